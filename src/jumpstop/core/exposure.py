@@ -1,0 +1,297 @@
+"""Exposure in APEX terms, and the series of marked apertures, shutter times and ISOs.
+
+Marked (nominal) values are not the exact ones: f/5.6 is 2 ** 2.5 = 5.657, 1/60 is 1/64, 1/250 is 1/256
+[ISO 517, ISO 516]. Exposure is computed with exact values; people read and type marked ones.
+Sources: Exif 2.32 (CIPA DC-008) Annex C; ANSI PH2.5; ISO 2720:1974.
+"""
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from .values import Figure
+
+Step = Literal["full", "half", "third"]
+STOP_OF: dict[Step, float] = {"full": 1.0, "half": 0.5, "third": 1 / 3}
+
+METER_C_FLAT = 250.0  # incident-meter constant, flat receptor [lx s], ISO 2720:1974
+METER_C_DOME = 330.0  # the other usual choice, hemispherical receptor [lx s]
+METER_K = 12.5  # reflected-light constant [cd s / m2], ISO 2720:1974
+
+
+def av(f_number: Figure) -> Figure:
+    """Aperture value: 2 log2 N."""
+    return 2 * np.log2(f_number)
+
+
+def tv(shutter_s: Figure) -> Figure:
+    """Time value: -log2 t, t in seconds."""
+    return -np.log2(shutter_s)
+
+
+def sv(iso: Figure) -> Figure:
+    """Speed value: log2(S / 3.125)."""
+    return np.log2(np.asarray(iso) / 3.125)
+
+
+def ev100(f_number: Figure, shutter_s: Figure, iso: Figure = 100.0) -> Figure:
+    """Light value, as EV at ISO 100, that these exact settings expose correctly."""
+    return av(f_number) + tv(shutter_s) - np.log2(np.asarray(iso) / 100)
+
+
+def shutter_for(ev: Figure, f_number: Figure, iso: Figure = 100.0) -> Figure:
+    """Shutter time [s] that exposes the light value `ev` (EV at ISO 100) correctly."""
+    return np.exp2(av(f_number) - np.log2(np.asarray(iso) / 100) - ev)
+
+
+def aperture_for(ev: Figure, shutter_s: Figure, iso: Figure = 100.0) -> Figure:
+    """f-number that exposes the light value `ev` (EV at ISO 100) correctly."""
+    return np.exp2((ev + np.log2(np.asarray(iso) / 100) - tv(shutter_s)) / 2)
+
+
+def stops_between(shorter_s: Figure, longer_s: Figure) -> Figure:
+    """Stops of ambient light between two times: log2(longer / shorter)."""
+    return np.log2(np.asarray(longer_s) / shorter_s)
+
+
+def ev_of_lux(lux: Figure, c: float = METER_C_FLAT) -> Figure:
+    """EV at ISO 100 of an illuminance [lx]: log2(E 100 / C). EV 0 is 2.5 lx, EV 15 is 81,920 lx at C = 250."""
+    return np.log2(np.asarray(lux) * 100 / c)
+
+
+def lux_of_ev(ev: Figure, c: float = METER_C_FLAT) -> Figure:
+    """Illuminance [lx] of an EV at ISO 100."""
+    return np.exp2(ev) * c / 100
+
+
+def luminance_of_ev(ev: Figure, k: float = METER_K) -> Figure:
+    """Luminance [cd/m2] of an EV at ISO 100: EV 0 is 0.125 cd/m2 at K = 12.5."""
+    return np.exp2(ev) * k / 100
+
+
+def add_light(*levels: Figure) -> Figure:
+    """Level [stops] of several lights together: they add linearly, not in stops."""
+    total: Figure = 0.0
+    for level in levels:
+        total = total + np.exp2(level)
+    return np.log2(total)
+
+
+def flash_share(ambient: Figure, target: Figure = 0.0) -> Figure:
+    """Level [stops] the flash must give so that with the ambient the subject comes to `target`.
+
+    2^flash + 2^ambient = 2^target. Where the ambient alone gives the target, -inf.
+    """
+    left = np.exp2(target) - np.exp2(ambient)
+    return np.log2(np.maximum(left, 0.0), out=np.full(np.shape(left), -np.inf), where=np.asarray(left) > 0)
+
+
+@dataclass(frozen=True)
+class Series:
+    """One scale of a camera: marked values and the exact ones behind them.
+
+    marks maps a count of twelfths of a stop (so that thirds and halves are whole) to the marked value.
+    exact = base * ratio ** stops.
+    """
+
+    base: float
+    ratio: float
+    marks: dict[int, float]
+    steps: dict[Step, tuple[float, ...]]
+
+    def _place(self, value: float) -> float:
+        return math.log(value / self.base) / math.log(self.ratio)
+
+    def exact(self, marked: Figure) -> Figure:
+        """Exact value(s) behind marked one(s); one that is not on the scale (within .12 stop) stays as it is."""
+        if np.ndim(marked) == 0:
+            return self._exact(float(marked))
+        return np.array([self._exact(float(value)) for value in np.ravel(marked)]).reshape(np.shape(marked))
+
+    def _exact(self, marked: float) -> float:
+        place = self._place(marked)
+        for twelfths, mark in self.marks.items():
+            if abs(mark - marked) <= 2e-3 * mark:
+                return float(self.base * self.ratio ** (twelfths / 12))
+        nearest = min(self.marks, key=lambda twelfths: abs(twelfths / 12 - place))
+        if abs(nearest / 12 - place) <= 0.02:
+            return float(self.base * self.ratio ** (nearest / 12))
+        return marked
+
+    def marked(self, exact: float, step: Step = "third", toward: Literal["near", "up", "down"] = "near") -> float:
+        """Marked value nearest to an exact one, or the next one up or down the scale (up: larger value)."""
+        place = self._place(exact)
+        size = STOP_OF[step] * 12
+        allowed = [twelfths for twelfths in self.marks if abs(twelfths % size) < 1e-6]
+        rising = self.ratio > 1
+        if toward == "near":
+            best = min(allowed, key=lambda twelfths: abs(twelfths / 12 - place))
+        elif (toward == "up") == rising:
+            best = min((t for t in allowed if t / 12 >= place - 0.02), default=max(allowed))
+        else:
+            best = max((t for t in allowed if t / 12 <= place + 0.02), default=min(allowed))
+        return self.marks[best]
+
+
+def _series(
+    base: float,
+    ratio: float,
+    thirds: tuple[float, ...],
+    first_third: int,
+    halves: tuple[float, ...],
+    first_half: int,
+) -> Series:
+    """A scale from its marked values in thirds and in halves, each list from its own first step on."""
+    marks: dict[int, float] = {}
+    for index, mark in enumerate(halves):
+        marks[(first_half + index) * 6] = mark
+    for index, mark in enumerate(thirds):
+        marks[(first_third + index) * 4] = mark
+    marks = dict(sorted(marks.items()))
+    steps: dict[Step, tuple[float, ...]] = {
+        name: tuple(mark for t, mark in marks.items() if t % round(STOP_OF[name] * 12) == 0) for name in STOP_OF
+    }
+    return Series(base, ratio, marks, steps)
+
+
+def _fractions(*denominators: float) -> tuple[float, ...]:
+    return tuple(1 / denominator for denominator in denominators)
+
+
+# Marked values as cameras engrave them: ISO 517 (apertures), ISO 516 (shutter times), ISO 12232 (speeds) for full
+# stops; the intermediate marks are common practice.
+APERTURES = _series(
+    1.0,
+    math.sqrt(2),
+    (
+        0.9,
+        1,
+        1.1,
+        1.2,
+        1.4,
+        1.6,
+        1.8,
+        2,
+        2.2,
+        2.5,
+        2.8,
+        3.2,
+        3.5,
+        4,
+        4.5,
+        5,
+        5.6,
+        6.3,
+        7.1,
+        8,
+        9,
+        10,
+        11,
+        13,
+        14,
+        16,
+    )
+    + (18, 20, 22, 25, 29, 32, 36, 40, 45, 51, 57, 64),
+    -1,
+    (
+        1,
+        1.2,
+        1.4,
+        1.7,
+        2,
+        2.4,
+        2.8,
+        3.3,
+        4,
+        4.8,
+        5.6,
+        6.7,
+        8,
+        9.5,
+        11,
+        13,
+        16,
+        19,
+        22,
+        27,
+        32,
+        38,
+        45,
+        54,
+        64,
+    ),
+    0,
+)
+SHUTTERS = _series(
+    1.0,
+    0.5,
+    (30, 25, 20, 15, 13, 10, 8, 6, 5, 4, 3.2, 2.5, 2, 1.6, 1.3, 1, 0.8, 0.6, 0.5, 0.4, 0.3)
+    + _fractions(4, 5, 6, 8, 10, 13, 15, 20, 25, 30, 40, 50, 60, 80, 100, 125, 160, 200, 250, 320, 400, 500, 640, 800)
+    + _fractions(1000, 1250, 1600, 2000, 2500, 3200, 4000, 5000, 6400, 8000, 10000, 12800, 16000, 20000, 25600, 32000),
+    -15,
+    (30, 20, 15, 10, 8, 6, 4, 3, 2, 1.5, 1, 0.7, 0.5, 1 / 3)
+    + _fractions(4, 6, 8, 10, 15, 20, 30, 45, 60, 90, 125, 180, 250, 350, 500, 750, 1000, 1500, 2000, 3000, 4000, 6000)
+    + _fractions(8000, 12000, 16000, 24000, 32000),
+    -10,
+)
+ISOS = _series(
+    100.0,
+    2.0,
+    (
+        25,
+        32,
+        40,
+        50,
+        64,
+        80,
+        100,
+        125,
+        160,
+        200,
+        250,
+        320,
+        400,
+        500,
+        640,
+        800,
+        1000,
+        1250,
+        1600,
+        2000,
+        2500,
+        3200,
+    )
+    + (4000, 5000, 6400, 8000, 10000, 12800, 16000, 20000, 25600, 32000, 40000, 51200, 64000, 80000, 102400),
+    -6,
+    (
+        25,
+        35,
+        50,
+        70,
+        100,
+        140,
+        200,
+        280,
+        400,
+        560,
+        800,
+        1100,
+        1600,
+        2200,
+        3200,
+        4500,
+        6400,
+        9000,
+        12800,
+        18000,
+        25600,
+    ),
+    -4,
+)
+
+
+def marked_ev100(f_number: float, shutter_s: float, iso: float) -> float:
+    """Light value (EV at ISO 100) of settings given as marked values."""
+    return float(ev100(APERTURES.exact(f_number), SHUTTERS.exact(shutter_s), ISOS.exact(iso)))

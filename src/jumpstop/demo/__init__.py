@@ -1,0 +1,56 @@
+"""The kite week: invented units, kit and setups, kept as files that a person can read and edit."""
+
+import json
+from pathlib import Path
+from typing import Any
+
+from ..core.camera import Body, Filter
+from ..core.modifiers import Modifier
+from ..core.setup import Setup
+from ..formats.shelf import read_shelf
+from ..store.documents import Kind, Store
+
+HERE = Path(__file__).parent
+SHELF = HERE / "shelf.json"
+
+
+def _file(name: str) -> Any:
+    return json.loads((HERE / f"{name}.json").read_text(encoding="utf-8"))
+
+
+def kit() -> dict[Kind, list[dict[str, Any]]]:
+    """Units, modifiers, bodies and filters of the demo, each checked."""
+    return {
+        "units": [unit.model_dump(mode="json") for unit in read_shelf(SHELF.read_bytes()).units],
+        "modifiers": [Modifier.model_validate(doc).model_dump(mode="json") for doc in _file("modifiers")],
+        "bodies": [Body.model_validate(doc).model_dump(mode="json") for doc in _file("bodies")],
+        "filters": [Filter.model_validate(doc).model_dump(mode="json") for doc in _file("filters")],
+    }
+
+
+def setups() -> list[Setup]:
+    """The week's setups; kit is named in the files and filled in here."""
+    named = {kind: {doc["name"]: doc for doc in docs} for kind, docs in kit().items()}
+    out = []
+    for raw in _file("setups"):
+        doc = dict(raw)
+        doc["body"] = named["bodies"][doc["body"]]
+        doc["filters"] = [named["filters"][name] for name in doc.get("filters", [])]
+        doc["lights"] = [
+            light | ({"modifier": named["modifiers"][light["modifier"]]} if light.get("modifier") else {})
+            for light in doc["lights"]
+        ]
+        out.append(Setup.model_validate(doc))
+    return out
+
+
+def fill(store: Store) -> None:
+    """Put the kite week into an empty store; one that holds anything is left as it is."""
+    if store.items("units") or store.items("setups") or store.history() != (None, None):
+        return
+    for kind, docs in kit().items():
+        store.add(kind, docs, f"The demo's {kind}")
+    job = store.add("jobs", [{"name": "Kite week on the downs", "note": "All invented."}], "The demo's job")[0]
+    docs = [setup.model_dump(mode="json") for setup in setups()]
+    store.add("setups", docs, "The demo's setups", job_id=job.id)
+    store.forget_history()
