@@ -87,11 +87,18 @@
           <svg {width} height="28" class="block overflow-visible" aria-hidden="true">
             {#each ticks as tick (tick)}
               {#if tick !== 0}
-                <text x={ruler(tick)} y="20" text-anchor="middle" font-size="11" class="fill-quiet">{signed(tick, 0)}</text>
+                <text x={ruler(tick)} y="20" text-anchor="middle" font-size="11" class="fill-quiet"
+                  >{signed(tick, 0)}</text
+                >
               {/if}
             {/each}
-            <text x={ruler(0)} y="20" text-anchor="middle" font-size="12" font-weight="700" class="fill-base-content"
-              >needed</text
+            <text
+              x={ruler(0)}
+              y="20"
+              text-anchor="middle"
+              font-size="12"
+              font-weight="700"
+              class="fill-base-content">needed</text
             >
           </svg>
         </div>
@@ -104,9 +111,23 @@
       <div class="lane pointer-events-none absolute inset-0" aria-hidden="true">
         <span class="hidden sm:block"></span>
         <svg {width} height="100%" class="block">
-          <rect x="0" y="0" width={Math.max(0, ruler(0))} height="100%" class="fill-short" fill-opacity="0.07" />
+          <rect
+            x="0"
+            y="0"
+            width={Math.max(0, ruler(0))}
+            height="100%"
+            class="fill-short"
+            fill-opacity="0.07"
+          />
           {#each ticks as tick (tick)}
-            <line x1={ruler(tick)} x2={ruler(tick)} y1="0" y2="100%" class="stroke-base-300" stroke-opacity="0.7" />
+            <line
+              x1={ruler(tick)}
+              x2={ruler(tick)}
+              y1="0"
+              y2="100%"
+              class="stroke-base-300"
+              stroke-opacity="0.7"
+            />
           {/each}
           <line x1={ruler(0)} x2={ruler(0)} y1="0" y2="100%" class="stroke-base-content" stroke-width="2" />
         </svg>
@@ -127,26 +148,30 @@
               </span>
               <span class="ruler h-[50px]">
                 {#if lane.word === 'cannot'}
-                  <span class="bg-base-100 text-quiet ml-2 inline-block px-1 pt-3.5 text-sm">cannot: {lane.verdict}</span>
+                  <span class="bg-base-100 text-quiet ml-2 inline-block px-1 pt-3.5 text-sm"
+                    >cannot: {lane.verdict}</span
+                  >
                 {:else if seen.has(lane.id)}
                   <LaneTrack arcs={answer.arcs} {lane} {index} {ruler} {width} />
                 {/if}
               </span>
               <span class="verdict leading-tight">
                 {#if lane.word !== 'cannot'}
-                  <span class={`block text-[0.95rem] font-bold ${lane.word === 'short' ? 'text-short' : 'text-flash'}`}
+                  <span
+                    class={`block text-[0.95rem] font-bold ${lane.word === 'short' ? 'text-short' : 'text-flash'}`}
                     >{lane.verdict}</span
                   >
                   <span class="block text-xs">
-                    dial <span class="font-semibold">{lane.dial}</span>{#if lane.dial_note}<span class="text-quiet"
-                        >, {lane.dial_note}</span
+                    dial <span class="font-semibold">{lane.dial}</span>{#if lane.dial_note}<span
+                        class="text-quiet">, {lane.dial_note}</span
                       >{/if}
                   </span>
                 {:else}<span class="text-quiet text-sm">cannot</span>{/if}
               </span>
               <span class="stamina text-quiet text-xs leading-snug">
                 {#if lane.word !== 'cannot'}
-                  <span class="block">ready {lane.ready === 'at once' ? lane.ready : `in ${lane.ready}`}</span>
+                  <span class="block">ready {lane.ready === 'at once' ? lane.ready : `in ${lane.ready}`}</span
+                  >
                   <span class="block">{stamina(lane)}</span>
                 {/if}
                 <span class="block">

@@ -55,7 +55,9 @@
             <td class="text-quiet py-1.5 pr-4 text-right">{step.sd ? step.sd.toFixed(2) : ''}</td>
             <td class="py-1.5 leading-snug">
               {step.why}
-              <span class="text-quiet block text-xs">{marks[step.mark]}{step.source ? `: ${step.source}` : ''}</span>
+              <span class="text-quiet block text-xs"
+                >{marks[step.mark]}{step.source ? `: ${step.source}` : ''}</span
+              >
             </td>
           </tr>
         {/each}

@@ -3,8 +3,13 @@
   import type { Arcs, Lane } from '../lib/api/client'
   import { trackOf, type Ruler } from './ruler'
 
-  let { arcs, lane, index, ruler, width }: { arcs: Arcs[]; lane: Lane; index: number; ruler: Ruler; width: number } =
-    $props()
+  let {
+    arcs,
+    lane,
+    index,
+    ruler,
+    width,
+  }: { arcs: Arcs[]; lane: Lane; index: number; ruler: Ruler; width: number } = $props()
 
   const track = $derived(trackOf(arcs, lane, index, ruler))
   const bad = $derived(lane.word === 'short')

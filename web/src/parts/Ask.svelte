@@ -14,7 +14,11 @@
   let filters = $state<Filter[]>([])
 
   onMount(async () => {
-    const [m, b, f] = await Promise.all([api.GET('/api/modifiers'), api.GET('/api/bodies'), api.GET('/api/filters')])
+    const [m, b, f] = await Promise.all([
+      api.GET('/api/modifiers'),
+      api.GET('/api/bodies'),
+      api.GET('/api/filters'),
+    ])
     modifiers = (m.data ?? []).map((stored) => stored.doc)
     bodies = (b.data ?? []).map((stored) => stored.doc)
     filters = (f.data ?? []).map((stored) => stored.doc)
@@ -48,7 +52,8 @@
   function bounded(name: string, low: number, high: number, apply: (value: number) => void) {
     return (text: string) =>
       number(name, text, () => {}) ??
-      ((value) => (value < low || value > high ? `${name} must be between ${low} and ${high}.` : (apply(value), null)))(
+      ((value) =>
+        value < low || value > high ? `${name} must be between ${low} and ${high}.` : (apply(value), null))(
         readNumber(text)!,
       )
   }
@@ -57,7 +62,8 @@
   const iso = (value: number) => bench.edit(`ISO ${value}`, (s) => (s.look.iso = value))
   const background = (value: number) =>
     bench.edit(`Background ${signed(value)}`, (s) => (s.look.background_stops = round(value, 2)))
-  const frames = (value: number) => bench.edit(`${value} frames`, (s) => (s.frames = Math.max(1, Math.round(value))))
+  const frames = (value: number) =>
+    bench.edit(`${value} frames`, (s) => (s.frames = Math.max(1, Math.round(value))))
   const heads = (value: number) =>
     change(`${value} heads`, (l) => (l.heads = Math.min(16, Math.max(1, Math.round(value)))))
 
@@ -83,7 +89,9 @@
   function pack(name: string) {
     const has = doc.filters?.some((one) => one.name === name)
     bench.edit(`${name} ${has ? 'left at home' : 'packed'}`, (s) => {
-      s.filters = filters.filter((one) => (one.name === name ? !has : s.filters?.some((own) => own.name === one.name)))
+      s.filters = filters.filter((one) =>
+        one.name === name ? !has : s.filters?.some((own) => own.name === one.name),
+      )
     })
   }
 
@@ -140,7 +148,10 @@
         value={doc.body.name}
         options={bodies.some((body) => body.name === doc.body.name)
           ? bodies.map((body) => [body.name, body.name])
-          : [[doc.body.name, doc.body.name], ...bodies.map((body) => [body.name, body.name] as [string, string])]}
+          : [
+              [doc.body.name, doc.body.name],
+              ...bodies.map((body) => [body.name, body.name] as [string, string]),
+            ]}
         choose={(name) =>
           bench.edit(name, (s) => (s.body = bodies.find((body) => body.name === name) ?? s.body))}
       />, which syncs at 1/{Math.round(1 / (doc.body.sync_s ?? 1))}.
@@ -177,7 +188,9 @@
         value={light.distance_m ?? 2}
         text={sayDistance(light.distance_m ?? 2, unit)}
         step={(by) =>
-          distance(String(Math.min(500, Math.max(0.05, stepDistance(light.distance_m ?? 2, by * thirds)))) + ' m')}
+          distance(
+            String(Math.min(500, Math.max(0.05, stepDistance(light.distance_m ?? 2, by * thirds)))) + ' m',
+          )}
         type={distance}
       />
       from the subject, through
@@ -219,7 +232,8 @@
             ['', '35 mm, as compared'],
             ...[24, 28, 50, 70, 85, 105, 135, 200].map((mm) => [String(mm), `${mm} mm`] as [string, string]),
           ]}
-          choose={(mm) => change(mm ? `Zoom ${mm} mm` : 'Zoom 35 mm', (l) => (l.zoom_mm = mm ? Number(mm) : null))}
+          choose={(mm) =>
+            change(mm ? `Zoom ${mm} mm` : 'Zoom 35 mm', (l) => (l.zoom_mm = mm ? Number(mm) : null))}
         />{/if}.
     </p>
     <p>

@@ -58,7 +58,8 @@
         tone="ambient"
         value={reading.f_number}
         text={`f/${reading.f_number}`}
-        step={(by) => read('Metered aperture', (r) => (r.f_number = stepOn(person.scales.apertures, r.f_number, by)))}
+        step={(by) =>
+          read('Metered aperture', (r) => (r.f_number = stepOn(person.scales.apertures, r.f_number, by)))}
         type={typed(0.5, 128, 'Aperture', (value) => read('Metered aperture', (r) => (r.f_number = value)))}
       />
       <LiveFigure
@@ -66,7 +67,8 @@
         tone="ambient"
         value={reading.shutter_s}
         text={shutterText(reading.shutter_s)}
-        step={(by) => read('Metered time', (r) => (r.shutter_s = stepOn(person.scales.shutters, r.shutter_s, by)))}
+        step={(by) =>
+          read('Metered time', (r) => (r.shutter_s = stepOn(person.scales.shutters, r.shutter_s, by)))}
         type={typed(1 / 64000, 3600, 'Time', (value) => read('Metered time', (r) => (r.shutter_s = value)))}
       />
       at
@@ -97,8 +99,13 @@
         value={there.lux ?? 0}
         text={`${Math.round(there.lux ?? 0).toLocaleString('en-GB')} lx`}
         step={(by) =>
-          bench.edit('Lux', (s) => (s.there!.lux = Math.min(200000, Math.round((there.lux ?? 1) * 2 ** (by / 3)))))}
-        type={typed(0.001, 200000, 'Illuminance', (value) => bench.edit('Lux', (s) => (s.there!.lux = value)))}
+          bench.edit(
+            'Lux',
+            (s) => (s.there!.lux = Math.min(200000, Math.round((there.lux ?? 1) * 2 ** (by / 3)))),
+          )}
+        type={typed(0.001, 200000, 'Illuminance', (value) =>
+          bench.edit('Lux', (s) => (s.there!.lux = value)),
+        )}
       />
       on the scene, under
     {/if}
@@ -116,7 +123,8 @@
       tone="ambient"
       value={there.subject ?? 'shade'}
       options={places}
-      choose={(key) => bench.edit('Where the subject stands', (s) => (s.there!.subject = key as typeof there.subject))}
+      choose={(key) =>
+        bench.edit('Where the subject stands', (s) => (s.there!.subject = key as typeof there.subject))}
     />.
   </p>
   <p class="font-sans text-[0.82rem] leading-normal">

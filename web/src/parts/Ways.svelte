@@ -37,7 +37,9 @@
         <span class="flex w-full items-center gap-1.5">
           <span class="font-bold">{way.title}</span>
           {#if way.kind === answer.advised}
-            <span class="text-quiet ml-auto flex items-center gap-1 text-xs"><Compass size={13} /> advised</span>
+            <span class="text-quiet ml-auto flex items-center gap-1 text-xs"
+              ><Compass size={13} /> advised</span
+            >
           {/if}
         </span>
         <span class="mt-1 text-[0.95rem] font-medium">
@@ -48,8 +50,7 @@
           class={`mt-1 text-sm font-semibold ${(way.best_spare ?? -1) < 0 && way.reach_count === 0 ? 'text-short' : 'text-flash'}`}
         >
           {way.reach_count} of {answer.lanes.length} reach{#if way.best_spare !== null && way.best_spare !== undefined}<span
-              class="font-medium"
-              >, best {signed(way.best_spare)}</span
+              class="font-medium">, best {signed(way.best_spare)}</span
             >{/if}
         </span>
         <span class="text-quiet mt-1 text-[0.8rem] leading-snug">{way.gives_up}</span>

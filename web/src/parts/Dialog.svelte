@@ -1,0 +1,26 @@
+<!-- A modal dialog with a heading; Escape closes it. -->
+<script lang="ts">
+  import type { Snippet } from 'svelte'
+
+  let {
+    title,
+    close,
+    children,
+    wide = false,
+  }: { title: string; close: () => void; children: Snippet; wide?: boolean } = $props()
+  let dialog = $state<HTMLDialogElement>()
+  $effect(() => dialog?.showModal())
+</script>
+
+<dialog
+  bind:this={dialog}
+  aria-labelledby="dialog-title"
+  class={`bg-base-100 text-base-content m-auto max-h-[90vh] w-[92vw] overflow-auto rounded-2xl p-6 shadow-2xl backdrop:bg-black/40 ${wide ? 'max-w-3xl' : 'max-w-lg'}`}
+  oncancel={(event) => {
+    event.preventDefault()
+    close()
+  }}
+>
+  <h2 id="dialog-title" class="font-prose mb-3 text-2xl font-semibold">{title}</h2>
+  {@render children()}
+</dialog>
