@@ -112,9 +112,10 @@ class Series:
 
     def _exact(self, marked: float) -> float:
         place = self._place(marked)
-        for twelfths, mark in self.marks.items():
-            if abs(mark - marked) <= 2e-3 * mark:
-                return float(self.base * self.ratio ** (twelfths / 12))
+        same = [twelfths for twelfths, mark in self.marks.items() if abs(mark - marked) <= 2e-3 * mark]
+        if same:  # a few marks stand both in thirds and in halves: the nearer is meant
+            twelfths = min(same, key=lambda t: abs(t / 12 - place))
+            return float(self.base * self.ratio ** (twelfths / 12))
         nearest = min(self.marks, key=lambda twelfths: abs(twelfths / 12 - place))
         if abs(nearest / 12 - place) <= 0.02:
             return float(self.base * self.ratio ** (nearest / 12))

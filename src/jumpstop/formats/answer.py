@@ -226,7 +226,7 @@ def _dial_note(reach: Reach, index: int) -> str:
     if word == "too_bright":
         return f"too bright at minimum, by {amount(float(reach.too_bright[index]))}"
     left = float(reach.left[index])
-    return f"{amount(left)} over" if left >= 0.15 else f"{amount(left)} under" if left <= -0.15 else ""
+    return f"{abs(left):.1f} over" if left >= 0.15 else f"{abs(left):.1f} under" if left <= -0.15 else ""
 
 
 def lanes_of(reach: Reach, table: Table, ids: Sequence[str], manner: Manner) -> list[Lane]:

@@ -146,7 +146,7 @@
                 <span class="block truncate font-semibold">{lane.name}</span>
                 <span class="text-quiet block truncate text-xs">{lane.basis}</span>
               </span>
-              <span class="ruler h-[50px]">
+              <span class="ruler h-[56px] pt-1">
                 {#if lane.word === 'cannot'}
                   <span class="bg-base-100 text-quiet ml-2 inline-block px-1 pt-3.5 text-sm"
                     >cannot: {lane.verdict}</span
@@ -168,7 +168,7 @@
                   </span>
                 {:else}<span class="text-quiet text-sm">cannot</span>{/if}
               </span>
-              <span class="stamina text-quiet text-xs leading-snug">
+              <span class="stamina text-quiet text-xs leading-[1.3]">
                 {#if lane.word !== 'cannot'}
                   <span class="block">ready {lane.ready === 'at once' ? lane.ready : `in ${lane.ready}`}</span
                   >
@@ -207,7 +207,7 @@
 <style>
   .lane {
     display: grid;
-    grid-template-columns: 8.4rem minmax(0, 1fr) 8.6rem 8.9rem;
+    grid-template-columns: 8.4rem minmax(0, 1fr) 9rem 8.9rem;
     column-gap: 0.75rem;
   }
   .ruler {

@@ -107,7 +107,6 @@
     {/if}
   </span>
 {:else}
-  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
   <span
     bind:this={figure}
     role="spinbutton"

@@ -47,8 +47,8 @@
         })
       : await api.POST('/api/units', { body })
     if (!data) return void (problems = problemsOf(error))
-    close()
     done(`${unit.id ? 'Changed' : 'Added'} ${data.doc.name}`)
+    close()
   }
 </script>
 

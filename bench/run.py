@@ -1,0 +1,146 @@
+"""Timings as ratios within one run; prints them and keeps them in docs/benchmarks.md: `make bench`."""
+
+import gzip
+import json
+import statistics
+import sys
+import tempfile
+import time
+import urllib.request
+from collections.abc import Callable
+from pathlib import Path
+
+import numpy as np
+from playwright.sync_api import sync_playwright
+
+from jumpstop.core.flash import Claim, Hss, PowerSource, Unit
+from jumpstop.core.reach import solve
+from jumpstop.core.table import Table, table_of
+from jumpstop.demo import setups
+from jumpstop.store.documents import Store
+
+sys.path.insert(0, str(Path(__file__).parent))
+from screenshots import ARGS, CHROMIUM, demo
+
+ROOT = Path(__file__).parent.parent
+
+
+def shelf(count: int) -> list[Unit]:
+    """So many invented units, no two alike."""
+    return [
+        Unit(
+            name=f"Shore bird {i}", claims=(Claim(guide_number=20 + i % 90, unit="m", zoom_mm=35),), hss=Hss(),
+            sources=(PowerSource(recycle_full_s=2 + i % 5, full_flashes=200 + i),), weight_g=300 + i, price=50 + i,
+        )
+        for i in range(count)
+    ]  # fmt: skip
+
+
+def bare(table: Table) -> None:
+    """The same formula in bare NumPy, five ways: chain, spread, chance, dial, recycle, charge."""
+    from scipy.special import ndtr
+
+    for _ in range(5):
+        hss = -(np.log2(33) + table.hss_extra)
+        stops = (table.light - 3) - 1.7 - 0.4 - 0.9 - 0.07 + hss - 5 + 0.1
+        sd = np.sqrt(table.light_sd**2 + 0.05**2 + 0.3**2 + 0.25**2 + 0.05**2 + table.hss_sd**2 + 0.1**2 + 0.2**2)
+        ndtr(stops / sd)
+        np.where(np.abs(stops) <= sd, 0, np.sign(stops))
+        below = np.minimum(np.round(np.maximum(stops, 0) / table.step) * table.step, table.depth)
+        power = np.exp2(-below)
+        rows = np.arange(len(stops))
+        full = table.recycle_full[rows, table.fitted]
+        least = table.recycle_least[rows, table.fitted]
+        np.where(table.fitted >= 0, least + power * (full - least), np.nan)
+        np.ceil(240 / (table.full_flashes[rows, table.fitted] / np.maximum(power, 0.01)))
+
+
+def median_ms(task: Callable[[], object], times: int) -> float:
+    """Median time of a task [ms]."""
+    taken = []
+    for _ in range(times):
+        start = time.perf_counter()
+        task()
+        taken.append((time.perf_counter() - start) * 1000)
+    return statistics.median(taken)
+
+
+def core(lines: list[str]) -> None:
+    """Solving against bare NumPy."""
+    setup = setups()[0]
+    for count, times in ((200, 300), (5000, 60)):
+        table = table_of(shelf(count))
+        ours = median_ms(lambda t=table: solve(setup, t), times)
+        theirs = median_ms(lambda t=table: bare(t), times)
+        lines.append(
+            f"| solve, {count:,} units x 5 ways | {ours:.2f} ms | bare NumPy {theirs:.2f} ms | {ours / theirs:.1f} | 3 |"
+        )
+
+
+def served(lines: list[str]) -> None:
+    """API answer, key press to redrawn chart, start-up, with 200 units."""
+    with tempfile.TemporaryDirectory() as folder:
+        store = Store(Path(folder))
+        store.add("units", [unit.model_dump(mode="json") for unit in shelf(200)], "Shelf")
+        item = store.add("setups", [setups()[0].model_dump(mode="json")], "Setup")[0]
+        store.close()
+        start = time.perf_counter()
+        with demo(folder) as url:
+            while True:
+                try:
+                    urllib.request.urlopen(f"{url}api/empty").read()
+                    break
+                except OSError:
+                    time.sleep(0.01)
+            up = time.perf_counter() - start
+            get = lambda path: urllib.request.urlopen(url + path).read()  # noqa: E731
+            empty = median_ms(lambda: get("api/empty"), 200)
+            answer = median_ms(lambda: get(f"api/setups/{item.id}/answer"), 100)
+            lines.append(
+                f"| API answer, 200 units | {answer:.1f} ms | empty endpoint {empty:.1f} ms | {answer / empty:.1f} | |"
+            )
+            presses = keys(url)
+            p95 = float(np.percentile(presses, 95))
+            lines.append(
+                f"| key press to redrawn chart, 200 units, p95 of {len(presses)} | {p95:.0f} ms | | | 100 ms |"
+            )
+            lines.append(f"| start-up to first answer | {up:.2f} s | | | about 1 s |")
+
+
+def keys(url: str) -> list[float]:
+    """Milliseconds from key press to the frame after the chart changed."""
+    with sync_playwright() as p:
+        page = p.chromium.launch(executable_path=CHROMIUM, args=ARGS).new_page(viewport={"width": 1280, "height": 800})
+        page.goto(url)
+        page.get_by_test_id("headline").wait_for()
+        page.get_by_role("spinbutton", name="Distance").focus()
+        page.wait_for_timeout(500)
+        script = """key => new Promise(done => {
+          const start = performance.now()
+          const watch = new MutationObserver(() => { watch.disconnect(); requestAnimationFrame(() =>
+            setTimeout(() => done(performance.now() - start))) })
+          watch.observe(document.querySelector('ol[aria-label="Flash units"]'), {subtree: true, childList: true,
+            characterData: true, attributes: true})
+          document.activeElement.dispatchEvent(new KeyboardEvent('keydown', {key, bubbles: true}))
+        })"""
+        taken = []
+        for i in range(60):
+            taken.append(float(page.evaluate(script, "ArrowUp" if i % 2 else "ArrowDown")))
+            page.wait_for_timeout(60)
+        return taken[5:]
+
+
+def main() -> None:
+    """All of it."""
+    lines = ["| what | took | against | ratio | aim |", "|---|---|---|---|---|"]
+    core(lines)
+    served(lines)
+    size = sum(len(gzip.compress(file.read_bytes())) for file in (ROOT / "src/jumpstop/web/assets").glob("*.js"))
+    lines.append(f"| shipped scripts, gzipped | {size / 1000:.0f} kB | | | 150 kB |")
+    text = "# Benchmarks\n\nWritten by `make bench`; compare the ratios, machines differ.\n\n" + "\n".join(lines) + "\n"
+    (ROOT / "docs" / "benchmarks.md").write_text(text, encoding="utf-8")
+    print(json.dumps({"written": "docs/benchmarks.md"}), text, sep="\n")
+
+
+if __name__ == "__main__":
+    main()
