@@ -73,7 +73,8 @@ def core(lines: list[str]) -> None:
         ours = median_ms(lambda t=table: solve(setup, t), times)
         theirs = median_ms(lambda t=table: bare(t), times)
         lines.append(
-            f"| solve, {count:,} units x 5 ways | {ours:.2f} ms | bare NumPy {theirs:.2f} ms | {ours / theirs:.1f} | 3 |"
+            f"| solve, {count:,} units x 5 ways | {ours:.2f} ms | bare NumPy {theirs:.2f} ms "
+            f"| {ours / theirs:.1f} | 3 |"
         )
 
 

@@ -7,6 +7,7 @@ Sources: Exif 2.32 (CIPA DC-008) Annex C; ANSI PH2.5; ISO 2720:1974.
 
 import math
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal
 
 import numpy as np
@@ -88,7 +89,7 @@ def flash_share(ambient: Figure, target: Figure = 0.0) -> Figure:
     return np.log2(np.maximum(left, 0.0), out=np.full(np.shape(left), -np.inf), where=np.asarray(left) > 0)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Series:
     """One scale of a camera: marked values and the exact ones behind them.
 
@@ -110,6 +111,7 @@ class Series:
             return self._exact(float(marked))
         return np.array([self._exact(float(value)) for value in np.ravel(marked)]).reshape(np.shape(marked))
 
+    @lru_cache(maxsize=4096)  # noqa: B019 (the three scales live as long as the module)
     def _exact(self, marked: float) -> float:
         place = self._place(marked)
         same = [twelfths for twelfths, mark in self.marks.items() if abs(mark - marked) <= 2e-3 * mark]
