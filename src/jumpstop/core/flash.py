@@ -9,7 +9,7 @@ import math
 from typing import Literal
 
 import numpy as np
-from pydantic import Field, model_validator
+from pydantic import ConfigDict, Field, model_validator
 
 from .exposure import METER_C_FLAT
 from .stops import stops_of
@@ -122,6 +122,21 @@ class Pulse(Value):
 
 class Unit(Value):
     """A flash unit as it stands on the shelf."""
+
+    model_config = ConfigDict(
+        json_schema_extra={
+            "examples": [
+                {
+                    "name": "Redshank 60",
+                    "kind": "shoe",
+                    "watt_seconds": 80,
+                    "claims": [{"guide_number": 60, "unit": "m", "iso": 100, "zoom_mm": 200}],
+                    "sources": [{"kind": "lithium", "recycle_full_s": 1.5, "full_flashes": 480}],
+                    "hss": {"extra_stops": 0.3},
+                }
+            ]
+        }
+    )
 
     name: Name
     kind: Literal["shoe", "pocket", "monobloc", "pack", "built_in", "ring"] = Field("shoe", title="Kind")

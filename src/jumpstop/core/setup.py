@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from pydantic import Field, model_validator
+from pydantic import ConfigDict, Field, model_validator
 
 from .camera import Body, Filter
 from .exposure import METER_C_FLAT
@@ -44,6 +44,24 @@ class Light(Value):
 
 class Setup(Value):
     """One picture to be lit. Distances in metres, times in seconds, apertures, times and ISOs as marked."""
+
+    model_config = ConfigDict(
+        json_schema_extra={
+            "examples": [
+                {
+                    "format": "jumpstop-setup",
+                    "version": 1,
+                    "name": "Noon portrait",
+                    "there": {"by": "condition", "condition": "distinct_shadows", "subject": "back"},
+                    "look": {"f_number": 2.8, "background_stops": -1, "iso": 100},
+                    "body": {"name": "Cliff 36", "sync_s": 0.004, "top_speed_s": 0.000125},
+                    "filters": [{"name": "ND 3 stops", "stops": 3}],
+                    "lights": [{"role": "key", "distance_m": 1.8}],
+                    "frames": 240,
+                }
+            ]
+        }
+    )
 
     format: Literal["jumpstop-setup"] = "jumpstop-setup"
     version: Literal[1] = 1

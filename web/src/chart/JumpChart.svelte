@@ -43,7 +43,7 @@
           else seen.delete(key)
         }
       },
-      { rootMargin: '300px' },
+      { rootMargin: '150px' },
     )
     node.dataset.lane = id
     watcher.observe(node)

@@ -27,7 +27,7 @@
     stroke-opacity="0.32"
     class={bad ? 'stroke-short' : 'stroke-flash'}
   />
-  {#each track.hops as hop (hop.key + hop.title)}
+  {#each track.hops as hop, i (i)}
     <path
       d={hop.path}
       fill="none"

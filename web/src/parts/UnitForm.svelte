@@ -36,6 +36,12 @@
     draft.sources = [{ ...base, ...change }, ...(draft.sources ?? []).slice(1)] as Unit['sources']
   }
 
+  const near = (list: number[], value: number | undefined) =>
+    value === undefined || list.some((one) => Math.abs(one - value) < 1e-6) ? list : [value, ...list]
+  const lowest = near([1 / 16, 1 / 32, 1 / 64, 1 / 128, 1 / 256, 1 / 512], draft.scale?.lowest)
+  const steps = near([1, 0.5, 1 / 3, 0.1], draft.scale?.step_stops)
+  const sayStep = (step: number) => (Math.abs(step - 1 / 3) < 0.005 ? 'thirds' : `${step} stop`)
+
   const figure = (text: string) => (text.trim() === '' ? null : Number(text))
 
   async function save() {
@@ -105,6 +111,58 @@
       {/each}
       <button type="button" class="btn btn-sm" onclick={addClaim}>Add a guide number</button>
     </fieldset>
+    <label class="field"
+      >Widest zoom, mm <input
+        class="input input-sm w-full"
+        type="number"
+        step="any"
+        bind:value={draft.zoom_min_mm}
+      /></label
+    >
+    <label class="field"
+      >Longest zoom, mm <input
+        class="input input-sm w-full"
+        type="number"
+        step="any"
+        bind:value={draft.zoom_max_mm}
+      /></label
+    >
+    {#if draft.scale}
+      <label class="field"
+        >Power is dialled as
+        <select class="select select-sm w-full" bind:value={draft.scale.kind}>
+          <option value="fraction">fractions</option>
+          <option value="number">stop numbers</option>
+          <option value="ws">watt-seconds</option>
+        </select></label
+      >
+      <label class="field"
+        >Down to
+        <select class="select select-sm w-full" bind:value={draft.scale.lowest}>
+          {#each lowest as share (share)}<option value={share}>1/{Math.round(1 / share)}</option>{/each}
+        </select></label
+      >
+      <label class="field"
+        >In steps of
+        <select class="select select-sm w-full" bind:value={draft.scale.step_stops}>
+          {#each steps as step (step)}<option value={step}>{sayStep(step)}</option>{/each}
+        </select></label
+      >
+    {/if}
+    <label class="field"
+      >Fed by
+      <select
+        class="select select-sm w-full"
+        value={source?.kind ?? ''}
+        onchange={(event) => feed({ kind: event.currentTarget.value })}
+      >
+        <option value="" disabled>not stated</option>
+        <option value="aa">AA cells</option>
+        <option value="lithium">lithium pack</option>
+        <option value="external">external pack</option>
+        <option value="mains">mains</option>
+      </select></label
+    >
     <label class="field"
       >Energy, Ws <input
         class="input input-sm w-full"

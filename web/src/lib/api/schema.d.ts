@@ -1222,6 +1222,39 @@ export interface components {
         /**
          * Setup
          * @description One picture to be lit. Distances in metres, times in seconds, apertures, times and ISOs as marked.
+         * @example {
+         *       "body": {
+         *         "name": "Cliff 36",
+         *         "sync_s": 0.004,
+         *         "top_speed_s": 0.000125
+         *       },
+         *       "filters": [
+         *         {
+         *           "name": "ND 3 stops",
+         *           "stops": 3
+         *         }
+         *       ],
+         *       "format": "jumpstop-setup",
+         *       "frames": 240,
+         *       "lights": [
+         *         {
+         *           "distance_m": 1.8,
+         *           "role": "key"
+         *         }
+         *       ],
+         *       "look": {
+         *         "background_stops": -1,
+         *         "f_number": 2.8,
+         *         "iso": 100
+         *       },
+         *       "name": "Noon portrait",
+         *       "there": {
+         *         "by": "condition",
+         *         "condition": "distinct_shadows",
+         *         "subject": "back"
+         *       },
+         *       "version": 1
+         *     }
          */
         Setup: {
             /**
@@ -1496,6 +1529,29 @@ export interface components {
         /**
          * Unit
          * @description A flash unit as it stands on the shelf.
+         * @example {
+         *       "claims": [
+         *         {
+         *           "guide_number": 60,
+         *           "iso": 100,
+         *           "unit": "m",
+         *           "zoom_mm": 200
+         *         }
+         *       ],
+         *       "hss": {
+         *         "extra_stops": 0.3
+         *       },
+         *       "kind": "shoe",
+         *       "name": "Redshank 60",
+         *       "sources": [
+         *         {
+         *           "full_flashes": 480,
+         *           "kind": "lithium",
+         *           "recycle_full_s": 1.5
+         *         }
+         *       ],
+         *       "watt_seconds": 80
+         *     }
          */
         Unit: {
             /** Name */
