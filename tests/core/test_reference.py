@@ -43,6 +43,7 @@ def test_guide_numbers() -> None:
     assert flash.beam_candela_seconds(36) == pytest.approx(3240)  # D, at C = 250
     assert flash.guide_number_of_ws(400) == pytest.approx(75, abs=0.6)  # M, 35 lm/W into 65 degrees
     assert stops.stops_of(flash.guide_number_at(1, heads=2) ** 2) == pytest.approx(1.0)
+    assert flash.stops_between_energies(80, 200) == pytest.approx(1.32, abs=0.005)  # CP
 
 
 def test_handbook_constant_is_a_meter_constant() -> None:

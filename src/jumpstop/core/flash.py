@@ -18,7 +18,6 @@ from .wording import FEET_PER_METRE
 
 FRAME_DIAGONAL_MM = 43.267  # 36 x 24 mm
 REFERENCE_ZOOM_MM = 35.0  # every unit is compared at this coverage, 63.4 degrees across the diagonal
-BARE_COVERAGE_DEG = 110.0  # a bare tube in its bowl, from memory
 
 SD_MEASURED = 0.1  # one careful reading with a flash meter, from memory
 SD_CLAIMED = 0.25  # maker's figure at the coverage in question: rooms differ, see `room_constant`; from memory

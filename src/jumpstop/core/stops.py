@@ -84,8 +84,3 @@ def verdict(spare_stops: Floats, sd: Floats) -> Floats:
 def stops_of(ratio: Figure) -> Figure:
     """Stops of a ratio of light: log2."""
     return np.log2(ratio)
-
-
-def ratio_of(stops: Figure) -> Figure:
-    """Ratio of light of so many stops: 2 ** stops."""
-    return np.exp2(stops)

@@ -9,7 +9,7 @@ from typing import Any, Literal
 
 import numpy as np
 
-from .exposure import STOP_OF, Step
+from .exposure import Step
 from .stops import Chain, Fact, Jump, Pick
 from .values import Value
 
@@ -68,12 +68,6 @@ def duration(seconds: float) -> str:
     if seconds < 9.95:
         return f"{seconds:.1f} s"
     return f"{seconds:.0f} s" if seconds < 120 else f"{seconds / 60:.0f} min"
-
-
-def step_of(value: float, step: Step) -> float:
-    """A number of stops on the person's own step."""
-    size = STOP_OF[step]
-    return round(value / size) * size
 
 
 class _Filler(string.Formatter):
