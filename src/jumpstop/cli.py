@@ -30,15 +30,16 @@ def _refuse(error: Exception) -> typer.Exit:
     return typer.Exit(2)
 
 
-def _free_port(host: str, wanted: int) -> int:
-    """The wanted port, or any free one where 0 was wanted."""
-    with socket.socket(socket.AF_INET6 if ":" in host else socket.AF_INET) as probe:
-        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-        try:
-            probe.bind((host, wanted))
-        except OSError as error:
-            raise _refuse(ValueError(f"port {wanted} on {host} cannot be had ({error.strerror}).")) from None
-        return int(probe.getsockname()[1])
+def _listen(host: str, port: int) -> socket.socket:
+    """A socket that takes callers from now on, so that the address said is good at once; port 0 is any free one."""
+    listening = socket.socket(socket.AF_INET6 if ":" in host else socket.AF_INET)
+    listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    try:
+        listening.bind((host, port))
+    except OSError as error:
+        raise _refuse(ValueError(f"port {port} on {host} cannot be had ({error.strerror}).")) from None
+    listening.listen(128)
+    return listening
 
 
 def _serve(folder: Path, host: str, port: int, allow: tuple[str, ...] = ()) -> None:
@@ -46,14 +47,15 @@ def _serve(folder: Path, host: str, port: int, allow: tuple[str, ...] = ()) -> N
 
     from .api.app import LOCAL_HOSTS, create_app
 
-    port = _free_port(host, port)
     try:
         application = create_app(folder, LOCAL_HOSTS | frozenset(allow) | {host})
     except ValueError as error:
         raise _refuse(error) from None
+    listening = _listen(host, port)
     shown = f"[{host}]" if ":" in host else host
-    typer.echo(f"Jump Stop is at http://{shown}:{port}/  (data in {folder}; stop with Ctrl+C)")
-    uvicorn.run(application, host=host, port=port, log_level="warning")
+    address = f"http://{shown}:{listening.getsockname()[1]}/"
+    typer.echo(f"Jump Stop is at {address}  (data in {folder}; stop with Ctrl+C)")
+    uvicorn.Server(uvicorn.Config(application, log_level="warning")).run(sockets=[listening])
 
 
 @app.command()
