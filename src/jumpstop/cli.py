@@ -4,7 +4,6 @@ import json
 import os
 import socket
 import sys
-from collections.abc import Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING, Annotated
 
@@ -12,7 +11,7 @@ import typer
 
 if TYPE_CHECKING:
     from .core.flash import Unit
-    from .core.reach import Reach
+    from .core.reach import Solved
     from .core.setup import Setup
     from .core.table import Table
 
@@ -108,13 +107,13 @@ def solve(
         document = read_setup(sys.stdin.buffer.read() if str(setup) == "-" else setup.read_bytes())
         units = _read_shelf(shelf)
         arrays = table_of(units, document.meter_c)
-        reaches = solve_all(document, arrays, light)
+        solved = solve_all(document, arrays, light)
     except (ValueError, OSError) as error:
         raise _refuse(error) from None
     if table:
-        _print_table(document, reaches, arrays)
+        _print_table(document, solved, arrays)
     else:
-        _print_json(document, reaches, arrays)
+        _print_json(document, solved, arrays)
 
 
 def _read_shelf(path: Path | None) -> "list[Unit]":
@@ -129,22 +128,25 @@ def _read_shelf(path: Path | None) -> "list[Unit]":
     return reading.units
 
 
-def _print_json(document: "Setup", reaches: "Sequence[Reach]", arrays: "Table") -> None:
+def _print_json(document: "Setup", solved: "Solved", arrays: "Table") -> None:
     from .core.wording import Manner
     from .formats.answer import answer_of, lanes_of, steps_of
 
     names = [unit.name for unit in arrays.units]
-    answer = answer_of(document, reaches, arrays, names, Manner())
+    answer = answer_of(document, solved, arrays, names, Manner())
     ways = [
         card.model_dump()
         | {
             "units": [
                 lane.model_dump(exclude={"id"})
                 | {"chain": [step.model_dump() for step in steps_of(reach, i, Manner())]}
+                for reach in [solved.reaches[card.kind]]
                 for i, lane in enumerate(lanes_of(reach, arrays, names, Manner()))
             ]
+            if card.possible
+            else []
         }
-        for card, reach in zip(answer.ways, reaches, strict=True)
+        for card in answer.ways
     ]
     out = {
         "setup": document.name,
@@ -158,19 +160,20 @@ def _print_json(document: "Setup", reaches: "Sequence[Reach]", arrays: "Table") 
     sys.stdout.write("\n")
 
 
-def _print_table(document: "Setup", reaches: "Sequence[Reach]", arrays: "Table") -> None:
+def _print_table(document: "Setup", solved: "Solved", arrays: "Table") -> None:
     from .core.wording import Manner
     from .formats.answer import answer_of, lanes_of
 
     names = [unit.name for unit in arrays.units]
-    answer = answer_of(document, reaches, arrays, names, Manner())
+    answer = answer_of(document, solved, arrays, names, Manner())
     typer.echo(answer.headline)
-    for card, reach in zip(answer.ways, reaches, strict=True):
+    for card in answer.ways:
         camera = card.camera
         typer.echo(f"\n{card.title}: {camera.aperture}  {camera.shutter}  {camera.iso}  {camera.nd}".rstrip())
         if not card.possible:
             typer.echo(f"  cannot be: {card.reason}")
             continue
+        reach = solved.reaches[card.kind]
         lanes = lanes_of(reach, arrays, names, Manner())
         for i in reach.best_first():
             lane = lanes[i]

@@ -31,10 +31,11 @@ class Desk:
         self.store = store
         self._lock = Lock()
         self._tables: dict[float, tuple[int, list[str], Table]] = {}
+        self._kit: dict[str, tuple[int, dict[str, Any]]] = {}
 
     def table(self, meter_c: float) -> tuple[list[str], Table]:
         """(ids, table) of the whole shelf at this meter constant."""
-        count = self.store.shelf_count()
+        count = self.store.changes()["units"]
         with self._lock:
             kept = self._tables.get(meter_c)
             if kept is None or kept[0] != count:
@@ -43,6 +44,15 @@ class Desk:
                 kept = (count, [item.id for item in items], table)
                 self._tables = {meter_c: kept}
             return kept[1], kept[2]
+
+    def named(self, kind: Kind, count: int) -> dict[str, Any]:
+        """The kit of one kind by name, kept until its count of changes moves."""
+        with self._lock:
+            kept = self._kit.get(kind)
+            if kept is None or kept[0] != count:
+                kept = (count, {i.doc["name"]: MODELS[kind].model_validate(i.doc) for i in self.store.items(kind)})
+                self._kit[kind] = kept
+            return kept[1]
 
     def preferences(self) -> Preferences:
         """What the person chose, or the usual."""
@@ -57,7 +67,9 @@ class Desk:
         The setup keeps copies, so that it still stands when the shelf's own are gone.
         """
         setup = Setup.model_validate(item.doc)
-        bodies, filters, modifiers = (self._named(kind) for kind in ("bodies", "filters", "modifiers"))
+        counts = self.store.changes()
+        kinds: tuple[Kind, ...] = ("bodies", "filters", "modifiers")
+        bodies, filters, modifiers = (self.named(kind, counts[kind]) for kind in kinds)
         changed: dict[str, Any] = {}
         body = bodies.get(setup.body.name)
         if body is not None:
@@ -74,16 +86,14 @@ class Desk:
         changed["lights"] = tuple(lights)
         return setup.model_copy(update=changed)
 
-    def _named(self, kind: Kind) -> dict[str, Any]:
-        return {item.doc["name"]: MODELS[kind].model_validate(item.doc) for item in self.store.items(kind)}
-
     def solved(self, item: Item, light: int = 0) -> Solved:
         """A stored setup and its answer."""
         setup = self.setup_of(item)
         answer, trouble = None, ""
         try:
             ids, table = self.table(setup.meter_c)
-            answer = answer_of(setup, solve(setup, table, light), table, ids, self.preferences())
+            manner = self.preferences()
+            answer = answer_of(setup, solve(setup, table, light), table, ids, manner, manner.avoid)
         except ValueError as error:
             trouble = str(error)
         return Solved(

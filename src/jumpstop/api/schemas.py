@@ -4,7 +4,7 @@ from typing import Generic, Literal, TypeVar
 
 from pydantic import BaseModel, Field
 
-from ..core.setup import Setup
+from ..core.setup import Setup, WayKind
 from ..core.wording import Manner
 from ..formats.answer import Answer, Lane, Step
 
@@ -81,6 +81,7 @@ class Preferences(Manner):
     """How a person wants figures said and the screen to look."""
 
     theme: Literal["system", "chalk", "dusk"] = Field("system", title="Theme")
+    avoid: tuple[WayKind, ...] = Field((), max_length=8, title="Ways rather not taken")
     sort: Literal["spare", "ready", "flashes", "packs", "weight", "price"] = Field("spare", title="Sorted by")
 
 
@@ -147,4 +148,7 @@ class Scales(BaseModel):
     shutters: list[float]
     isos: list[float]
     conditions: dict[str, str]
+    lamp_lit: list[str]
+    skies: dict[str, str]
+    movers: dict[str, str]
     gels: dict[str, str]

@@ -1,29 +1,33 @@
-"""Solving: a stored setup, a setup from outside, one lane with its whole chain, the scales."""
+"""Solving: a stored setup, a setup from outside, one lane with its whole chain, the day, the shutter, the scales."""
 
-from typing import Annotated
+from typing import Annotated, Any
 
 from fastapi import APIRouter, Query, Request
 
 from ..core import exposure
+from ..core.counsel import advised_way
+from ..core.daylight import SKIES
 from ..core.light import CONDITIONS
 from ..core.modifiers import GEL_NAMES
+from ..core.motion import MOVERS
 from ..core.reach import solve
 from ..core.setup import WayKind
-from ..formats.answer import Answer, advised_way, answer_of, lanes_of, steps_of
+from ..formats.answer import Answer, answer_of, lanes_of, steps_of
+from ..formats.day import Day, day_of
+from ..formats.film import Film, film_of
 from ..store.documents import MissingError
-from .desk import Desk
-from .documents import ERRORS, desk_of
+from .documents import ERRORS, desk_of, written
 from .schemas import LaneDetail, Scales, Solved, SolveIn
 
 router = APIRouter(prefix="/api", tags=["Solving"])
 LightIndex = Annotated[int, Query(ge=0, le=7, description="Which of the setup's lights, from 0.")]
 
 
-@router.get("/setups/{item_id}/answer", responses={404: ERRORS[404]})
-def answer(request: Request, item_id: str, light: LightIndex = 0) -> Solved:
+@router.get("/setups/{item_id}/answer", response_model=Solved, responses={404: ERRORS[404]})
+def answer(request: Request, item_id: str, light: LightIndex = 0) -> Any:
     """A stored setup and what it comes to."""
     desk = desk_of(request)
-    return desk.solved(desk.store.item("setups", item_id), light)
+    return written(desk.solved(desk.store.item("setups", item_id), light))
 
 
 @router.post("/solve", responses={422: ERRORS[422]})
@@ -36,31 +40,55 @@ def solve_document(request: Request, body: SolveIn) -> Answer:
 @router.get("/setups/{item_id}/lanes/{unit_id}", responses={404: ERRORS[404], 422: ERRORS[422]})
 def lane(request: Request, item_id: str, unit_id: str, light: LightIndex = 0, way: WayKind | None = None) -> LaneDetail:
     """One unit's chain, jump by jump, with relation and source."""
-    desk: Desk = desk_of(request)
-    setup = desk.setup_of(desk.store.item("setups", item_id))
+    desk = desk_of(request)
+    setup, manner = desk.setup_of(desk.store.item("setups", item_id)), desk.preferences()
     ids, table = desk.table(setup.meter_c)
     if unit_id not in ids:
         raise MissingError("This unit is no longer on the shelf.")
     index = ids.index(unit_id)
-    reaches = solve(setup, table, light)
-    kind = way or setup.way or advised_way(reaches)
-    reach = next(found for found in reaches if found.way.kind == kind)
+    solved = solve(setup, table, light)
+    reach = solved.reaches.get(way or setup.way or advised_way(setup, solved, manner.avoid))
+    if reach is None:
+        raise ValueError("This way cannot be: there is no chain to show.")
     return LaneDetail(
-        lane=lanes_of(reach, table, ids, desk.preferences())[index],
+        lane=lanes_of(reach, table, ids, manner)[index],
         way=reach.way.title,
-        steps=steps_of(reach, index, desk.preferences()),
+        steps=steps_of(reach, index, manner),
         printed=[claim.printed for claim in table.units[index].claims],
     )
 
 
+@router.get("/setups/{item_id}/day", responses={404: ERRORS[404], 422: ERRORS[422]})
+def day(request: Request, item_id: str) -> Day:
+    """The day's light at the setup's place: its course, golden hours, and when the open shade is lost."""
+    desk = desk_of(request)
+    return day_of(desk.setup_of(desk.store.item("setups", item_id)).there)
+
+
+@router.get("/setups/{item_id}/film", responses={404: ERRORS[404], 422: ERRORS[422]})
+def film(request: Request, item_id: str, light: LightIndex = 0, way: WayKind | None = None) -> Film:
+    """How curtains and flash meet, moment by moment, for the best unit of a way."""
+    desk = desk_of(request)
+    setup, manner = desk.setup_of(desk.store.item("setups", item_id)), desk.preferences()
+    _, table = desk.table(setup.meter_c)
+    solved = solve(setup, table, light)
+    kind = way or setup.way or advised_way(setup, solved, manner.avoid)
+    if kind not in solved.reaches:
+        raise ValueError("This way cannot be: there is nothing to show.")
+    return film_of(setup, solved.reaches[kind], table)
+
+
 @router.get("/scales")
 def scales(request: Request) -> Scales:
-    """Marked apertures, times and ISOs on the person's own steps, and the words for conditions and gels."""
+    """Marked apertures, times and ISOs on the person's own steps, and the words for the choices a setup offers."""
     step = desk_of(request).preferences().step
     return Scales(
         apertures=list(exposure.APERTURES.steps[step]),
         shutters=list(exposure.SHUTTERS.steps[step]),
         isos=list(exposure.ISOS.steps[step]),
         conditions={key: figures.name for key, figures in CONDITIONS.items()},
+        lamp_lit=[key for key, figures in CONDITIONS.items() if figures.lamps],
+        skies={key: figures.name for key, figures in SKIES.items()},
+        movers={key: name for key, (name, _) in MOVERS.items()},
         gels=dict(GEL_NAMES),
     )

@@ -7,6 +7,7 @@ from typing import Literal
 from pydantic import Field, model_validator
 
 from . import exposure
+from .stops import Jump
 from .values import FNumber, Iso, Name, Note, ShutterS, Value
 
 
@@ -51,16 +52,35 @@ class Body(Value):
         return self.travel_s or self.sync_s
 
     @property
-    def flash_sync_s(self) -> float:
-        """The sync time that holds with the trigger in use [s]."""
-        return self.radio_sync_s or self.sync_s
+    def open_travel_s(self) -> float:
+        """Curtain travel [s] for what a long flash loses: where it is not known, 0.7 of the sync time.
 
-    def fastest_flash_s(self, f_number: float) -> float:
+        A sync speed leaves the frame wholly open for a while, so that a flash of some length fits in (from memory).
+        """
+        if self.shutter != "focal_plane":
+            return 0.0
+        return self.travel_s or 0.7 * self.sync_s
+
+    @property
+    def diagonal_mm(self) -> float:
+        """Diagonal of the frame [mm]."""
+        return math.hypot(self.frame_width_mm, self.frame_height_mm)
+
+    def flash_sync_s(self, radio: bool = True, silent: bool = False) -> float:
+        """The sync time that holds [s] with the trigger and the shutter in use."""
+        times = [self.sync_s]
+        if radio and self.radio_sync_s:
+            times.append(self.radio_sync_s)
+        if silent and self.silent_sync_s:
+            times.append(self.silent_sync_s)
+        return max(times)
+
+    def fastest_flash_s(self, f_number: float, radio: bool = True, silent: bool = False) -> float:
         """The shortest time at which the whole frame gets one pop of flash [s], at this aperture."""
         if self.shutter == "focal_plane":
-            return self.flash_sync_s
+            return self.flash_sync_s(radio, silent)
         limits = [limit.fastest_s for limit in self.leaf_limits if f_number <= limit.f_number * 1.01]
-        return max([self.flash_sync_s, *limits])
+        return max([self.flash_sync_s(radio, silent), *limits])
 
 
 class Filter(Value):
@@ -127,3 +147,17 @@ def nd_for(needed: float, filters: tuple[Filter, ...], slack: float = 0.34) -> t
             best = found
             chosen = stops
     return None if best is None else (chosen, best[2])
+
+
+def nd_jump(stops: float, names: tuple[str, ...]) -> Jump:
+    """What neutral density takes from flash and ambient alike."""
+    return Jump(
+        "nd",
+        "ND {stops:.3g}",
+        -stops,
+        0.1,
+        "{names}: {stops:.3g} stops of neutral density let {share:.1%} through, of flash and ambient alike.",
+        "D",
+        "ND: 2^−stops",
+        {"stops": stops, "names": " + ".join(names) or "ND", "share": nd_share(stops)},
+    )

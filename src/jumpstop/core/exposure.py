@@ -12,6 +12,7 @@ from typing import Literal
 
 import numpy as np
 
+from .stops import Jump
 from .values import Figure
 
 Step = Literal["full", "half", "third"]
@@ -298,3 +299,45 @@ ISOS = _series(
 def marked_ev100(f_number: float, shutter_s: float, iso: float) -> float:
     """Light value (EV at ISO 100) of settings given as marked values."""
     return float(ev100(APERTURES.exact(f_number), SHUTTERS.exact(shutter_s), ISOS.exact(iso)))
+
+
+def aperture_jump(wanted: float, used: float) -> Jump:
+    """Another aperture than the one asked for."""
+    return Jump(
+        "aperture",
+        "{used:f}",
+        av(APERTURES.exact(wanted)) - av(APERTURES.exact(used)),
+        0.0,
+        "This way sets {used:f} where {wanted:f} was asked for: flash and ambient both change by it.",
+        "D",
+        "APEX (Exif 2.32, Annex C)",
+        {"wanted": wanted, "used": used},
+    )
+
+
+def iso_jump(iso: float) -> Jump:
+    """ISO against 100."""
+    return Jump(
+        "iso",
+        "ISO {iso:.0f}",
+        math.log2(ISOS.exact(iso) / 100),
+        0.0,
+        "ISO {iso:.0f} against ISO 100: log2(S / 100).",
+        "D",
+        "APEX (Exif 2.32, Annex C)",
+        {"iso": iso},
+    )
+
+
+def level_jump(target: float) -> Jump:
+    """A light wanted at another level than a full exposure."""
+    return Jump(
+        "level",
+        "level {level:stops}",
+        -target,
+        0.0,
+        "This light is wanted at {level:stops} against a full exposure.",
+        "D",
+        "the ask",
+        {"level": target},
+    )

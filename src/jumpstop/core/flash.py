@@ -12,7 +12,7 @@ import numpy as np
 from pydantic import ConfigDict, Field, model_validator
 
 from .exposure import METER_C_FLAT
-from .stops import stops_of
+from .stops import Jump, stops_of
 from .values import Figure, Iso, Name, Note, Spread, Value
 from .wording import FEET_PER_METRE
 
@@ -26,6 +26,8 @@ SD_WATT_SECONDS = 0.6  # watt-seconds say nothing about the reflector, from memo
 EFFICACY_LM_W = 35.0  # luminous efficacy of stored energy, reflector included; 30 to 45, from memory
 WS_COVERAGE_DEG = 65.0  # the reflector assumed where only watt-seconds are known
 HSS_EXTRA = 0.5  # what a unit loses in HSS beyond geometry [stops], from memory; one reading replaces it
+T01_OF_T05 = {"tail": math.log(10) / math.log(2), "cut": 2.25}
+"""t.1 of a t.5: 3.32 for an uncut exponential tail [definition]; 2 to 2.5 for a pulse that is cut, from memory."""
 CONCENTRATION = 0.4
 """How much of the gain in solid angle a real zoom head turns into light, from memory.
 
@@ -291,3 +293,17 @@ def settable_stops(scale: PowerScale) -> float:
 def stops_between_energies(from_ws: Figure, to_ws: Figure) -> Figure:
     """Stops between two energies through the same reflector: 80 to 200 Ws is +1.32 [common practice]."""
     return stops_of(np.asarray(to_ws) / from_ws)
+
+
+def heads_jump(count: int) -> Jump:
+    """So many equal heads on the same spot: + log2."""
+    return Jump(
+        "heads",
+        "{count:.0f} heads",
+        math.log2(count),
+        0.1,
+        "{count:.0f} equal heads on the same spot: + log2({count:.0f}).",
+        "D",
+        "light adds",
+        {"count": count},
+    )

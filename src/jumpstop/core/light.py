@@ -1,12 +1,19 @@
 """The light that is there: conditions, readings, lux, turned into EV at ISO 100 for background, subject and shade."""
 
 from dataclasses import dataclass
+from datetime import date, time
 from typing import Literal
+from zoneinfo import ZoneInfo
 
-from pydantic import Field
+import numpy as np
+from pydantic import Field, model_validator
 
-from . import exposure
+from . import daylight, exposure
+from .daylight import DIFFUSING_STOPS, SKIES, Panel, Place, Sky
+from .stops import Jump
 from .values import Ev, FNumber, Iso, ShutterS, Value
+
+AMBIENT_MOST = 6.0  # stops: more help than this from the ambient says only that no flash is needed
 
 Condition = Literal[
     "sand_or_snow", "distinct_shadows", "hazy_sun", "cloudy_bright", "heavy_overcast", "open_shade", "after_sunset",
@@ -23,6 +30,7 @@ class ConditionFigures:
     spread: float
     shade: float
     back: float
+    lamps: bool = False  # lit by lamps, which can be switched off
 
 
 # Light values: ANSI PH2.7 exposure guide. Shade: the table's own "open shade 12" under each sky; the side of a person
@@ -35,21 +43,25 @@ CONDITIONS: dict[Condition, ConditionFigures] = {
     "heavy_overcast": ConditionFigures("heavy overcast", 12, 0.5, -1, -0.3),
     "open_shade": ConditionFigures("open shade", 12, 0.5, 0, 0),
     "after_sunset": ConditionFigures("just after sunset", 10, 1.0, -0.5, -0.5),
-    "gallery": ConditionFigures("a gallery", 9.5, 1.5, 0, 0),
-    "office": ConditionFigures("an office", 7.5, 0.5, 0, 0),
-    "interior_night": ConditionFigures("a room at night", 6, 1.0, 0, 0),
-    "floodlit": ConditionFigures("floodlit buildings", 4, 1.0, 0, 0),
+    "gallery": ConditionFigures("a gallery", 9.5, 1.5, 0, 0, lamps=True),
+    "office": ConditionFigures("an office", 7.5, 0.5, 0, 0, lamps=True),
+    "interior_night": ConditionFigures("a room at night", 6, 1.0, 0, 0, lamps=True),
+    "floodlit": ConditionFigures("floodlit buildings", 4, 1.0, 0, 0, lamps=True),
     "dark": ConditionFigures("dark, all lamps off", -3, 2.0, 0, 0),
 }
 
 
+Stand = Literal["sun", "back", "shade", "panel"]
+
+
 class Reading(Value):
-    """A meter or camera reading, and what it was pointed at."""
+    """A meter or camera reading, what it was pointed at, and when."""
 
     f_number: FNumber
     shutter_s: ShutterS
     iso: Iso = 100
     of: Literal["background", "subject", "shade"] = Field("background", title="Pointed at")
+    clock: time | None = Field(None, title="Time of the reading")
 
     @property
     def ev(self) -> float:
@@ -60,43 +72,198 @@ class Reading(Value):
 class There(Value):
     """The light that is there, as the photographer says it."""
 
-    by: Literal["condition", "reading", "lux"] = Field("condition", title="Light said by")
+    by: Literal["condition", "reading", "lux", "sun"] = Field("condition", title="Light said by")
     condition: Condition = Field("distinct_shadows", title="Condition")
     readings: tuple[Reading, ...] = Field((), max_length=3, title="Readings")
     lux: float | None = Field(None, gt=0, le=200_000, title="Illuminance (lx)")
-    subject: Literal["sun", "back", "shade"] = Field("shade", title="Where the subject stands")
+    place: Place | None = Field(None, title="Place")
+    day: date | None = Field(None, title="Date")
+    clock: time = Field(time(12), title="Time of day")
+    sky: Sky = Field("clear", title="Sky")
+    shade_open_deg: float | None = Field(None, ge=0, le=360, title="Bearing from which the sun reaches the shade")
+    subject: Stand = Field("shade", title="Where the subject stands")
+    panel: Panel = Panel()
+    lamps_lux: float | None = Field(None, gt=0, le=100_000, title="Lamps (lx on the subject)")
+    lamps_k: float = Field(3200, ge=1500, le=15_000, title="Colour of the lamps (K)")
+    lamps_on: bool = Field(True, title="Lamps on")
+
+    @model_validator(mode="after")
+    def _said(self) -> "There":
+        if self.by == "sun":
+            if self.place is None:
+                raise ValueError("Say the place: latitude, longitude and time zone.")
+            if self.day is None:
+                raise ValueError("Say the date, so that the sun can be found.")
+            daylight.moment(self.place, self.day, self.clock)
+        return self
 
 
 @dataclass(frozen=True)
 class Ambient:
-    """EV at ISO 100 of what the picture shows, with the spread of how it was found and how it was said."""
+    """EV at ISO 100 of what the picture shows, with the spread of how it was found and how it was said.
+
+    sun: (elevation, bearing) of the sun [degrees] where place and time are known.
+    """
 
     background_ev: Ev
     subject_ev: Ev
     shade_ev: Ev
     sd: float
     how: str
+    sun: tuple[float, float] | None = None
 
 
-def ambient_of(there: There) -> Ambient:
-    """EV of background, subject and shade. A reading always wins over a figure from a table."""
+@dataclass(frozen=True)
+class _Levels:
+    """EV of what there is before readings and lamps."""
+
+    ground: float
+    sun: float
+    shade: float
+    back: float
+    sd: float
+    how: str
+    where: tuple[float, float] | None = None
+
+    def of(self, stand: Stand, panel: Panel) -> float:
+        """EV where the subject stands."""
+        if stand == "panel":
+            return self.shade if panel.kind == "opaque" else max(self.shade, self.sun + DIFFUSING_STOPS)
+        return {"sun": self.sun, "back": self.back, "shade": self.shade}[stand]
+
+
+def _levels(there: There, clock: time) -> _Levels:
+    if there.by == "sun":
+        assert there.place is not None
+        assert there.day is not None
+        height, bearing = daylight.sun_at(there.place, daylight.moment(there.place, there.day, clock))
+        lit = daylight.receivers(height, there.day.timetuple().tm_yday, there.sky)
+        where = f"{height:.0f}° up, bearing {bearing:.0f}°" if height > 0 else f"{-height:.0f}° below the horizon"
+        return _Levels(
+            float(lit.ground), float(lit.sun), float(lit.shade), float(lit.back), SKIES[there.sky].sd,
+            f"Sun {where}, {SKIES[there.sky].name} (IES RP-21).", (height, bearing),
+        )  # fmt: skip
     figures = CONDITIONS[there.condition]
+    if figures.lamps and not there.lamps_on:
+        figures = CONDITIONS["dark"]
+    ev, sd = float(figures.ev), figures.spread
+    how = f"Light-value table: {figures.name}, EV {figures.ev:g} ± {figures.spread:g}."
     if there.by == "lux":
         if there.lux is None:
             raise ValueError("Say how many lux there are.")
-        background = float(exposure.ev_of_lux(there.lux))
-        sd, how = 0.2, f"{there.lux:,.0f} lx on a flat meter is EV {background:.1f} at ISO 100 (C = 250)."
-    else:
-        background, sd = float(figures.ev), figures.spread
-        how = f"Light-value table: {figures.name}, EV {figures.ev:g} ± {figures.spread:g}."
-    subject = background + {"sun": 0.0, "back": figures.back, "shade": figures.shade}[there.subject]
-    shade = background + figures.shade
+        ev, sd = float(exposure.ev_of_lux(there.lux)), 0.2
+        how = f"{there.lux:,.0f} lx on a flat meter is EV {ev:.1f} at ISO 100 (C = 250)."
+    return _Levels(ev, ev, ev + figures.shade, ev + figures.back, sd, how)
+
+
+def reading_shift(there: There) -> float:
+    """Stops by which the readings lie above what was computed for the time they were taken [stops]."""
+    shifts = []
+    for reading in there.readings:
+        levels = _levels(there, reading.clock or there.clock)
+        computed = {"background": levels.ground, "subject": levels.of(there.subject, there.panel)}
+        shifts.append(reading.ev - computed.get(reading.of, levels.shade))
+    return float(np.mean(shifts))
+
+
+def ambient_of(there: There) -> Ambient:
+    """EV of background, subject and shade. A reading always wins over a figure from a table or from the sun."""
+    levels = _levels(there, there.clock)
+    background, subject, shade = levels.ground, levels.of(there.subject, there.panel), levels.shade
+    sd, how = levels.sd, levels.how
+    if there.by == "reading" and not there.readings:
+        raise ValueError("Say what the meter read: aperture, shutter time and ISO.")
     if there.by == "reading":
-        if not there.readings:
-            raise ValueError("Say what the meter read: aperture, shutter time and ISO.")
         found: dict[str, float] = {reading.of: reading.ev for reading in there.readings}
-        table = {"background": background, "subject": subject, "shade": shade}
-        shift = sum(found[name] - table[name] for name in found) / len(found)
-        background, subject, shade = (found.get(name, table[name] + shift) for name in table)
+        shift = reading_shift(there)
+        background, subject, shade = (
+            found.get("background", background + shift), found.get("subject", subject + shift),
+            found.get("shade", shade + shift),
+        )  # fmt: skip
         sd, how = 0.15, "As metered; what was not metered is shifted with it."
-    return Ambient(background, subject, shade, sd, how)
+    elif there.by == "sun" and there.readings:
+        shift = reading_shift(there)
+        background, subject, shade = background + shift, subject + shift, shade + shift
+        sd, how = 0.2, f"{how} Your reading shifts the day by {shift:+.1f}.".replace("-", "−")
+    if there.lamps_lux is not None and there.lamps_on:
+        lamps = float(exposure.ev_of_lux(there.lamps_lux))
+        background, subject, shade = (float(exposure.add_light(ev, lamps)) for ev in (background, subject, shade))
+        how = f"{how} Lamps add EV {lamps:.1f}."
+    return Ambient(background, subject, shade, sd, how, levels.where)
+
+
+@dataclass(frozen=True)
+class Taming:
+    """One way to tame the light: where the subject would stand, what light that is, and what it does to the rest."""
+
+    stand: Stand
+    title: str
+    ambient: Ambient
+    says: str
+
+
+def tamings(there: There) -> list[Taming]:
+    """The alternatives, each with its light; what does not change by a step to the side says so."""
+    out = []
+    titles: dict[Stand, str] = {"sun": "in the sun", "back": "sun behind", "shade": "open shade", "panel": "panel"}
+    for stand, title in titles.items():
+        ambient = ambient_of(there.model_copy(update={"subject": stand}))
+        out.append(Taming(stand, title, ambient, _says(stand, there, ambient)))
+    return out
+
+
+def _says(stand: Stand, there: There, ambient: Ambient) -> str:
+    lost = ambient.background_ev - ambient.subject_ev
+    low = "" if lost < 0.05 else f"{lost:.1f} {'stop' if lost <= 1 else 'stops'} under the background. "
+    if stand == "sun":
+        return "Hard light and narrowed eyes; no light of yours is needed, or a fill one that the sun outshines."
+    if stand == "back":
+        return f"{low}The sun becomes a rim; shade the lens, and keep the highlights on the hair."
+    if stand == "shade":
+        return f"{low}{_shade_words(there)}"
+    try:
+        shade = daylight.panel_shade(there.panel, ambient.sun[0]) if ambient.sun else None
+    except ValueError as error:
+        return str(error)
+    if shade is None:
+        return f"{low}Say place and time, and it says how far down the panel shades and where its edge falls."
+    down = "the whole body" if shade.down_to_m <= 0 else f"down to {shade.down_to_m:.1f} m above the ground"
+    fit = "full length" if shade.down_to_m <= 0 else "waist-up" if shade.down_to_m <= 1.0 else "head and shoulders only"
+    return (
+        f"{low}Shades {down}, so {fit}; hold it {shade.shift_m:.1f} m towards the sun. Its edge falls "
+        f"{max(shade.strip_to_m, 0):.1f} m behind the feet, away from the sun."
+    )
+
+
+def _shade_words(there: There) -> str:
+    if there.by != "sun" or there.place is None or there.day is None:
+        return "It does not last: the sun moves. The background stays bright."
+    if there.shade_open_deg is None:
+        return "It does not last: say from which bearing the sun reaches it, and it says until when."
+    when = daylight.sun_reaches(daylight.track_of(there.place, there.day), there.shade_open_deg)
+    if when is None:
+        return f"The sun does not come to {there.shade_open_deg:.0f}° on this day: the shade lasts."
+    local = when.astimezone(ZoneInfo(there.place.zone))
+    gone = local.time() <= there.clock
+    return f"The sun {'has reached' if gone else 'reaches'} it at {local:%H:%M}: open shade is lost from then."
+
+
+def ambient_jump(ambient: Ambient, camera_ev: float, target: float) -> Jump:
+    """What the light that is there already gives the subject, which the flash need not."""
+    level = ambient.subject_ev - camera_ev
+    helped = float(np.minimum(target - exposure.flash_share(level, target), AMBIENT_MOST))
+    enough = "The ambient alone lights the subject fully: flash only adds to it."
+    adds = (
+        "At these settings the ambient puts the subject at {level:stops}; light adds linearly, so the flash must give "
+        "{rest:stops} of the whole."
+    )
+    return Jump(
+        "ambient",
+        "ambient",
+        helped,
+        min(0.5, ambient.sd * 2 ** min(0.0, level - target)),
+        enough if helped >= AMBIENT_MOST else adds,
+        "D",
+        "2^flash + 2^ambient = 2^target",
+        {"level": level, "rest": target - helped},
+    )

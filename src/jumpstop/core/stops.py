@@ -1,12 +1,12 @@
 """The one shape: every effect is a jump in stops, with a cause, a size, an uncertainty and a reason."""
 
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Literal, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.special import ndtr
 
 from .values import Figure, Floats
 
@@ -68,8 +68,8 @@ def spread(chain: Chain) -> Figure:
 
 def p_reach(spare_stops: Floats, sd: Floats) -> Floats:
     """Probability that the light suffices: Phi(spare / sd)."""
-    result: Floats = ndtr(spare_stops / np.maximum(sd, 1e-9))
-    return result
+    z = spare_stops / np.maximum(sd, 1e-9)
+    return np.array([0.5 * math.erfc(-value / math.sqrt(2)) for value in np.ravel(z)]).reshape(np.shape(z))
 
 
 REACHES, ON_THE_LINE, SHORT = 1, 0, -1

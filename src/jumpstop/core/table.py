@@ -7,14 +7,27 @@ from typing import get_args
 
 import numpy as np
 
-from .exposure import METER_C_FLAT
-from .flash import HSS_EXTRA, REFERENCE_ZOOM_MM, Beam, Hss, PowerSource, Unit, beam_of, coverage_deg, settable_stops
+from .exposure import APERTURES, METER_C_FLAT, av
+from .flash import (
+    HSS_EXTRA,
+    REFERENCE_ZOOM_MM,
+    T01_OF_T05,
+    Beam,
+    Hss,
+    PowerSource,
+    Pulse,
+    Unit,
+    beam_of,
+    coverage_deg,
+    settable_stops,
+)  # fmt: skip
 from .stamina import full_flashes_of
+from .stops import Jump
 from .values import Floats
 
 ZOOMS_MM = np.array([14.0, 20, 24, 28, 35, 50, 70, 85, 105, 135, 200])
 HSS_TV = np.arange(5, 16, 1 / 3)  # time values at which HSS tables are sampled
-POWER_STOPS = np.arange(0, 12.0)  # stops below full at which flash durations are sampled
+POWER_STOPS = np.arange(0, 37) / 3  # stops below full at which flash durations are sampled
 SOURCE_KINDS = get_args(PowerSource.model_fields["kind"].annotation)
 
 REFERENCE_DEG = float(coverage_deg(REFERENCE_ZOOM_MM))
@@ -40,6 +53,8 @@ class Table:
     hss_table: Floats  # (units, HSS_TV): loss from the unit's own table [stops], NaN without one
     depth: Floats  # stops the dial goes below full
     step: Floats
+    t01_s: Floats  # (units, POWER_STOPS): flash duration t.1 by power, NaN where it is not known
+    tailed: np.ndarray  # whether the pulse is left to its tail
     recycle_full: Floats  # (units, source kinds) [s]
     recycle_least: Floats
     full_flashes: Floats
@@ -47,6 +62,42 @@ class Table:
 
     def __len__(self) -> int:
         return len(self.units)
+
+    def take_off(self, f_number: float) -> Jump:
+        """What a unit gives at one metre, at full power, at ISO 100 and the aperture wanted."""
+        return Jump(
+            "take_off",
+            "at 1 m, {aperture:f}",
+            self.light - av(APERTURES.exact(f_number)),
+            self.light_sd,
+            "{basis} At one metre and {aperture:f}, at ISO 100 and full power, that is 2 log2(GN / N) stops over a "
+            "correct exposure.",
+            "P",
+            "ISO 1230:2007",
+            {"aperture": f_number, "basis": self.light_why},
+        )
+
+    def zoomed(self, zoom_mm: float) -> Jump:
+        """Gain of a zoom head against 35 mm coverage; heads that do not go so far stop at their end."""
+        low_end = np.where(self.can_zoom, self.zoom_min, 35)
+        here = np.clip(zoom_mm, low_end, np.where(self.can_zoom, self.zoom_max, 35))
+        here = np.where(np.isnan(here), np.minimum(zoom_mm, np.nan_to_num(self.zoom_max, nan=35)), here)
+        place = np.interp(np.log(here), np.log(ZOOMS_MM), np.arange(len(ZOOMS_MM)))
+        low = np.minimum(place.astype(int), len(ZOOMS_MM) - 2)
+        share, rows = place - low, np.arange(len(self))
+        gain = self.zoom_gain[rows, low] * (1 - share) + self.zoom_gain[rows, low + 1] * share
+        sd = self.zoom_sd[rows, low] * (1 - share) + self.zoom_sd[rows, low + 1] * share
+        return Jump(
+            "zoom",
+            "zoom {at:.0f} mm",
+            np.where(self.can_zoom, gain, 0.0),
+            np.where(self.can_zoom, np.maximum(sd, 0.0), 0.0),
+            "Zoomed to {at:.0f} mm against the 35 mm coverage that all are compared at: from the positions quoted, "
+            "straight against log(zoom); beyond them estimated from the beam. Without a zoom head: no change.",
+            "M",
+            "interpolated from the claims; estimate from memory",
+            {"at": here},
+        )
 
 
 def table_of(units: Sequence[Unit], meter_c: float = METER_C_FLAT) -> Table:
@@ -79,6 +130,8 @@ def table_of(units: Sequence[Unit], meter_c: float = METER_C_FLAT) -> Table:
         hss_table=np.array([_hss_row(unit.hss) for unit in units]).reshape(len(units), len(HSS_TV)),
         depth=np.array([settable_stops(scale) for scale in scales]),
         step=np.array([scale.step_stops for scale in scales]),
+        t01_s=np.array([_durations(unit.pulse) for unit in units]).reshape(len(units), len(POWER_STOPS)),
+        tailed=np.array([unit.pulse is not None and unit.pulse.shape == "tail" for unit in units], dtype=bool),
         recycle_full=recycle_full,
         recycle_least=recycle_least,
         full_flashes=full_flashes,
@@ -110,6 +163,16 @@ def _hss_row(hss: Hss | None) -> Floats:
     last = len(times) - 1
     # Past the table's ends it goes on at the slope of geometry: a stop a stop on the fast side, flat on the slow.
     return np.interp(HSS_TV, times, losses) + np.maximum(0, HSS_TV - times[last])
+
+
+def _durations(pulse: Pulse | None) -> Floats:
+    """t.1 [s] by power: straight in stops between the table's entries, held beyond its ends."""
+    if pulse is None:
+        return np.full(len(POWER_STOPS), np.nan)
+    entries = sorted((-math.log2(entry.power), math.log2(entry.seconds)) for entry in pulse.table)
+    powers, durations = zip(*entries, strict=True)
+    times = np.exp2(np.interp(POWER_STOPS, powers, durations))
+    return times * T01_OF_T05[pulse.shape] if pulse.measure == "t.5" else times
 
 
 def _why(unit: Unit, beam: Beam, sd: float) -> str:

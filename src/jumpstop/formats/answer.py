@@ -8,16 +8,19 @@ import numpy as np
 from pydantic import BaseModel
 
 from ..core import wording
+from ..core.counsel import advised_way, blur_of, costs_of, judgement, traps
 from ..core.flash import dial
-from ..core.light import ambient_of
-from ..core.reach import CANNOT, Reach
+from ..core.light import Ambient, Stand, tamings
+from ..core.motion import blur_mm
+from ..core.optics import coc_mm
+from ..core.reach import CANNOT, Reach, Solved, needed_s
 from ..core.setup import Setup, WayKind
 from ..core.stops import ON_THE_LINE, SHORT
-from ..core.table import Table
+from ..core.table import POWER_STOPS, Table
+from ..core.ways import Way
 from ..core.wording import Manner, amount
 
 Word = Literal["reaches", "on_the_line", "short", "too_bright", "cannot"]
-PREFERRED: tuple[WayKind, ...] = ("sync", "leaf", "nd", "hss", "stop_down")
 
 
 class CameraText(BaseModel):
@@ -43,6 +46,14 @@ class WayCard(BaseModel):
     best_id: str | None
     best: str
     best_spare: float | None
+    judgement: str = ""
+    metered: str = ""
+    evenness: str = ""
+    charge: str = ""
+    room: str = ""
+    lit: float = 1.0
+    dark_edge: str = ""
+    avoided: bool = False
 
 
 class Arcs(BaseModel):
@@ -71,6 +82,7 @@ class Lane(BaseModel):
     ready: str
     flashes: int | None
     packs: int | None
+    burns: str
     mains: bool
     weight_g: float | None
     price: float | None
@@ -94,51 +106,125 @@ class AmbientText(BaseModel):
     background_ev: float
     subject_ev: float
     shade_ev: float
+    subject: str
     how: str
+
+
+class TamingText(BaseModel):
+    """One way to tame the light, and what it does to the rest."""
+
+    stand: Stand
+    title: str
+    subject_ev: float
+    says: str
+
+
+class TrapText(BaseModel):
+    """Something that goes wrong on the day."""
+
+    key: str
+    title: str
+    says: str
 
 
 class Answer(BaseModel):
     """The answer to one setup."""
 
     ambient: AmbientText
+    tamings: list[TamingText]
+    f_number: float
+    blur: str
+    motion: str
+    units: int
     ways: list[WayCard]
     chosen: WayKind
     advised: WayKind
     headline: str
+    traps: list[TrapText]
     arcs: list[Arcs]
     lanes: list[Lane]
 
 
-def answer_of(setup: Setup, reaches: Sequence[Reach], table: Table, ids: Sequence[str], manner: Manner) -> Answer:
-    """The document of a solved setup. `ids` names the units of `table`."""
-    advised = advised_way(reaches)
-    chosen = next((reach for reach in reaches if reach.way.kind == setup.way), None)
-    shown = chosen if chosen is not None else next(reach for reach in reaches if reach.way.kind == advised)
-    ambient = ambient_of(setup.there)
+def answer_of(
+    setup: Setup,
+    solved: Solved,
+    table: Table,
+    ids: Sequence[str],
+    manner: Manner,
+    avoid: Sequence[WayKind] = (),
+) -> Answer:
+    """The document of a solved setup. `ids` names the units of `table`; `avoid` the ways a person would rather not."""
+    advised = advised_way(setup, solved, avoid)
+    chosen = setup.way if setup.way is not None else advised
+    way = next(way for way in solved.ways if way.kind == chosen)
+    shown = solved.reaches.get(chosen)
     return Answer(
-        ambient=AmbientText(
-            background_ev=round(ambient.background_ev, 2),
-            subject_ev=round(ambient.subject_ev, 2),
-            shade_ev=round(ambient.shade_ev, 2),
-            how=ambient.how,
-        ),
-        ways=[_card(reach, ids, table) for reach in reaches],
-        chosen=shown.way.kind,
+        ambient=_ambient_text(solved.ambient, way.camera.ev),
+        tamings=[
+            TamingText(
+                stand=taming.stand,
+                title=taming.title,
+                subject_ev=round(taming.ambient.subject_ev, 1),
+                says=taming.says,
+            )
+            for taming in tamings(setup.there)
+        ],
+        f_number=setup.f_number,
+        blur=_blur_text(setup, manner),
+        motion=_motion_text(setup),
+        units=len(table),
+        ways=[_card(setup, solved, way, ids, table, avoid) for way in solved.ways],
+        chosen=chosen,
         advised=advised,
-        headline=_headline(shown, table, manner),
-        arcs=_arcs(shown, table, manner),
-        lanes=lanes_of(shown, table, ids, manner),
+        headline=f"{way.title} cannot be: {way.reason}" if shown is None else _headline(shown, table, manner),
+        traps=[TrapText(key=trap.key, title=trap.title, says=trap.says) for trap in traps(setup, solved, chosen)],
+        arcs=[] if shown is None else _arcs(shown, table, manner),
+        lanes=[] if shown is None else lanes_of(shown, table, ids, manner),
     )
 
 
-def advised_way(reaches: Sequence[Reach]) -> WayKind:
-    """The way that gives up least among those with which some unit reaches; else the one that comes nearest."""
-    possible = {reach.way.kind: reach for reach in reaches if reach.way.possible}
-    for kind in PREFERRED:
-        if kind in possible and np.any((possible[kind].verdict > 0) & (possible[kind].cannot == 0)):
-            return kind
-    able = {kind: reach.spare[reach.cannot == 0] for kind, reach in possible.items()}
-    return max(able, key=lambda kind: float(np.max(able[kind], initial=-99)), default="sync")
+def _ambient_text(ambient: Ambient, camera_ev: float) -> AmbientText:
+    level = ambient.subject_ev - camera_ev
+    look = "a silhouette" if level <= -3 else "dark" if level <= -1.5 else "dim" if level < -0.5 else "bright enough"
+    return AmbientText(
+        background_ev=round(ambient.background_ev, 2),
+        subject_ev=round(ambient.subject_ev, 2),
+        shade_ev=round(ambient.shade_ev, 2),
+        subject=f"Without flash the subject falls to {wording.stops(level)}: {look}.",
+        how=ambient.how,
+    )
+
+
+def _blur_text(setup: Setup, manner: Manner) -> str:
+    found, blur = blur_of(setup, setup.f_number), setup.look.blur
+    if found is None or blur is None:
+        return ""
+    far = "infinity" if math.isinf(found.far_m) else _metres(found.far_m, manner)
+    return (
+        f"{wording.f_number(setup.f_number)} is sharp from {_metres(found.near_m, manner)} to {far}; a point behind "
+        f"becomes {found.share:.1%} of the frame: {found.words}."
+    )
+
+
+def _metres(metres: float, manner: Manner) -> str:
+    if manner.length == "ft" or metres >= 100:
+        return wording.length(metres, manner)
+    return f"{metres:.2f} m" if metres < 10 else f"{metres:.1f} m"
+
+
+def _motion_text(setup: Setup) -> str:
+    motion, body = setup.motion, setup.body
+    if motion.kind == "freeze":
+        coc = motion.blur_mm or coc_mm(body.diagonal_mm)
+        return (
+            f"At {motion.speed:.1f} m/s in a field {motion.field_width_m:g} m wide, to blur no more than {coc:.3f} mm "
+            f"the flash must burn no longer than {wording.shutter(needed_s(setup))} (t.1)."
+        )
+    if motion.kind == "trails":
+        trail = blur_mm(motion.speed, motion.trail_s, body.frame_width_mm, motion.field_width_m)
+        share = trail / body.frame_width_mm
+        return f"In {wording.shutter(motion.trail_s)} it draws over {share:.0%} of the frame's width."
+    return ""
 
 
 def steps_of(reach: Reach, index: int, manner: Manner) -> list[Step]:
@@ -161,13 +247,11 @@ def _round(value: object) -> float:
     return round(float(value), 3)  # type: ignore[arg-type]
 
 
-def _card(reach: Reach, ids: Sequence[str], table: Table) -> WayCard:
-    way, camera = reach.way, reach.way.camera
-    able = reach.cannot == 0
-    best = int(reach.best_first()[0])
-    any_able = bool(np.any(able))
-    off = way.off_stops
-    return WayCard(
+def _card(
+    setup: Setup, solved: Solved, way: Way, ids: Sequence[str], table: Table, avoid: Sequence[WayKind]
+) -> WayCard:
+    camera, off = way.camera, way.off_stops
+    card = WayCard(
         kind=way.kind,
         title=way.title,
         possible=way.possible,
@@ -180,11 +264,39 @@ def _card(reach: Reach, ids: Sequence[str], table: Table) -> WayCard:
         ),
         background="background as asked" if abs(off) < 0.25 else f"background {wording.stops(off)} of what was asked",
         gives_up=way.gives_up,
-        reach_count=int(np.sum(able & (reach.verdict > 0))) if way.possible else 0,
-        best_id=ids[best] if any_able else None,
-        best=f"{table.units[best].name} {_spare_words(reach, best)}" if any_able else "no unit can",
-        best_spare=_round(reach.spare[best]) if any_able else None,
+        reach_count=0,
+        best_id=None,
+        best="no unit can",
+        best_spare=None,
+        lit=round(way.lit, 3),
+        dark_edge=way.dark_edge,
+        avoided=way.kind in avoid,
     )
+    reach = solved.reaches.get(way.kind)
+    if reach is None:
+        return card
+    able = reach.cannot == 0
+    best = int(reach.best_first()[0])
+    costs = costs_of(setup, reach, _burns(table, reach, best), best)
+    uneven, times = costs.evenness_stops, costs.charge_times
+    return card.model_copy(
+        update={
+            "reach_count": int(np.sum(able & (reach.verdict > 0))),
+            "best_id": ids[best] if able[best] else None,
+            "best": f"{table.units[best].name} {_spare_words(reach, best)}" if able[best] else "no unit can",
+            "best_spare": _round(reach.spare[best]) if able[best] else None,
+            "judgement": judgement(setup, reach, best),
+            "metered": costs.metered,
+            "evenness": "even across the frame" if uneven < 0.1 else f"{amount(uneven)} uneven across the frame",
+            "charge": "" if times < 1.15 else f"{times:.1f} × the charge and wait of plain sync",
+            "room": f"{wording.stops(costs.room_stops)} over the ambient" if able[best] else "",
+        }
+    )
+
+
+def _burns(table: Table, reach: Reach, index: int) -> float:
+    """How long a unit burns (t.1) at its dial [s], NaN where that is not known."""
+    return float(np.interp(reach.below_full[index], POWER_STOPS, table.t01_s[index]))
 
 
 def _arcs(reach: Reach, table: Table, manner: Manner) -> list[Arcs]:
@@ -229,6 +341,11 @@ def _dial_note(reach: Reach, index: int) -> str:
     return f"{abs(left):.1f} over" if left >= 0.15 else f"{abs(left):.1f} under" if left <= -0.15 else ""
 
 
+def _burns_text(table: Table, reach: Reach, index: int) -> str:
+    seconds = _burns(table, reach, index)
+    return "" if math.isnan(seconds) else f"t.1 {wording.shutter(seconds)}"
+
+
 def lanes_of(reach: Reach, table: Table, ids: Sequence[str], manner: Manner) -> list[Lane]:
     """Every unit's verdict, dial and stamina."""
     lanes = []
@@ -236,7 +353,7 @@ def lanes_of(reach: Reach, table: Table, ids: Sequence[str], manner: Manner) -> 
         ready, flashes, packs = (float(array[index]) for array in (reach.ready_s, reach.flashes, reach.packs))
         guide = 2 ** (float(table.light[index]) / 2)
         lanes.append(
-            Lane(
+            Lane.model_construct(  # figures made here: no need to check them again, 200 times a nudge
                 id=ids[index],
                 name=unit.name,
                 basis=f"GN {guide:.0f} m at 35 mm" if manner.length == "m" else f"GN {guide * 3.2808:.0f} ft at 35 mm",
@@ -251,6 +368,7 @@ def lanes_of(reach: Reach, table: Table, ids: Sequence[str], manner: Manner) -> 
                 ready="not stated" if math.isnan(ready) else wording.duration(ready),
                 flashes=round(flashes) if math.isfinite(flashes) else None,
                 packs=round(packs) if math.isfinite(packs) else None,
+                burns=_burns_text(table, reach, index),
                 mains=math.isinf(flashes),
                 weight_g=unit.weight_g,
                 price=unit.price,
@@ -261,8 +379,6 @@ def lanes_of(reach: Reach, table: Table, ids: Sequence[str], manner: Manner) -> 
 
 def _headline(reach: Reach, table: Table, manner: Manner) -> str:
     """The verdict over the whole shelf in a sentence."""
-    if not reach.way.possible:
-        return f"{reach.way.title} cannot be: {reach.way.reason}"
     able = np.flatnonzero(reach.cannot == 0)
     if not len(able):
         return f"No unit can: {CANNOT[int(np.bincount(reach.cannot).argmax())]}."

@@ -23,6 +23,7 @@ ROWS: dict[str, type[Document]] = {
     "jobs": JobRow,
     "setups": SetupRow,
 }
+KIT: tuple[Kind, ...] = ("units", "modifiers", "bodies", "filters")
 MERGE_S = 1.2  # edits of one document with one label, closer together than this, are undone as one
 KEEP_BATCHES = 1000
 
@@ -168,16 +169,18 @@ class Store:
         self._touch(session, kind)
 
     def _touch(self, session: Session, kind: str) -> None:
-        if kind == "units":
-            row = session.get(MetaRow, "shelf") or MetaRow(key="shelf", value=0)
+        if kind in KIT:
+            key = f"changes of {kind}"
+            row = session.get(MetaRow, key) or MetaRow(key=key, value=0)
             row.value = row.value + 1
             session.add(row)
 
-    def shelf_count(self) -> int:
-        """A number that every change of the units raises, in whichever process it was made."""
+    def changes(self) -> dict[Kind, int]:
+        """For each kind of kit a number that every change raises, in whichever process it was made."""
+        keys = {f"changes of {kind}": kind for kind in KIT}
         with Session(self.engine) as session:
-            row = session.get(MetaRow, "shelf")
-            return 0 if row is None else int(row.value)
+            rows = session.scalars(select(MetaRow).where(MetaRow.key.in_(keys)))
+            return dict.fromkeys(KIT, 0) | {keys[row.key]: int(row.value) for row in rows}
 
     def undo(self) -> Undone | None:
         """Take the last edit back; None where there is nothing to take back."""

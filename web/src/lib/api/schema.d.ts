@@ -373,6 +373,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/setups/{item_id}/day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Day
+         * @description The day's light at the setup's place: its course, golden hours, and when the open shade is lost.
+         */
+        get: operations["day_api_setups__item_id__day_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setups/{item_id}/film": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Film
+         * @description How curtains and flash meet, moment by moment, for the best unit of a way.
+         */
+        get: operations["film_api_setups__item_id__film_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scales": {
         parameters: {
             query?: never;
@@ -382,7 +422,7 @@ export interface paths {
         };
         /**
          * Scales
-         * @description Marked apertures, times and ISOs on the person's own steps, and the words for conditions and gels.
+         * @description Marked apertures, times and ISOs on the person's own steps, and the words for the choices a setup offers.
          */
         get: operations["scales_api_scales_get"];
         put?: never;
@@ -488,6 +528,8 @@ export interface components {
             subject_ev: number;
             /** Shade Ev */
             shade_ev: number;
+            /** Subject */
+            subject: string;
             /** How */
             how: string;
         };
@@ -497,20 +539,32 @@ export interface components {
          */
         Answer: {
             ambient: components["schemas"]["AmbientText"];
+            /** Tamings */
+            tamings: components["schemas"]["TamingText"][];
+            /** F Number */
+            f_number: number;
+            /** Blur */
+            blur: string;
+            /** Motion */
+            motion: string;
+            /** Units */
+            units: number;
             /** Ways */
             ways: components["schemas"]["WayCard"][];
             /**
              * Chosen
              * @enum {string}
              */
-            chosen: "sync" | "nd" | "hss" | "leaf" | "stop_down";
+            chosen: "sync" | "nd" | "hss" | "leaf" | "stop_down" | "freeze" | "slow" | "past_sync";
             /**
              * Advised
              * @enum {string}
              */
-            advised: "sync" | "nd" | "hss" | "leaf" | "stop_down";
+            advised: "sync" | "nd" | "hss" | "leaf" | "stop_down" | "freeze" | "slow" | "past_sync";
             /** Headline */
             headline: string;
+            /** Traps */
+            traps: components["schemas"]["TrapText"][];
             /** Arcs */
             arcs: components["schemas"]["Arcs"][];
             /** Lanes */
@@ -529,6 +583,29 @@ export interface components {
             stops: number[];
             /** Sd */
             sd: number[];
+        };
+        /**
+         * Blur
+         * @description Where subject and background stand before which lens.
+         */
+        Blur: {
+            /**
+             * Focal length (mm)
+             * @default 85
+             */
+            focal_mm: number;
+            /**
+             * Subject distance (m)
+             * @default 2.5
+             */
+            subject_m: number;
+            /**
+             * Background distance (m)
+             * @default 10
+             */
+            background_m: number;
+            /** Blur wanted (share of the frame) */
+            wanted_share?: number | null;
         };
         /**
          * Body
@@ -691,6 +768,31 @@ export interface components {
             current: components["schemas"]["Stored_Unit_"];
         };
         /**
+         * Day
+         * @description The day from local midnight to the next; samples at equal steps of time.
+         */
+        Day: {
+            /** Hours */
+            hours: components["schemas"]["Mark"][];
+            /** Ground Ev */
+            ground_ev: number[];
+            /** Subject Ev */
+            subject_ev: number[];
+            /** Shade Ev */
+            shade_ev: number[];
+            /** Elevation Deg */
+            elevation_deg: number[];
+            now: components["schemas"]["Mark"];
+            /** Marks */
+            marks: components["schemas"]["Mark"][];
+            /** Golden */
+            golden: components["schemas"]["Span"][];
+            /** Words */
+            words: string;
+            /** Shift */
+            shift: number;
+        };
+        /**
          * Face
          * @description The bright face of a modifier: a disc (width = diameter) or a rectangle, in metres.
          */
@@ -705,6 +807,39 @@ export interface components {
             width_m: number;
             /** Face height (m) */
             height_m?: number | null;
+        };
+        /**
+         * Film
+         * @description Moments in equal steps; curtains as the share of the frame they have passed (0..1), from the row that opens
+         *     first; got: for each moment and row, the share of the brightest row's light that has fallen so far.
+         */
+        Film: {
+            /** Way */
+            way: string;
+            /** Unit */
+            unit: string;
+            /** Times Ms */
+            times_ms: number[];
+            /** First */
+            first: number[];
+            /** Second */
+            second: number[];
+            /** Light */
+            light: number[];
+            /** Got */
+            got: number[][];
+            /** Travel */
+            travel: string;
+            /** Shutter */
+            shutter: string;
+            /** Words */
+            words: string;
+            /** Dark Edge */
+            dark_edge: string;
+            /** Upright */
+            upright: boolean;
+            /** Starts */
+            starts: string;
         };
         /**
          * Filter
@@ -828,6 +963,8 @@ export interface components {
             flashes: number | null;
             /** Packs */
             packs: number | null;
+            /** Burns */
+            burns: string;
             /** Mains */
             mains: boolean;
             /** Weight G */
@@ -927,10 +1064,18 @@ export interface components {
          */
         Look: {
             /**
+             * Look said by
+             * @default aperture
+             * @enum {string}
+             */
+            by: "aperture" | "blur";
+            /**
              * Aperture (f-number)
              * @default 2.8
              */
             f_number: number;
+            /** Lens and distances */
+            blur?: components["schemas"]["Blur"] | null;
             /**
              * Background (stops from correct)
              * @default -1
@@ -941,6 +1086,16 @@ export interface components {
              * @default 100
              */
             iso: number;
+            /** Lowest ISO wanted */
+            iso_floor?: number | null;
+            /** Highest ISO wanted */
+            iso_ceiling?: number | null;
+            /**
+             * Landscape or upright
+             * @default landscape
+             * @enum {string}
+             */
+            orientation: "landscape" | "grip_up" | "grip_down";
         };
         /**
          * Manner
@@ -970,6 +1125,18 @@ export interface components {
              * @default £
              */
             currency: string;
+        };
+        /**
+         * Mark
+         * @description An instant of the day: its place along the day (0..1), the clock, and what happens.
+         */
+        Mark: {
+            /** At */
+            at: number;
+            /** Clock */
+            clock: string;
+            /** Words */
+            words: string;
         };
         /**
          * Modifier
@@ -1015,6 +1182,82 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * Motion
+         * @description What moves, and what the picture should do about it.
+         */
+        Motion: {
+            /**
+             * Motion
+             * @default none
+             * @enum {string}
+             */
+            kind: "none" | "freeze" | "trails";
+            /**
+             * What moves
+             * @default fall
+             * @enum {string}
+             */
+            mover: "fall" | "walker" | "runner" | "leap" | "dancer" | "thrown" | "splash" | "small_bird" | "ball" | "other";
+            /**
+             * Fall height (m)
+             * @default 0.2
+             */
+            fall_m: number;
+            /** Speed (m/s) */
+            speed_m_s?: number | null;
+            /**
+             * Width of the field (m)
+             * @default 0.6
+             */
+            field_width_m: number;
+            /** Tolerable blur on the sensor (mm) */
+            blur_mm?: number | null;
+            /**
+             * Shutter time for trails (s)
+             * @default 0.25
+             */
+            trail_s: number;
+        };
+        /**
+         * Panel
+         * @description A panel held level over a subject against the sun.
+         */
+        Panel: {
+            /**
+             * Panel
+             * @default opaque
+             * @enum {string}
+             */
+            kind: "opaque" | "diffusing";
+            /**
+             * Panel size towards the sun (m)
+             * @default 1.8
+             */
+            size_m: number;
+            /**
+             * Panel height above the ground (m)
+             * @default 2.4
+             */
+            height_m: number;
+        };
+        /**
+         * Place
+         * @description Where on earth, and by which clock.
+         */
+        Place: {
+            /**
+             * Place
+             * @default
+             */
+            name: string;
+            /** Latitude (degrees north) */
+            latitude: number;
+            /** Longitude (degrees east) */
+            longitude: number;
+            /** Time zone */
+            zone: string;
         };
         /**
          * PowerScale
@@ -1110,6 +1353,11 @@ export interface components {
              */
             theme: "system" | "chalk" | "dusk";
             /**
+             * Ways rather not taken
+             * @default []
+             */
+            avoid: ("sync" | "nd" | "hss" | "leaf" | "stop_down" | "freeze" | "slow" | "past_sync")[];
+            /**
              * Sorted by
              * @default spare
              * @enum {string}
@@ -1160,7 +1408,7 @@ export interface components {
         };
         /**
          * Reading
-         * @description A meter or camera reading, and what it was pointed at.
+         * @description A meter or camera reading, what it was pointed at, and when.
          */
         Reading: {
             /** Aperture (f-number) */
@@ -1178,6 +1426,8 @@ export interface components {
              * @enum {string}
              */
             of: "background" | "subject" | "shade";
+            /** Time of the reading */
+            clock?: string | null;
         };
         /**
          * Refusal
@@ -1212,6 +1462,16 @@ export interface components {
             isos: number[];
             /** Conditions */
             conditions: {
+                [key: string]: string;
+            };
+            /** Lamp Lit */
+            lamp_lit: string[];
+            /** Skies */
+            skies: {
+                [key: string]: string;
+            };
+            /** Movers */
+            movers: {
                 [key: string]: string;
             };
             /** Gels */
@@ -1284,18 +1544,39 @@ export interface components {
              *       "by": "condition",
              *       "condition": "distinct_shadows",
              *       "readings": [],
-             *       "subject": "shade"
+             *       "clock": "12:00:00",
+             *       "sky": "clear",
+             *       "subject": "shade",
+             *       "panel": {
+             *         "height_m": 2.4,
+             *         "kind": "opaque",
+             *         "size_m": 1.8
+             *       },
+             *       "lamps_k": 3200,
+             *       "lamps_on": true
              *     }
              */
             there: components["schemas"]["There"];
             /**
              * @default {
+             *       "by": "aperture",
              *       "f_number": 2.8,
              *       "background_stops": -1,
-             *       "iso": 100
+             *       "iso": 100,
+             *       "orientation": "landscape"
              *     }
              */
             look: components["schemas"]["Look"];
+            /**
+             * @default {
+             *       "kind": "none",
+             *       "mover": "fall",
+             *       "fall_m": 0.2,
+             *       "field_width_m": 0.6,
+             *       "trail_s": 0.25
+             *     }
+             */
+            motion: components["schemas"]["Motion"];
             /**
              * @default {
              *       "name": "A body",
@@ -1332,8 +1613,19 @@ export interface components {
              *     ]
              */
             lights: components["schemas"]["Light"][];
+            /**
+             * Trigger
+             * @default radio
+             * @enum {string}
+             */
+            trigger: "radio" | "shoe";
+            /**
+             * Silent shutter
+             * @default false
+             */
+            silent: boolean;
             /** Way */
-            way?: ("sync" | "nd" | "hss" | "leaf" | "stop_down") | null;
+            way?: ("sync" | "nd" | "hss" | "leaf" | "stop_down" | "freeze" | "slow" | "past_sync") | null;
             /** Power source */
             source?: ("aa" | "lithium" | "external" | "mains") | null;
             /**
@@ -1395,6 +1687,18 @@ export interface components {
             answer: components["schemas"]["Answer"] | null;
             /** Trouble */
             trouble: string;
+        };
+        /**
+         * Span
+         * @description A stretch of the day (0..1).
+         */
+        Span: {
+            /** Start */
+            start: number;
+            /** End */
+            end: number;
+            /** Words */
+            words: string;
         };
         /**
          * Step
@@ -1480,6 +1784,23 @@ export interface components {
             doc: components["schemas"]["Unit"];
         };
         /**
+         * TamingText
+         * @description One way to tame the light, and what it does to the rest.
+         */
+        TamingText: {
+            /**
+             * Stand
+             * @enum {string}
+             */
+            stand: "sun" | "back" | "shade" | "panel";
+            /** Title */
+            title: string;
+            /** Subject Ev */
+            subject_ev: number;
+            /** Says */
+            says: string;
+        };
+        /**
          * There
          * @description The light that is there, as the photographer says it.
          */
@@ -1489,7 +1810,7 @@ export interface components {
              * @default condition
              * @enum {string}
              */
-            by: "condition" | "reading" | "lux";
+            by: "condition" | "reading" | "lux" | "sun";
             /**
              * Condition
              * @default distinct_shadows
@@ -1503,12 +1824,62 @@ export interface components {
             readings: components["schemas"]["Reading"][];
             /** Illuminance (lx) */
             lux?: number | null;
+            /** Place */
+            place?: components["schemas"]["Place"] | null;
+            /** Date */
+            day?: string | null;
+            /**
+             * Time of day
+             * Format: time
+             * @default 12:00:00
+             */
+            clock: string;
+            /**
+             * Sky
+             * @default clear
+             * @enum {string}
+             */
+            sky: "clear" | "partly" | "overcast";
+            /** Bearing from which the sun reaches the shade */
+            shade_open_deg?: number | null;
             /**
              * Where the subject stands
              * @default shade
              * @enum {string}
              */
-            subject: "sun" | "back" | "shade";
+            subject: "sun" | "back" | "shade" | "panel";
+            /**
+             * @default {
+             *       "kind": "opaque",
+             *       "size_m": 1.8,
+             *       "height_m": 2.4
+             *     }
+             */
+            panel: components["schemas"]["Panel"];
+            /** Lamps (lx on the subject) */
+            lamps_lux?: number | null;
+            /**
+             * Colour of the lamps (K)
+             * @default 3200
+             */
+            lamps_k: number;
+            /**
+             * Lamps on
+             * @default true
+             */
+            lamps_on: boolean;
+        };
+        /**
+         * TrapText
+         * @description Something that goes wrong on the day.
+         */
+        TrapText: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Says */
+            says: string;
         };
         /**
          * Turned
@@ -1661,7 +2032,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "sync" | "nd" | "hss" | "leaf" | "stop_down";
+            kind: "sync" | "nd" | "hss" | "leaf" | "stop_down" | "freeze" | "slow" | "past_sync";
             /** Title */
             title: string;
             /** Possible */
@@ -1681,6 +2052,46 @@ export interface components {
             best: string;
             /** Best Spare */
             best_spare: number | null;
+            /**
+             * Judgement
+             * @default
+             */
+            judgement: string;
+            /**
+             * Metered
+             * @default
+             */
+            metered: string;
+            /**
+             * Evenness
+             * @default
+             */
+            evenness: string;
+            /**
+             * Charge
+             * @default
+             */
+            charge: string;
+            /**
+             * Room
+             * @default
+             */
+            room: string;
+            /**
+             * Lit
+             * @default 1
+             */
+            lit: number;
+            /**
+             * Dark Edge
+             * @default
+             */
+            dark_edge: string;
+            /**
+             * Avoided
+             * @default false
+             */
+            avoided: boolean;
         };
     };
     responses: never;
@@ -3080,7 +3491,7 @@ export interface operations {
             query?: {
                 /** @description Which of the setup's lights, from 0. */
                 light?: number;
-                way?: ("sync" | "nd" | "hss" | "leaf" | "stop_down") | null;
+                way?: ("sync" | "nd" | "hss" | "leaf" | "stop_down" | "freeze" | "slow" | "past_sync") | null;
             };
             header?: never;
             path: {
@@ -3098,6 +3509,90 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LaneDetail"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    day_api_setups__item_id__day_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Day"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    film_api_setups__item_id__film_get: {
+        parameters: {
+            query?: {
+                /** @description Which of the setup's lights, from 0. */
+                light?: number;
+                way?: ("sync" | "nd" | "hss" | "leaf" | "stop_down" | "freeze" | "slow" | "past_sync") | null;
+            };
+            header?: never;
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Film"];
                 };
             };
             /** @description There is no such document. */

@@ -1,0 +1,102 @@
+"""One day's light at a place, as a document: the course of the EVs, golden hours, and marks on the clock."""
+
+from datetime import datetime, timedelta
+from zoneinfo import ZoneInfo
+
+import numpy as np
+from pydantic import BaseModel
+
+from ..core import daylight, exposure
+from ..core.light import There, reading_shift
+
+
+class Mark(BaseModel):
+    """An instant of the day: its place along the day (0..1), the clock, and what happens."""
+
+    at: float
+    clock: str
+    words: str
+
+
+class Span(BaseModel):
+    """A stretch of the day (0..1)."""
+
+    start: float
+    end: float
+    words: str
+
+
+class Day(BaseModel):
+    """The day from local midnight to the next; samples at equal steps of time."""
+
+    hours: list[Mark]
+    ground_ev: list[float]
+    subject_ev: list[float]
+    shade_ev: list[float]
+    elevation_deg: list[float]
+    now: Mark
+    marks: list[Mark]
+    golden: list[Span]
+    words: str
+    shift: float
+
+
+def day_of(there: There) -> Day:
+    """The day of a setup whose light is said by the sun. Raises ValueError for any other."""
+    if there.by != "sun" or there.place is None or there.day is None:
+        raise ValueError("The day's course needs a place and a date: say the light by the sun.")
+    zone = ZoneInfo(there.place.zone)
+    track = daylight.track_of(there.place, there.day)
+    start, whole = track.instants[0], track.instants[-1] - track.instants[0]
+
+    def mark(when: datetime, words: str) -> Mark:
+        return Mark(at=round((when - start) / whole, 4), clock=f"{when.astimezone(zone):%H:%M}", words=words)
+
+    lit = daylight.receivers(track.elevation, there.day.timetuple().tm_yday, there.sky)
+    shift = reading_shift(there) if there.readings else 0.0
+    lamps = float(exposure.ev_of_lux(there.lamps_lux)) if there.lamps_lux and there.lamps_on else -30.0
+    subject = {"sun": lit.sun, "back": lit.back, "shade": lit.shade, "panel": lit.shade}[there.subject]
+    if there.subject == "panel" and there.panel.kind == "diffusing":
+        subject = np.maximum(lit.shade, np.asarray(lit.sun) + daylight.DIFFUSING_STOPS)
+
+    def course(ev: object) -> list[float]:
+        summed = exposure.add_light(np.asarray(ev) + shift, lamps)
+        return [round(float(value), 2) for value in np.asarray(summed)]
+
+    marks = [
+        mark(when, "sunrise" if rises else "sunset") for when, rises in daylight.crossings(track, track.elevation, -0.3)
+    ]
+    if there.shade_open_deg is not None:
+        lost = daylight.sun_reaches(track, there.shade_open_deg)
+        marks += [] if lost is None else [mark(lost, "open shade lost")]
+    golden = daylight.spans(track, *daylight.GOLDEN_DEG)
+    return Day(
+        hours=[mark(start + timedelta(hours=hour), "") for hour in range(0, round(whole / timedelta(hours=1)) + 1, 3)],
+        ground_ev=course(lit.ground),
+        subject_ev=course(subject),
+        shade_ev=course(lit.shade),
+        elevation_deg=[round(float(value), 1) for value in track.elevation],
+        now=mark(daylight.moment(there.place, there.day, there.clock), "now"),
+        marks=sorted(marks, key=lambda one: one.at),
+        golden=[
+            Span(start=(a - start) / whole, end=(b - start) / whole, words=f"{_clock(a, zone)} to {_clock(b, zone)}")
+            for a, b in golden
+        ],
+        words=_words(track, marks, golden, zone),
+        shift=round(shift, 2),
+    )
+
+
+def _clock(when: datetime, zone: ZoneInfo) -> str:
+    return f"{when.astimezone(zone):%H:%M}"
+
+
+def _words(track: daylight.Track, marks: list[Mark], golden: list[tuple[datetime, datetime]], zone: ZoneInfo) -> str:
+    """The day in a sentence; polar days and nights say so."""
+    high = float(track.elevation.max())
+    sun = [f"{one.words} {one.clock}" for one in marks if one.words in ("sunrise", "sunset")]
+    if not sun:
+        said = "The sun does not set" if high > 0 else "The sun does not rise"
+        sun = [f"{said} on this day; at its highest it stands {high:.0f}° up" if high > 0 else f"{said} on this day"]
+    hours = ", ".join(f"{_clock(a, zone)} to {_clock(b, zone)}" for a, b in golden)
+    return f"{', '.join(sun)}. " + (f"Golden hours {hours}." if golden else "No golden hour.")
