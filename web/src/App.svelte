@@ -4,6 +4,7 @@
   import { api } from './lib/api/client'
   import { history } from './lib/history.svelte'
   import { person } from './lib/person.svelte'
+  import { setups } from './lib/setups.svelte'
   import { bench } from './lib/workbench.svelte'
   import Help from './parts/Help.svelte'
   import Conflict from './parts/Conflict.svelte'
@@ -11,19 +12,15 @@
   import ShelfView from './views/ShelfView.svelte'
 
   let route = $state(location.hash)
-  let setups = $state<{ id: string; name: string }[]>([])
   let help = $state(false)
   let ready = $state(false)
 
   const shelf = $derived(route.startsWith('#/shelf'))
-  const wanted = $derived(/^#\/setup\/(\w+)/.exec(route)?.[1] ?? setups[0]?.id)
+  const wanted = $derived(/^#\/setup\/(\w+)/.exec(route)?.[1] ?? setups.all[0]?.id)
 
   onMount(async () => {
-    bench.onsaved = () => void history.look()
-    await person.load()
-    const { data } = await api.GET('/api/setups')
-    setups = (data ?? []).map((stored) => ({ id: stored.id, name: stored.doc.name ?? '' }))
-    await history.look()
+    bench.onsaved = () => history.later()
+    await Promise.all([person.load(), setups.load(), history.look()])
     ready = true
   })
 
@@ -156,7 +153,7 @@
       onclick={async () => {
         const { data } = await api.POST('/api/setups', { body: { name: 'First setup' } as never })
         if (data) {
-          setups = [{ id: data.id, name: data.doc.name ?? '' }]
+          await setups.load()
           bench.missing = false
           location.hash = `#/setup/${data.id}`
         }

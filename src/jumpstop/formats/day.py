@@ -29,6 +29,7 @@ class Span(BaseModel):
 class Day(BaseModel):
     """The day from local midnight to the next; samples at equal steps of time."""
 
+    clocks: list[str]
     hours: list[Mark]
     ground_ev: list[float]
     subject_ev: list[float]
@@ -71,6 +72,7 @@ def day_of(there: There) -> Day:
         marks += [] if lost is None else [mark(lost, "open shade lost")]
     golden = daylight.spans(track, *daylight.GOLDEN_DEG)
     return Day(
+        clocks=[_clock(when, zone) for when in track.instants],
         hours=[mark(start + timedelta(hours=hour), "") for hour in range(0, round(whole / timedelta(hours=1)) + 1, 3)],
         ground_ev=course(lit.ground),
         subject_ev=course(subject),

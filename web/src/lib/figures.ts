@@ -39,6 +39,70 @@ export function readNumber(text: string): number | null {
   return found ? Number(found[0].replace(',', '.')) : null
 }
 
+/** A reader for a live figure: `apply` gets a number between two bounds; anything else is answered with a sentence. */
+export function between(
+  name: string,
+  low: number,
+  high: number,
+  apply: (value: number) => void,
+  read: (text: string) => number | null = readNumber,
+): (text: string) => string | null {
+  return (text) => {
+    const value = read(text)
+    if (value === null || !Number.isFinite(value)) return `${name} must be a number.`
+    if (value < low || value > high) return `${name} must be between ${tidy(low)} and ${tidy(high)}.`
+    apply(value)
+    return null
+  }
+}
+
+/** Seconds from “1/250”, “0.5” or “2 s”. */
+export function readSeconds(text: string): number | null {
+  const parts = /^\s*1\s*\/\s*(\d+(?:\.\d+)?)/.exec(text)
+  return parts ? 1 / Number(parts[1]) : readNumber(text)
+}
+
+export function saySeconds(seconds: number): string {
+  return seconds >= 0.3 ? `${round(seconds, 1)} s` : `1/${Math.round(1 / seconds)}`
+}
+
+/** Minutes since midnight from “12:30”, “7.15” or “9”. */
+export function readClock(text: string): number | null {
+  const parts = /^\s*(\d{1,2})(?:[:.h](\d{2}))?\s*$/.exec(text)
+  if (!parts) return null
+  const minutes = Number(parts[1]) * 60 + Number(parts[2] ?? 0)
+  return minutes < 1440 && Number(parts[2] ?? 0) < 60 ? minutes : null
+}
+
+export function sayClock(minutes: number): string {
+  const inside = ((Math.round(minutes) % 1440) + 1440) % 1440
+  return `${String(Math.floor(inside / 60)).padStart(2, '0')}:${String(inside % 60).padStart(2, '0')}`
+}
+
+/** A date some days later, as YYYY-MM-DD. */
+export function stepDay(day: string, by: number): string {
+  return new Date(Date.parse(`${day}T00:00:00Z`) + by * 86_400_000).toISOString().slice(0, 10)
+}
+
+export function sayDay(day: string): string {
+  const when = new Date(`${day}T00:00:00Z`)
+  return when.toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' })
+}
+
+/** YYYY-MM-DD from “2026-06-24”, “24 June 2026” or “24/6/2026”; null where it is no date. */
+export function readDay(text: string): string | null {
+  const slashed = /^\s*(\d{1,2})[/.](\d{1,2})[/.](\d{4})\s*$/.exec(text)
+  const iso = slashed
+    ? `${slashed[3]}-${slashed[2]!.padStart(2, '0')}-${slashed[1]!.padStart(2, '0')}`
+    : text.trim()
+  const when = new Date(/^\d{4}-\d{2}-\d{2}$/.test(iso) ? `${iso}T00:00:00Z` : `${iso} UTC`)
+  return Number.isNaN(when.getTime()) ? null : when.toISOString().slice(0, 10)
+}
+
+function tidy(value: number): string {
+  return value > 0 && value < 0.05 ? `1/${Math.round(1 / value)}` : String(value)
+}
+
 export function round(value: number, digits: number): number {
   return Math.round(value * 10 ** digits) / 10 ** digits
 }

@@ -1,5 +1,6 @@
 /** Undo and redo, over setups and shelf alike, and the word about what was done. */
 import { api } from './api/client'
+import { setups } from './setups.svelte'
 import { bench } from './workbench.svelte'
 
 class History {
@@ -15,6 +16,14 @@ class History {
     this.redo = data?.redo ?? null
   }
 
+  private soon: ReturnType<typeof setTimeout> | undefined
+
+  /** Look once the person pauses: not between two nudges. */
+  later(): void {
+    clearTimeout(this.soon)
+    this.soon = setTimeout(() => void this.look(), 300)
+  }
+
   async turn(way: 'undo' | 'redo'): Promise<void> {
     await bench.settle()
     const { data } = way === 'undo' ? await api.POST('/api/undo') : await api.POST('/api/redo')
@@ -23,6 +32,7 @@ class History {
     this.redo = data.redo
     this.say(data.label ? `${way === 'undo' ? 'Undone' : 'Done again'}: ${data.label}` : `Nothing to ${way}`)
     this.turned += 1
+    await setups.load()
     await bench.again()
   }
 

@@ -9,8 +9,18 @@ class Person {
     currency: '£',
     theme: 'system',
     sort: 'spare',
+    avoid: [],
   })
-  scales = $state<Scales>({ apertures: [], shutters: [], isos: [], conditions: {}, gels: {} })
+  scales = $state<Scales>({
+    apertures: [],
+    shutters: [],
+    isos: [],
+    conditions: {},
+    lamp_lit: [],
+    skies: {},
+    movers: {},
+    gels: {},
+  })
 
   async load(): Promise<void> {
     const { data } = await api.GET('/api/preferences')

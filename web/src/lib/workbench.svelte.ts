@@ -24,7 +24,7 @@ class Workbench {
   async open(id: string): Promise<void> {
     await this.settle()
     const { data, response } = await api.GET('/api/setups/{item_id}/answer', {
-      params: { path: { item_id: id }, query: { light: 0 } },
+      params: { path: { item_id: id }, query: { light: this.id === id ? this.light : 0 } },
     })
     this.missing = response.status === 404
     if (!data) return
@@ -41,6 +41,12 @@ class Workbench {
   /** Ask again without a change: preferences or the shelf are different now. */
   async again(): Promise<void> {
     if (this.id) await this.open(this.id)
+  }
+
+  /** Look at another light of the setup. */
+  look(light: number): void {
+    this.light = light
+    void this.settle().then(() => this.again())
   }
 
   /** Change the setup; `label` is what undo will call it. */

@@ -2,13 +2,15 @@
 <script lang="ts">
   import JumpChart from '../chart/JumpChart.svelte'
   import { bench } from '../lib/workbench.svelte'
-  import Ask from '../parts/Ask.svelte'
+  import Ask from '../ask/Ask.svelte'
+  import SetupPick from '../parts/SetupPick.svelte'
   import Ways from '../parts/Ways.svelte'
 </script>
 
 <h1 class="sr-only">{bench.doc?.name}</h1>
 <div class="grid gap-x-7 gap-y-6 lg:grid-cols-[20rem_minmax(0,1fr)]">
   <div>
+    <SetupPick />
     <input
       class="font-prose mb-2 w-full rounded text-[1.7rem] leading-tight font-semibold"
       aria-label="Name of the setup"

@@ -772,6 +772,8 @@ export interface components {
          * @description The day from local midnight to the next; samples at equal steps of time.
          */
         Day: {
+            /** Clocks */
+            clocks: string[];
             /** Hours */
             hours: components["schemas"]["Mark"][];
             /** Ground Ev */
