@@ -3,6 +3,7 @@
   import { onMount } from 'svelte'
   import { api } from './lib/api/client'
   import { history } from './lib/history.svelte'
+  import type { KitKind } from './lib/kitfields'
   import { person } from './lib/person.svelte'
   import { setups } from './lib/setups.svelte'
   import { bench } from './lib/workbench.svelte'
@@ -15,7 +16,11 @@
   let help = $state(false)
   let ready = $state(false)
 
-  const shelf = $derived(route.startsWith('#/shelf'))
+  const shelf = $derived<KitKind | null>(
+    route.startsWith('#/shelf')
+      ? ((/^#\/shelf\/(modifiers|bodies|filters)/.exec(route)?.[1] as KitKind) ?? 'units')
+      : null,
+  )
   const wanted = $derived(/^#\/setup\/(\w+)/.exec(route)?.[1] ?? setups.all[0]?.id)
 
   onMount(async () => {
@@ -145,7 +150,7 @@
   {#if !ready}
     <p class="text-quiet">Opening …</p>
   {:else if shelf}
-    <ShelfView />
+    <ShelfView {shelf} />
   {:else if bench.missing || !wanted}
     <h1 class="font-prose text-2xl">There is no setup here yet.</h1>
     <button

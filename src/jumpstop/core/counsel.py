@@ -9,9 +9,9 @@ import numpy as np
 from . import shutter
 from .light import CONDITIONS
 from .modifiers import mired_shift
-from .motion import GHOST_STOPS, needed_t01_s
-from .optics import BlurVerdict, blur_verdict, coc_mm
-from .reach import Reach, Solved
+from .motion import GHOST_STOPS
+from .optics import BlurVerdict, blur_verdict
+from .reach import Reach, Solved, needed_s
 from .setup import Setup, WayKind
 from .ways import Way
 from .wording import amount, stops
@@ -46,9 +46,10 @@ def preferred(setup: Setup) -> tuple[WayKind, ...]:
 def advised_way(setup: Setup, solved: Solved, avoid: Sequence[WayKind] = ()) -> WayKind:
     """The way that gives up least among those with which some unit reaches; else the one that comes nearest.
 
-    Ways to avoid are only taken where nothing else can be.
+    Ways to avoid are only taken where nothing else can be, and where motion is to be frozen only ways that do so.
     """
     kept = {kind: found for kind, found in solved.reaches.items() if kind not in avoid} or solved.reaches
+    kept = {kind: found for kind, found in kept.items() if holds_still(setup, found)} or kept
     for kind in preferred(setup):
         if kind in kept and np.any((kept[kind].verdict > 0) & (kept[kind].cannot == 0)):
             return kind
@@ -123,16 +124,19 @@ def judgement(setup: Setup, found: Reach, best: int) -> str:
     return f"{words[kind]}{still}"
 
 
+def holds_still(setup: Setup, found: Reach) -> bool:
+    """Whether a way freezes what moves, where that is asked: by the short pop, or in HSS by the shutter."""
+    if setup.motion.kind != "freeze" or found.way.kind == "freeze":
+        return True
+    return found.way.kind == "hss" and found.way.camera.shutter_s <= needed_s(setup) * 1.1
+
+
 def _stillness(setup: Setup, found: Reach) -> str:
-    """Whether a way other than the short pop freezes what moves."""
     if setup.motion.kind != "freeze" or found.way.kind == "freeze":
         return ""
-    needed, time = needed_t01_s(setup.motion, setup.body.frame_width_mm, coc_mm(setup.body.diagonal_mm)), 0.0
-    if found.way.kind == "hss":
-        time = found.way.camera.shutter_s
-        held = time <= needed * 1.05
-        return f" {'Freezes too' if held else f'Does not freeze: {say_time(needed)} is wanted'}."
-    return " Does not freeze by itself."
+    if found.way.kind != "hss":
+        return " Does not freeze by itself."
+    return " Freezes too." if holds_still(setup, found) else f" Does not freeze: {say_time(needed_s(setup))} is wanted."
 
 
 @dataclass(frozen=True)
@@ -153,7 +157,7 @@ def traps(setup: Setup, solved: Solved, chosen: WayKind) -> list[Trap]:
         found.append(Trap("no_blur", "A wide aperture for nothing", f"It blurs {blur.share:.1%} of the frame."))
     if chosen == "hss":
         found.append(Trap("hss_off", "HSS not armed", "Past sync without it, part of the frame goes black unsaid."))
-    else:
+    elif body.hss:
         found.append(Trap("hss_left_on", "HSS left on", "Switch it off: here it only costs power, charge and recycle."))
     if setup.look.background_stops < 0:
         found.append(Trap("auto_iso", "Auto ISO left on", "It would lift the background that you have set dark."))

@@ -203,7 +203,9 @@ class Taming:
 
 
 def tamings(there: There) -> list[Taming]:
-    """The alternatives, each with its light; what does not change by a step to the side says so."""
+    """The alternatives, each with its light; none where there is no sun to get out of."""
+    if there.by != "sun" and CONDITIONS[there.condition].back == 0:
+        return []
     out = []
     titles: dict[Stand, str] = {"sun": "in the sun", "back": "sun behind", "shade": "open shade", "panel": "panel"}
     for stand, title in titles.items():

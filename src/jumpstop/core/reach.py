@@ -105,7 +105,10 @@ def reach(setup: Setup, table: Table, way: Way, ambient: Ambient, lit: Light, co
     total = np.broadcast_to(spare(chain), (len(table),)).astype(float)
     sd = np.broadcast_to(spread(chain), (len(table),)).astype(float)
     least, most = (0.0, table.depth) if frozen is None else (frozen.least, frozen.most)
-    below, left, too_bright = dialled(total, table.step, least, most)
+    # A pulse that is cut is not clipped any more once it is dialled down to what is needed; a slow tail always is.
+    clipped = next((jump.stops for jump in chain if jump.key == "tail"), 0.0)
+    at_dial = np.where((total >= 0) & ~table.tailed, total - clipped, total)
+    below, left, too_bright = dialled(at_dial, table.step, least, most)
     ready, flashes = _stamina(table, np.exp2(-below), setup.source)
     return Reach(
         way=way,

@@ -14,6 +14,7 @@ from .wording import amount, f_number, shutter
 
 NEAR = 0.2  # stops: nearer than this the background counts as right
 HOLD_S = 1 / 60  # slowest time held by hand where the lens is not known, common practice
+LONGEST_S = 35.0  # longest time that bodies set by themselves, 30 s as marked
 LEAST_LIT = 0.3  # share of the frame that must still get flash for past sync to be of use, common practice
 
 
@@ -104,19 +105,25 @@ def ways_of(setup: Setup, ambient: Ambient) -> list[Way]:
 
 
 def _sync(ask: Ask) -> Way:
+    body = ask.setup.body
+    if body.shutter != "focal_plane":
+        reason = f"{body.name} syncs at any speed up to {shutter(ask.sync_s)}: see {body.shutter} shutter."
+        return Way("sync", "At sync", ask.camera(ask.sync_s), reason=reason)
     if ask.over > NEAR:
         return Way(
             "sync", "At sync", ask.camera(ask.sync_s),
             reason=f"The background would be {amount(ask.over)} too bright at {shutter(ask.sync_s)}, the sync speed.",
         )  # fmt: skip
+    camera, darker = _held(ask)
+    return Way("sync", "At sync", camera, gives_up=darker or "Nothing: all the power, one clean pop.")
+
+
+def _held(ask: Ask) -> tuple[Camera, str]:
+    """Settings at a synced time that can be held by hand, and how much darker that leaves the background."""
     camera = ask.camera(ask.marked(min(max(ask.shutter_s, ask.exact_sync_s), float(SHUTTERS.exact(ask.hold_s)))))
     dark = float(exposure.stops_between(SHUTTERS.exact(camera.shutter_s), ask.shutter_s))
-    if dark > NEAR:
-        return Way(
-            "sync", "At sync", camera,
-            gives_up=f"The background: {amount(dark)} darker than asked at {shutter(camera.shutter_s)}, held by hand.",
-        )  # fmt: skip
-    return Way("sync", "At sync", camera, gives_up="Nothing: all the power, one clean pop.")
+    words = f"The background: {amount(dark)} darker than asked at {shutter(camera.shutter_s)}, held by hand."
+    return camera, words if dark > NEAR else ""
 
 
 def _nd(ask: Ask) -> Way:
@@ -173,15 +180,15 @@ def _hss(ask: Ask) -> Way:
 
 def _leaf(ask: Ask) -> Way:
     body = ask.setup.body
-    camera = ask.camera(ask.marked(ask.shutter_s))
+    camera, darker = _held(ask)
     title = "Global shutter" if body.shutter == "global" else "Leaf shutter"
     if body.shutter == "focal_plane":
         return Way("leaf", title, camera, reason=f"{body.name} has a focal-plane shutter.")
     if exposure.stops_between(ask.shutter_s, ask.exact_sync_s) > NEAR:
         limit = f"{shutter(ask.sync_s)}, its limit at {f_number(ask.f_number)}"
-        return Way("leaf", title, camera, reason=f"{shutter(camera.shutter_s)} is past {limit}.")
+        return Way("leaf", title, camera, reason=f"The background would be {amount(ask.over)} too bright at {limit}.")
     gives_up = "Nothing in light; the longest flashes lose some of their tail."
-    return Way("leaf", title, camera, gives_up=gives_up)
+    return Way("leaf", title, camera, gives_up=darker or gives_up)
 
 
 def _stop_down(ask: Ask) -> Way:
@@ -220,6 +227,9 @@ def _slow(ask: Ask) -> Way:
     if not trails and time <= ask.hold_s * 1.15:
         reason = "Not needed: the background is right at a time that can be held by hand."
         return Way("slow", title, ask.camera(ask.marked(time)), reason=reason)
+    if time > LONGEST_S:
+        reason = f"It would take {time / 60:.0f} minutes." if time > 90 else f"It would take {time:.0f} s."
+        return Way("slow", title, ask.camera(30.0), reason=reason)
     exact = float(exposure.aperture_for(ask.ev, time, ISOS.exact(ask.iso)))
     closed = max(min(exact, SMALLEST), ask.f_number)
     camera = ask.camera(ask.marked(time), f_number=ask.f_number if exact <= ask.f_number else APERTURES.marked(closed))
@@ -233,8 +243,6 @@ def _slow(ask: Ask) -> Way:
             return Way("slow", title, camera, reason=reason)
         fitted = float(exposure.aperture_for(ask.ev - found[0], time, ISOS.exact(ask.iso)))
         camera = ask.camera(camera.shutter_s, f_number=APERTURES.marked(fitted), nd_stops=found[0], nd_names=found[1])
-    if camera.shutter_s > 30:
-        return Way("slow", title, camera, reason="It would take longer than 30 s.")
     shake = float(exposure.stops_between(ask.hold_s, camera.shutter_s))
     braced = f"{amount(shake)} slower than can be held: a tripod. " if shake > NEAR else ""
     curtain = "Rear curtain, so that trails lie behind." if camera.shutter_s >= 1 / 60 else ""

@@ -250,7 +250,7 @@ def _round(value: object) -> float:
 def _card(
     setup: Setup, solved: Solved, way: Way, ids: Sequence[str], table: Table, avoid: Sequence[WayKind]
 ) -> WayCard:
-    camera, off = way.camera, way.off_stops
+    camera = way.camera
     card = WayCard(
         kind=way.kind,
         title=way.title,
@@ -262,7 +262,7 @@ def _card(
             iso=f"ISO {camera.iso:g}",
             nd=f"ND {camera.nd_stops:.3g}" if camera.nd_stops else "",
         ),
-        background="background as asked" if abs(off) < 0.25 else f"background {wording.stops(off)} of what was asked",
+        background=_background(way.off_stops),
         gives_up=way.gives_up,
         reach_count=0,
         best_id=None,
@@ -288,10 +288,18 @@ def _card(
             "judgement": judgement(setup, reach, best),
             "metered": costs.metered,
             "evenness": "even across the frame" if uneven < 0.1 else f"{amount(uneven)} uneven across the frame",
-            "charge": "" if times < 1.15 else f"{times:.1f} × the charge and wait of plain sync",
+            "charge": ""
+            if times < 1.15
+            else f"{times:.{0 if times >= 10 else 1}f} × the charge and wait of plain sync",
             "room": f"{wording.stops(costs.room_stops)} over the ambient" if able[best] else "",
         }
     )
+
+
+def _background(off: float) -> str:
+    if abs(off) < 0.25:
+        return ""
+    return f"background {amount(off)} {'brighter' if off > 0 else 'darker'} than asked"
 
 
 def _burns(table: Table, reach: Reach, index: int) -> float:

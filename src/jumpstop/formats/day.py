@@ -101,4 +101,4 @@ def _words(track: daylight.Track, marks: list[Mark], golden: list[tuple[datetime
         said = "The sun does not set" if high > 0 else "The sun does not rise"
         sun = [f"{said} on this day; at its highest it stands {high:.0f}° up" if high > 0 else f"{said} on this day"]
     hours = ", ".join(f"{_clock(a, zone)} to {_clock(b, zone)}" for a, b in golden)
-    return f"{', '.join(sun)}. " + (f"Golden hours {hours}." if golden else "No golden hour.")
+    return f"{', '.join(sun).capitalize()}. " + (f"Golden hours {hours}." if golden else "No golden hour.")

@@ -82,8 +82,12 @@
       <path d={draw(day.subject_ev)} class="stroke-ambient" fill="none" stroke-width="2.6" />
       {#each day.hours as hour, i (i)}
         {#if i % 2 === 0}
-          <text x={x(hour.at)} y={HEIGHT - 4} text-anchor="middle" font-size="10" class="fill-quiet"
-            >{hour.clock.slice(0, 2)}</text
+          <text
+            x={x(hour.at)}
+            y={HEIGHT - 4}
+            text-anchor={i === day.hours.length - 1 ? 'end' : 'middle'}
+            font-size="10"
+            class="fill-quiet">{hour.clock.slice(0, 2)}</text
           >
         {/if}
       {/each}
@@ -97,8 +101,12 @@
           stroke-width="1.5"
           stroke-dasharray="4 2"
         />
-        <text x={x(mark.at) - 3} y={HEIGHT - 22} text-anchor="end" font-size="10" class="fill-short"
-          >shade lost {mark.clock}</text
+        <text
+          x={x(mark.at) + (x(mark.at) + 90 < width ? 4 : -4)}
+          y="22"
+          text-anchor={x(mark.at) + 90 < width ? 'start' : 'end'}
+          font-size="10"
+          class="fill-short">shade lost {mark.clock}</text
         >
       {/each}
       <line

@@ -22,52 +22,54 @@
   const clamp = (value: number, low: number, high: number) => round(Math.min(high, Math.max(low, value)), 2)
 </script>
 
-<p>The subject stands</p>
-<div class="grid grid-cols-4 gap-1.5 font-sans" role="group" aria-label="Where the subject stands">
-  {#each tamings as taming (taming.stand)}
-    <button
-      type="button"
-      class="border-base-300 aria-pressed:border-ambient aria-pressed:bg-base-200 cursor-pointer rounded-lg border px-1 py-1 text-left leading-tight"
-      aria-pressed={there.subject === taming.stand}
-      title={taming.says}
-      onclick={() => change(`Subject ${taming.title}`, (t) => (t.subject = taming.stand))}
-    >
-      <span class="block text-[0.78rem] font-semibold">{taming.title}</span>
-      <span class="text-ambient block text-[0.72rem]">EV {taming.subject_ev.toFixed(1)}</span>
-    </button>
-  {/each}
-</div>
-{#if there.subject === 'panel'}
-  <p>
-    under
-    <LiveChoice
-      label="Panel"
-      tone="ambient"
-      value={panel.kind ?? 'opaque'}
-      options={[
-        ['opaque', 'an opaque panel'],
-        ['diffusing', 'a diffusing panel'],
-      ]}
-      choose={(kind) => change(`Panel ${kind}`, (t) => (t.panel!.kind = kind as 'opaque'))}
-    />
-    <LiveFigure
-      label="Panel size"
-      tone="ambient"
-      value={panel.size_m ?? 1.8}
-      text={sayDistance(panel.size_m ?? 1.8, unit)}
-      step={(by) => size(clamp((panel.size_m ?? 1.8) + by * 0.1, 0.2, 12))}
-      type={between('Panel size', 0.2, 12, size, metres)}
-    />
-    long, held
-    <LiveFigure
-      label="Panel height"
-      tone="ambient"
-      value={panel.height_m ?? 2.4}
-      text={sayDistance(panel.height_m ?? 2.4, unit)}
-      step={(by) => height(clamp((panel.height_m ?? 2.4) + by * 0.1, 0.3, 10))}
-      type={between('Panel height', 0.3, 10, height, metres)}
-    />
-    up.
-  </p>
+{#if tamings.length}
+  <p>The subject stands</p>
+  <div class="grid grid-cols-4 gap-1.5 font-sans" role="group" aria-label="Where the subject stands">
+    {#each tamings as taming (taming.stand)}
+      <button
+        type="button"
+        class="border-base-300 aria-pressed:border-ambient aria-pressed:bg-base-200 cursor-pointer rounded-lg border px-1 py-1 text-left leading-tight"
+        aria-pressed={there.subject === taming.stand}
+        title={taming.says}
+        onclick={() => change(`Subject ${taming.title}`, (t) => (t.subject = taming.stand))}
+      >
+        <span class="block text-[0.78rem] font-semibold">{taming.title}</span>
+        <span class="text-ambient block text-[0.72rem]">EV {taming.subject_ev.toFixed(1)}</span>
+      </button>
+    {/each}
+  </div>
+  {#if there.subject === 'panel'}
+    <p>
+      under
+      <LiveChoice
+        label="Panel"
+        tone="ambient"
+        value={panel.kind ?? 'opaque'}
+        options={[
+          ['opaque', 'an opaque panel'],
+          ['diffusing', 'a diffusing panel'],
+        ]}
+        choose={(kind) => change(`Panel ${kind}`, (t) => (t.panel!.kind = kind as 'opaque'))}
+      />
+      <LiveFigure
+        label="Panel size"
+        tone="ambient"
+        value={panel.size_m ?? 1.8}
+        text={sayDistance(panel.size_m ?? 1.8, unit)}
+        step={(by) => size(clamp((panel.size_m ?? 1.8) + by * 0.1, 0.2, 12))}
+        type={between('Panel size', 0.2, 12, size, metres)}
+      />
+      long, held
+      <LiveFigure
+        label="Panel height"
+        tone="ambient"
+        value={panel.height_m ?? 2.4}
+        text={sayDistance(panel.height_m ?? 2.4, unit)}
+        step={(by) => height(clamp((panel.height_m ?? 2.4) + by * 0.1, 0.3, 10))}
+        type={between('Panel height', 0.3, 10, height, metres)}
+      />
+      up.
+    </p>
+  {/if}
+  <p class="font-sans text-[0.82rem] leading-snug" data-testid="taming">{said}</p>
 {/if}
-<p class="font-sans text-[0.82rem] leading-snug" data-testid="taming">{said}</p>

@@ -44,6 +44,7 @@
     })
   }
 
+  const plain = (value: number) => value.toFixed(1).replace('-', '−')
   const FIRST = { f_number: 8, shutter_s: 1 / 500, iso: 100, of: 'background' as const }
   const clamp = (value: number, low: number, high: number) => Math.min(high, Math.max(low, value))
   const lux = (value: number) => change('Lux', (t) => (t.lux = value))
@@ -106,14 +107,13 @@
       with it.
       <Chip plain onclick={() => change('Forget the reading', (t) => (t.readings = []))}>forget it</Chip>
     </p>
-  {:else if there.by === 'sun'}
-    <p>
+  {/if}
+  <p>
+    {#if there.by === 'sun' && !metered}
       <Chip onclick={() => change('A meter reading', (t) => (t.readings = [{ ...FIRST, clock: t.clock }]))}
         >a meter reading</Chip
       >
-    </p>
-  {/if}
-  <p>
+    {/if}
     {#if there.lamps_lux}
       Lamps give
       <LiveFigure
@@ -150,8 +150,8 @@
   {#if ambient}
     <p class="mt-1 font-sans text-[0.82rem] leading-normal">
       <span class="text-ambient font-semibold" data-testid="ambient">
-        EV {ambient.background_ev.toFixed(1)} behind · {ambient.subject_ev.toFixed(1)} on the subject · {ambient.shade_ev.toFixed(
-          1,
+        EV {plain(ambient.background_ev)} behind · {plain(ambient.subject_ev)} on the subject · {plain(
+          ambient.shade_ev,
         )} in the shade
       </span>
       <span class="text-quiet block">{ambient.how} {ambient.subject}</span>

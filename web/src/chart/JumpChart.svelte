@@ -57,8 +57,7 @@
   function stamina(lane: Lane): string {
     if (lane.mains) return 'mains'
     if (lane.flashes === null || lane.flashes === undefined) return 'charge not stated'
-    const packs = lane.packs === 1 ? '1 charge' : `${lane.packs} charges`
-    return `${count(lane.flashes)} a charge · ${packs}`
+    return `${count(lane.flashes)} a charge${(lane.packs ?? 1) > 1 ? ` · needs ${lane.packs}` : ''}`
   }
 </script>
 
@@ -86,7 +85,7 @@
         <div class="ruler h-7" bind:clientWidth={measured}>
           <svg {width} height="28" class="block overflow-visible" aria-hidden="true">
             {#each ticks as tick (tick)}
-              {#if tick !== 0}
+              {#if tick !== 0 && Math.abs(ruler(tick) - ruler(0)) > 38}
                 <text x={ruler(tick)} y="20" text-anchor="middle" font-size="11" class="fill-quiet"
                   >{signed(tick, 0)}</text
                 >

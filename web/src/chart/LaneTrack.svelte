@@ -15,7 +15,7 @@
   const bad = $derived(lane.word === 'short')
 </script>
 
-<svg {width} height="50" class="block overflow-visible" aria-hidden="true">
+<svg {width} height="52" class="block overflow-visible" aria-hidden="true">
   <line x1="0" x2={width} y1="31" y2="31" class="stroke-base-300" stroke-dasharray="1 4" />
   <line
     x1={track.low}

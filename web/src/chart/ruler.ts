@@ -52,6 +52,20 @@ export function trackOf(arcs: Arcs[], lane: Lane, index: number, ruler: Ruler): 
   let at = arcs[0]?.stops[index] ?? 0
   const takeOff = ruler(at)
   const hops: Hop[] = []
+  const taken: { low: number; high: number; gain: boolean }[] = []
+
+  /** The longest wording that has room between the labels already set on its side of the line; none where none has. */
+  function room(words: string[], middle: number, gain: boolean): string {
+    for (const text of words) {
+      const half = (text.length * LETTER) / 2 + 2
+      const box = { low: middle - half, high: middle + half, gain }
+      if (taken.some((one) => one.gain === gain && one.low < box.high && one.high > box.low)) continue
+      taken.push(box)
+      return text
+    }
+    return ''
+  }
+
   for (const arc of arcs.slice(1)) {
     const size = arc.stops[index] ?? 0
     if (Math.abs(size) < 0.005) continue
@@ -59,10 +73,11 @@ export function trackOf(arcs: Arcs[], lane: Lane, index: number, ruler: Ruler): 
     at += size
     const to = ruler(at)
     const wide = Math.abs(to - from)
-    const height = Math.min(17, 5 + wide * 0.2) * (size > 0 ? -0.72 : 1)
+    const height = Math.min(17, 5 + wide * 0.2) * (size > 0 ? -0.5 : 1)
     const middle = (from + to) / 2
     const full = `${arc.cause} ${signed(size)}`
-    const label = full.length * LETTER < wide + 6 ? full : wide > 23 ? signed(size) : ''
+    const fits = [full.length * LETTER < wide + 6 ? full : '', wide > 23 ? signed(size) : ''].filter(Boolean)
+    const label = room(fits, middle, size > 0)
     hops.push({
       key: arc.key,
       gain: size > 0,
@@ -70,7 +85,7 @@ export function trackOf(arcs: Arcs[], lane: Lane, index: number, ruler: Ruler): 
       path: `M${from} ${BASE}C${from + (to - from) * 0.15} ${BASE - height * 1.33} ${to - (to - from) * 0.15} ${BASE - height * 1.33} ${to} ${BASE}`,
       label,
       labelX: middle,
-      labelY: size > 0 ? BASE - height + 11 : BASE - height - 3,
+      labelY: size > 0 ? BASE - height + 10 : BASE - height - 3,
       title: full,
     })
   }

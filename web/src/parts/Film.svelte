@@ -79,7 +79,7 @@
         role="img"
         aria-label={`The frame at ${film.times_ms[now]} milliseconds`}
       >
-        <g transform="translate(1 1)">
+        <g transform="translate(1 1)" shape-rendering="crispEdges">
           <rect width={frame.w} height={frame.h} class="fill-frame" />
           {#each rows as got, i (i)}
             <rect

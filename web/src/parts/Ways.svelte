@@ -36,7 +36,7 @@
       >
     {/if}
   </div>
-  <div class="grid grid-cols-[repeat(auto-fit,minmax(11.5rem,1fr))] gap-2.5" role="group" aria-label="Ways">
+  <div class="grid grid-cols-[repeat(auto-fill,minmax(11.5rem,1fr))] gap-2.5" role="group" aria-label="Ways">
     {#each possible as way (way.kind)}
       {@const taken = way.kind === answer.chosen}
       <button
@@ -67,7 +67,7 @@
             >{/if}
         </span>
         <span class="mt-1 text-[0.82rem] leading-snug">{way.judgement}</span>
-        {#if way.background !== 'background as asked'}
+        {#if way.background}
           <span class="text-ambient mt-1 text-[0.8rem]">{way.background}</span>
         {/if}
       </button>

@@ -1,19 +1,29 @@
 <!-- The shelf: what the maker prints beside what it comes to. -->
 <script lang="ts">
   import { Copy, Pencil, Trash2 } from '@lucide/svelte'
-  import { api, problemsOf, type Unit, type UnitLine } from '../lib/api/client'
+  import { api, problemsOf, type UnitLine } from '../lib/api/client'
   import { grams } from '../lib/figures'
   import { history } from '../lib/history.svelte'
   import { person } from '../lib/person.svelte'
   import { bench } from '../lib/workbench.svelte'
+  import type { Doc } from '../lib/fields'
+  import type { KitKind } from '../lib/kitfields'
   import ImportDialog from '../parts/ImportDialog.svelte'
-  import UnitForm from '../parts/UnitForm.svelte'
+  import KitForm from '../parts/KitForm.svelte'
+  import KitList from '../parts/KitList.svelte'
 
   let units = $state<UnitLine[] | null>(null)
   let find = $state('')
   let most = $state(200)
   let importing = $state(false)
-  let editing = $state<{ id: string; revision: number; doc: Unit } | null>(null)
+  let editing = $state<{ id: string; revision: number; doc: Doc } | 'new' | null>(null)
+  let { shelf }: { shelf: KitKind } = $props()
+  const shelves: [KitKind, string][] = [
+    ['units', 'Units'],
+    ['modifiers', 'Modifiers'],
+    ['bodies', 'Bodies'],
+    ['filters', 'Filters'],
+  ]
 
   const found = $derived((units ?? []).filter((unit) => unit.name.toLowerCase().includes(find.toLowerCase())))
 
@@ -48,16 +58,8 @@
 
   async function edit(id: string) {
     const unit = await single(id)
-    if (unit) editing = unit
+    if (unit) editing = unit as unknown as { id: string; revision: number; doc: Doc }
   }
-
-  const blank: Unit = {
-    name: '',
-    kind: 'shoe',
-    claims: [],
-    sources: [],
-    scale: { kind: 'fraction', lowest: 1 / 128, step_stops: 1 / 3, top_number: 10 },
-  } as unknown as Unit
 
   $effect(() => {
     void history.turned
@@ -67,22 +69,33 @@
 
 <div class="mb-4 flex flex-wrap items-center gap-2">
   <h1 class="font-prose mr-4 text-[1.7rem] font-semibold">Shelf</h1>
-  <input
-    class="input input-sm w-44"
-    type="search"
-    placeholder="Find a unit"
-    aria-label="Find a unit"
-    bind:value={find}
-  />
-  <button class="btn btn-sm btn-primary" onclick={() => (editing = { id: '', revision: 0, doc: blank })}
-    >Add a unit</button
-  >
-  <button class="btn btn-sm" onclick={() => (importing = true)}>Import</button>
-  <a class="btn btn-sm" href="/api/shelf/export.csv" download>Export CSV</a>
-  <a class="btn btn-sm" href="/api/shelf/export.json" download>Export JSON</a>
+  <nav aria-label="Shelves" class="mr-4 flex gap-3 text-[0.95rem]">
+    {#each shelves as [key, words] (key)}
+      <a
+        href={`#/shelf/${key}`}
+        class="aria-[current=page]:font-bold aria-[current=page]:underline"
+        aria-current={shelf === key ? 'page' : undefined}>{words}</a
+      >
+    {/each}
+  </nav>
+  {#if shelf === 'units'}
+    <input
+      class="input input-sm w-44"
+      type="search"
+      placeholder="Find a unit"
+      aria-label="Find a unit"
+      bind:value={find}
+    />
+    <button class="btn btn-sm btn-primary" onclick={() => (editing = 'new')}>Add a unit</button>
+    <button class="btn btn-sm" onclick={() => (importing = true)}>Import</button>
+    <a class="btn btn-sm" href="/api/shelf/export.csv" download>Export CSV</a>
+    <a class="btn btn-sm" href="/api/shelf/export.json" download>Export JSON</a>
+  {/if}
 </div>
 
-{#if units && !units.length}
+{#if shelf !== 'units'}
+  {#key shelf}<KitList kind={shelf} />{/key}
+{:else if units && !units.length}
   <p class="font-prose max-w-xl text-lg">
     Nothing on the shelf yet. Add a unit with the guide number on its box, or import a list; the box’s ISO,
     feet and zoom are sorted out for you.
@@ -155,4 +168,9 @@
     close={() => (importing = false)}
     done={(n) => changed(`${n} units added. Undo takes them back.`)}
   />{/if}
-{#if editing}<UnitForm unit={editing} close={() => (editing = null)} done={changed} />{/if}
+{#if editing}<KitForm
+    kind="units"
+    item={editing === 'new' ? null : editing}
+    close={() => (editing = null)}
+    done={changed}
+  />{/if}

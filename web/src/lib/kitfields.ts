@@ -1,0 +1,304 @@
+/** The fields of units, modifiers, bodies and filters. */
+import type { Doc, Field } from './fields'
+
+export type KitKind = 'units' | 'modifiers' | 'bodies' | 'filters'
+
+const words = (...keys: string[]): [unknown, string][] => keys.map((key) => [key, key.replaceAll('_', ' ')])
+const weight: Field = { key: 'weight_g', label: 'Weight, g', kind: 'number' }
+const price: Field = { key: 'price', label: 'Price', kind: 'number' }
+const note: Field = { key: 'note', label: 'Note', kind: 'text', wide: true }
+
+const claim: Field[] = [
+  { key: 'guide_number', label: 'GN', kind: 'number' },
+  { key: 'unit', label: 'in', kind: 'choice', options: words('m', 'ft') },
+  { key: 'iso', label: 'ISO', kind: 'number' },
+  { key: 'zoom_mm', label: 'Zoom, mm', kind: 'number' },
+  { key: 'coverage_deg', label: 'or coverage, °', kind: 'number' },
+  { key: 'reflector', label: 'Reflector', kind: 'text' },
+  { key: 'measured', label: 'Measured by you', kind: 'check' },
+]
+
+const source: Field[] = [
+  {
+    key: 'kind',
+    label: 'Fed by',
+    kind: 'choice',
+    options: [
+      ['aa', 'AA cells'],
+      ['lithium', 'lithium pack'],
+      ['external', 'external pack'],
+      ['mains', 'mains'],
+    ],
+  },
+  { key: 'name', label: 'Called', kind: 'text' },
+  { key: 'recycle_full_s', label: 'Ready after full power, s', kind: 'number' },
+  { key: 'recycle_least_s', label: 'at best, s', kind: 'number' },
+  { key: 'full_flashes', label: 'Full flashes a charge', kind: 'number' },
+  { key: 'capacity_wh', label: 'or capacity, Wh', kind: 'number' },
+]
+
+const unit: Field[] = [
+  { key: 'name', label: 'Name', kind: 'text' },
+  {
+    key: 'kind',
+    label: 'Kind',
+    kind: 'choice',
+    options: words('shoe', 'pocket', 'monobloc', 'pack', 'built_in', 'ring'),
+  },
+  {
+    key: 'claims',
+    label: 'Guide numbers, with their whole basis',
+    kind: 'rows',
+    fields: claim,
+    blank: {
+      guide_number: 36,
+      unit: 'm',
+      iso: 100,
+      zoom_mm: null,
+      coverage_deg: null,
+      reflector: '',
+      measured: false,
+    },
+    add: 'Add a guide number',
+  },
+  { key: 'watt_seconds', label: 'Energy, Ws', kind: 'number' },
+  { key: 'zoom_min_mm', label: 'Widest zoom, mm', kind: 'number' },
+  { key: 'zoom_max_mm', label: 'Longest zoom, mm', kind: 'number' },
+  { key: 'takes_modifiers', label: 'Takes modifiers', kind: 'check' },
+  {
+    key: 'scale',
+    label: 'The dial',
+    kind: 'part',
+    always: true,
+    blank: {},
+    fields: [
+      {
+        key: 'kind',
+        label: 'Power is dialled as',
+        kind: 'choice',
+        options: [
+          ['fraction', 'fractions'],
+          ['number', 'stop numbers'],
+          ['ws', 'watt-seconds'],
+        ],
+      },
+      { key: 'lowest', label: 'Down to', kind: 'share', hint: 'as in 1/128' },
+      { key: 'step_stops', label: 'In steps of, stops', kind: 'share', hint: 'as in 1/3' },
+      { key: 'top_number', label: 'Number at full power', kind: 'number' },
+    ],
+  },
+  {
+    key: 'sources',
+    label: 'Power sources, the usual one first',
+    kind: 'rows',
+    fields: source,
+    blank: {
+      kind: 'aa',
+      name: '',
+      recycle_full_s: 3,
+      recycle_least_s: 0.1,
+      full_flashes: null,
+      capacity_wh: null,
+    },
+    add: 'Add a power source',
+  },
+  {
+    key: 'hss',
+    label: 'High-speed sync',
+    kind: 'part',
+    blank: { extra_stops: 0.5, measured: false, table: [] },
+    fields: [
+      { key: 'extra_stops', label: 'Loss beyond geometry, stops', kind: 'number' },
+      { key: 'measured', label: 'Measured by you', kind: 'check' },
+      {
+        key: 'table',
+        label: 'Or its own table of losses',
+        kind: 'rows',
+        fields: [
+          { key: 'shutter_s', label: 'At', kind: 'share', hint: 'as in 1/1000' },
+          { key: 'loss_stops', label: 'Loss, stops', kind: 'number' },
+        ],
+        blank: { shutter_s: 1 / 1000, loss_stops: 3 },
+        add: 'Add a time',
+      },
+    ],
+  },
+  {
+    key: 'pulse',
+    label: 'How long it burns',
+    kind: 'part',
+    blank: { shape: 'cut', measure: 't.1', table: [{ power: 1, seconds: 1 / 500 }] },
+    fields: [
+      {
+        key: 'shape',
+        label: 'Pulse',
+        kind: 'choice',
+        options: [
+          ['cut', 'cut: shorter as power drops'],
+          ['tail', 'left to its slow tail'],
+        ],
+      },
+      { key: 'measure', label: 'Given as', kind: 'choice', options: words('t.1', 't.5') },
+      {
+        key: 'table',
+        label: 'By power',
+        kind: 'rows',
+        fields: [
+          { key: 'power', label: 'At power', kind: 'share', hint: 'as in 1/16' },
+          { key: 'seconds', label: 'Burns for, s', kind: 'share', hint: 'as in 1/4000' },
+        ],
+        blank: { power: 1 / 16, seconds: 1 / 4000 },
+        add: 'Add a power',
+      },
+    ],
+  },
+  weight,
+  price,
+  note,
+]
+
+const body: Field[] = [
+  { key: 'name', label: 'Name', kind: 'text' },
+  {
+    key: 'shutter',
+    label: 'Shutter',
+    kind: 'choice',
+    options: [
+      ['focal_plane', 'focal plane: two curtains'],
+      ['leaf', 'leaf, in the lens'],
+      ['global', 'global: all at once'],
+    ],
+  },
+  { key: 'sync_s', label: 'Sync speed', kind: 'share', hint: 'as in 1/250' },
+  { key: 'top_speed_s', label: 'Top speed', kind: 'share' },
+  { key: 'radio_sync_s', label: 'Sync with the radio trigger', kind: 'share', hint: 'empty: no slower' },
+  {
+    key: 'silent_sync_s',
+    label: 'Sync with the silent shutter',
+    kind: 'share',
+    hint: 'empty: it takes no flash',
+  },
+  { key: 'travel_s', label: 'Curtain travel', kind: 'share', hint: 'empty: about the sync time' },
+  { key: 'hss', label: 'High-speed sync', kind: 'check' },
+  {
+    key: 'dark_edge',
+    label: 'Past sync, a landscape test frame goes dark at the',
+    kind: 'choice',
+    options: [
+      ['unknown', 'not tried yet'],
+      ['bottom', 'bottom'],
+      ['top', 'top'],
+    ],
+    hint: 'One frame of a wall, flash on, HSS off, two thirds past sync.',
+  },
+  {
+    key: 'leaf_limits',
+    label: 'Leaf shutter: fastest time wide open',
+    kind: 'rows',
+    fields: [
+      { key: 'f_number', label: 'At f/', kind: 'number' },
+      { key: 'fastest_s', label: 'no faster than', kind: 'share' },
+    ],
+    blank: { f_number: 2.8, fastest_s: 1 / 1000 },
+    add: 'Add a limit',
+  },
+  { key: 'iso_min', label: 'Lowest ISO', kind: 'number' },
+  { key: 'iso_max', label: 'Highest ISO', kind: 'number' },
+  { key: 'frame_width_mm', label: 'Frame width, mm', kind: 'number' },
+  { key: 'frame_height_mm', label: 'Frame height, mm', kind: 'number' },
+  { key: 'frames_per_s', label: 'Frames a second', kind: 'number' },
+  note,
+]
+
+const modifier: Field[] = [
+  { key: 'name', label: 'Name', kind: 'text' },
+  {
+    key: 'kind',
+    label: 'Kind',
+    kind: 'choice',
+    options: words(
+      'umbrella',
+      'shoot_through',
+      'softbox',
+      'octa',
+      'strip',
+      'dish',
+      'grid',
+      'dome',
+      'reflector',
+      'extender',
+      'bounce',
+    ),
+  },
+  { key: 'stops', label: 'Effect, stops', kind: 'number', hint: 'a loss is negative; without its layers' },
+  { key: 'sd', label: 'Give or take, stops', kind: 'number' },
+  {
+    key: 'layers',
+    label: 'Layers that come off',
+    kind: 'rows',
+    fields: [
+      { key: 'name', label: 'Layer', kind: 'text' },
+      { key: 'stops', label: 'Effect, stops', kind: 'number' },
+      { key: 'sd', label: 'Give or take', kind: 'number' },
+      { key: 'usually_on', label: 'Usually on', kind: 'check' },
+      { key: 'measured', label: 'Measured by you', kind: 'check' },
+    ],
+    blank: { name: '', stops: -1, sd: 0.3, usually_on: true, measured: false },
+    add: 'Add a layer',
+  },
+  {
+    key: 'face',
+    label: 'A bright face of its own',
+    kind: 'part',
+    blank: { shape: 'disc', width_m: 0.9, height_m: null },
+    fields: [
+      { key: 'shape', label: 'Shape', kind: 'choice', options: words('disc', 'rectangle') },
+      { key: 'width_m', label: 'Width or diameter, m', kind: 'number' },
+      { key: 'height_m', label: 'Height, m', kind: 'number' },
+    ],
+  },
+  { key: 'needs_zoom_head', label: 'Works on a zoomed head only', kind: 'check' },
+  weight,
+  price,
+  note,
+]
+
+const filter: Field[] = [
+  { key: 'name', label: 'Name', kind: 'text' },
+  { key: 'stops', label: 'ND, stops', kind: 'number' },
+  { key: 'most_stops', label: 'At its far end, stops', kind: 'number', hint: 'only for a variable one' },
+  note,
+]
+
+export const KIT: Record<KitKind, { one: string; fields: Field[]; blank: Doc }> = {
+  units: {
+    one: 'unit',
+    fields: unit,
+    blank: {
+      name: '',
+      kind: 'shoe',
+      claims: [],
+      sources: [],
+      takes_modifiers: true,
+      scale: { kind: 'fraction', lowest: 1 / 128, step_stops: 1 / 3, top_number: 10 },
+    },
+  },
+  modifiers: {
+    one: 'modifier',
+    fields: modifier,
+    blank: { name: '', kind: 'softbox', stops: -0.4, sd: 0.3, layers: [] },
+  },
+  bodies: {
+    one: 'body',
+    fields: body,
+    blank: {
+      name: '',
+      shutter: 'focal_plane',
+      sync_s: 1 / 250,
+      top_speed_s: 1 / 8000,
+      hss: true,
+      dark_edge: 'unknown',
+    },
+  },
+  filters: { one: 'filter', fields: filter, blank: { name: '', stops: 3 } },
+}

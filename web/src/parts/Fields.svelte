@@ -1,0 +1,94 @@
+<!-- The fields of a form, from a list; rows and parts hold fields of their own. -->
+<script lang="ts">
+  import { Trash2 } from '@lucide/svelte'
+  import type { Problem } from '../lib/api/client'
+  import { shown, taken, type Doc, type Field } from '../lib/fields'
+  import Self from './Fields.svelte'
+
+  type Props = { fields: Field[]; draft: Doc; problems: Problem[]; where?: string }
+  let { fields, draft = $bindable(), problems, where = '' }: Props = $props()
+
+  const path = (key: string) => (where ? `${where}.${key}` : key)
+  const wrong = (key: string) => problems.find((problem) => problem.where === path(key))?.sentence ?? ''
+  const rows = (key: string) => (draft[key] as Doc[] | undefined) ?? []
+</script>
+
+{#each fields as field (field.key)}
+  {#if field.kind === 'rows'}
+    <fieldset class="border-base-300 col-span-full rounded-xl border p-3">
+      <legend class="px-1 text-sm font-semibold">{field.label}</legend>
+      {#each rows(field.key) as row, i (i)}
+        <div class="mb-2 flex flex-wrap items-end gap-2">
+          <div class="grid min-w-0 flex-1 grid-cols-[repeat(auto-fill,minmax(6.5rem,1fr))] gap-2">
+            <Self fields={field.fields} draft={row} {problems} where={`${path(field.key)}.${i}`} />
+          </div>
+          <button
+            type="button"
+            class="btn btn-sm btn-ghost btn-square"
+            aria-label={`Take away: ${field.label}, ${i + 1}`}
+            onclick={() => (draft[field.key] = rows(field.key).filter((_, j) => j !== i))}
+            ><Trash2 size={15} /></button
+          >
+        </div>
+      {/each}
+      <button
+        type="button"
+        class="btn btn-sm"
+        onclick={() => (draft[field.key] = [...rows(field.key), { ...field.blank }])}>{field.add}</button
+      >
+    </fieldset>
+  {:else if field.kind === 'part'}
+    <fieldset class="border-base-300 col-span-full rounded-xl border p-3">
+      <legend class="px-1 text-sm font-semibold">
+        {#if field.always}{field.label}{:else}
+          <label class="flex items-center gap-2">
+            <input
+              type="checkbox"
+              class="checkbox checkbox-sm"
+              checked={!!draft[field.key]}
+              onchange={(event) =>
+                (draft[field.key] = event.currentTarget.checked ? structuredClone(field.blank) : null)}
+            />{field.label}</label
+          >
+        {/if}
+      </legend>
+      {#if draft[field.key]}
+        <div class="grid grid-cols-[repeat(auto-fill,minmax(9rem,1fr))] gap-2">
+          <Self fields={field.fields} draft={draft[field.key] as Doc} {problems} where={path(field.key)} />
+        </div>
+      {/if}
+    </fieldset>
+  {:else if field.kind === 'check'}
+    <label class="flex items-end gap-2 pb-1.5 text-sm">
+      <input
+        type="checkbox"
+        class="checkbox checkbox-sm"
+        checked={!!draft[field.key]}
+        onchange={(event) => (draft[field.key] = event.currentTarget.checked)}
+      />{field.label}</label
+    >
+  {:else}
+    {@const said = wrong(field.key)}
+    <label class={`block text-sm ${field.wide ? 'col-span-full' : ''}`}>
+      {field.label}
+      {#if field.kind === 'choice'}
+        <select
+          class="select select-sm w-full"
+          value={draft[field.key]}
+          onchange={(event) => (draft[field.key] = event.currentTarget.value)}
+        >
+          {#each field.options as [key, words] (key)}<option value={key}>{words}</option>{/each}
+        </select>
+      {:else}
+        <input
+          class="input input-sm w-full"
+          value={shown(draft[field.key], field.kind)}
+          aria-invalid={said !== ''}
+          oninput={(event) => (draft[field.key] = taken(event.currentTarget.value, field.kind))}
+        />
+      {/if}
+      {#if said}<span class="text-short block text-xs">{said}</span>
+      {:else if field.hint}<span class="text-quiet block text-xs">{field.hint}</span>{/if}
+    </label>
+  {/if}
+{/each}
