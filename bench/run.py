@@ -13,8 +13,10 @@ from pathlib import Path
 import numpy as np
 from playwright.sync_api import sync_playwright
 
-from jumpstop.core.flash import Claim, Hss, PowerSource, Unit
+from jumpstop.core.flash import Claim, Hss, PowerSource, Pulse, PulseEntry, Unit
+from jumpstop.core.motion import Motion
 from jumpstop.core.reach import solve
+from jumpstop.core.setup import Look, Setup
 from jumpstop.core.table import Table, table_of
 from jumpstop.demo import setups
 from jumpstop.store.documents import Store
@@ -30,6 +32,7 @@ def shelf(count: int) -> list[Unit]:
     return [
         Unit(
             name=f"Shore bird {i}", claims=(Claim(guide_number=20 + i % 90, unit="m", zoom_mm=35),), hss=Hss(),
+            pulse=Pulse(table=(PulseEntry(power=1, seconds=1 / 400), PulseEntry(power=1 / 128, seconds=1 / 20000))),
             sources=(PowerSource(recycle_full_s=2 + i % 5, full_flashes=200 + i),), weight_g=300 + i, price=50 + i,
         )
         for i in range(count)
@@ -65,9 +68,23 @@ def median_ms(task: Callable[[], object], times: int) -> float:
     return statistics.median(taken)
 
 
+def five_ways() -> Setup:
+    """A setup in which just five ways can be: ND, HSS, stop down, freeze, past sync."""
+    kit = setups()[0]
+    setup = kit.model_copy(
+        update={
+            "look": Look(f_number=8, background_stops=0),
+            "motion": Motion(kind="freeze", field_width_m=3),
+            "lights": (kit.lights[0].model_copy(update={"distance_m": 2.0}),),
+        }
+    )
+    assert len(solve(setup, table_of(shelf(1))).reaches) == 5
+    return setup
+
+
 def core(lines: list[str]) -> None:
     """Solving against bare NumPy."""
-    setup = setups()[0]
+    setup = five_ways()
     for count, times in ((200, 300), (5000, 60)):
         table = table_of(shelf(count))
         ours = median_ms(lambda t=table: solve(setup, t), times)

@@ -4,6 +4,7 @@ import json
 import os
 import socket
 import sys
+from dataclasses import asdict
 from pathlib import Path
 from typing import TYPE_CHECKING, Annotated
 
@@ -138,8 +139,8 @@ def _print_json(document: "Setup", solved: "Solved", arrays: "Table") -> None:
         card.model_dump()
         | {
             "units": [
-                lane.model_dump(exclude={"id"})
-                | {"chain": [step.model_dump() for step in steps_of(reach, i, Manner())]}
+                {name: value for name, value in asdict(lane).items() if name != "id"}
+                | {"chain": [asdict(step) for step in steps_of(reach, i, Manner())]}
                 for reach in [solved.reaches[card.kind]]
                 for i, lane in enumerate(lanes_of(reach, arrays, names, Manner()))
             ]

@@ -17,6 +17,7 @@ from jumpstop.core.optics import Blur
 from jumpstop.core.reach import Solved, solve
 from jumpstop.core.setup import Light, Look, Setup
 from jumpstop.core.table import Table, table_of
+from jumpstop.core.wording import Manner, fill
 
 BODY = Body(name="A body", dark_edge="bottom")
 STRONG = Unit(name="Strong", claims=(Claim(guide_number=70, unit="m", zoom_mm=35),), hss=Hss())
@@ -144,7 +145,7 @@ def test_freezing_a_pour() -> None:
     assert reach.spare[0] == pytest.approx(by_hand, abs=0.06)
     assert reach.verdict[0] == -1
     jump = next(jump for jump in reach.chain if jump.key == "freeze")
-    assert list(jump.facts["setting"]) == ["1/32"]  # type: ignore[arg-type]
+    assert "does so at 1/32 and below" in fill(jump.why, jump.facts, Manner())
     near = setup.model_copy(update={"lights": (Light(distance_m=0.4, modifier=softbox),)})
     close = solve(near, table).reaches["freeze"]
     assert close.below_full[0] >= 5  # never above 1/32, however much light is wanted

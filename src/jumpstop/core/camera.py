@@ -1,6 +1,7 @@
 """Camera bodies, their settings, and the neutral density in front of the lens."""
 
 import math
+from functools import cached_property
 from itertools import combinations
 from typing import Literal
 
@@ -107,7 +108,7 @@ class Camera(Value):
     nd_stops: float = Field(0, ge=0, le=30, title="ND (stops)")
     nd_names: tuple[str, ...] = ()
 
-    @property
+    @cached_property
     def ev(self) -> float:
         """The light value (EV at ISO 100) these settings render correctly."""
         return exposure.marked_ev100(self.f_number, self.shutter_s, self.iso) + self.nd_stops

@@ -108,7 +108,7 @@ class Series:
 
     def exact(self, marked: Figure) -> Figure:
         """Exact value(s) behind marked one(s); one that is not on the scale (within .12 stop) stays as it is."""
-        if np.ndim(marked) == 0:
+        if isinstance(marked, float | int) or np.ndim(marked) == 0:
             return self._exact(float(marked))
         return np.array([self._exact(float(value)) for value in np.ravel(marked)]).reshape(np.shape(marked))
 
@@ -126,17 +126,22 @@ class Series:
 
     def marked(self, exact: float, step: Step = "third", toward: Literal["near", "up", "down"] = "near") -> float:
         """Marked value nearest to an exact one, or the next one up or down the scale (up: larger value)."""
-        place = self._place(exact)
-        size = STOP_OF[step] * 12
-        allowed = [twelfths for twelfths in self.marks if abs(twelfths % size) < 1e-6]
-        rising = self.ratio > 1
+        size = round(STOP_OF[step] * 12)
+        place = self._place(exact) * 12 / size
         if toward == "near":
-            best = min(allowed, key=lambda twelfths: abs(twelfths / 12 - place))
-        elif (toward == "up") == rising:
-            best = min((t for t in allowed if t / 12 >= place - 0.02), default=max(allowed))
+            best = round(place)
+        elif (toward == "up") == (self.ratio > 1):
+            best = math.ceil(place - 0.24 / size)
         else:
-            best = max((t for t in allowed if t / 12 <= place + 0.02), default=min(allowed))
-        return self.marks[best]
+            best = math.floor(place + 0.24 / size)
+        first, last = self._ends(size)
+        return self.marks[min(max(best * size, first), last)]
+
+    @lru_cache(maxsize=8)  # noqa: B019 (the three scales live as long as the module)
+    def _ends(self, size: int) -> tuple[int, int]:
+        """First and last mark [twelfths] of the steps of this size; between them there is one at every step."""
+        allowed = [twelfths for twelfths in self.marks if twelfths % size == 0]
+        return min(allowed), max(allowed)
 
 
 def _series(

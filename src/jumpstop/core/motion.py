@@ -99,7 +99,7 @@ def freeze_jump(table: Table, frozen: Frozen, needed_s: float) -> Jump:
     """What is lost by staying at a setting that is short enough."""
     words = (
         "The flash must burn no longer than {needed:shutter} (t.1). By its own table this unit does so at "
-        "{setting} and below, not above.",
+        "{least:power} and below, not above.",
         "The flash must burn no longer than {needed:shutter} (t.1), which this unit does even at full power.",
         "The flash must burn no longer than {needed:shutter} (t.1); this unit's flash durations are not known.",
         "The flash must burn no longer than {needed:shutter} (t.1), and no setting of this unit does.",
@@ -115,7 +115,7 @@ def freeze_jump(table: Table, frozen: Frozen, needed_s: float) -> Jump:
         "blur = speed × duration × magnification; durations from the unit's table",
         {
             "needed": needed_s,
-            "setting": [f"1/{2**stops:.0f}" if stops % 1 < 0.01 else f"1/{2**stops:.1f}" for stops in frozen.least],
+            "least": frozen.least,
             "which": Pick(which.astype(int), words),
         },
     )

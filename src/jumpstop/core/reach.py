@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from functools import cached_property
+from typing import NamedTuple
 
 import numpy as np
 
@@ -12,8 +13,8 @@ from .motion import Frozen
 from .optics import coc_mm
 from .setup import Light, Setup, WayKind
 from .stops import Chain, Jump, p_reach, spare, spread, verdict
-from .table import SOURCE_KINDS, Table
-from .values import Floats
+from .table import Feed, Table
+from .values import Figure, Floats
 from .ways import Way, ways_of
 
 SLOW_FLASH_S = 0.01  # an open window longer than this catches every flash whole
@@ -93,32 +94,44 @@ def solve(setup: Setup, table: Table, index: int = 0, only: WayKind | None = Non
         raise ValueError(f"There is no light number {index + 1} in this setup.")
     ambient = ambient_of(setup.there)
     ways = tuple(way for way in ways_of(setup, ambient) if only in (None, way.kind))
-    common = common_chain(setup, table, setup.lights[index])
-    reaches = {way.kind: reach(setup, table, way, ambient, setup.lights[index], common) for way in ways if way.possible}
+    chain = common_chain(setup, table, setup.lights[index])
+    common = Common(chain, spare(chain), spread(chain), table.fed_by(setup.source))
+    lit = setup.lights[index]
+    reaches = {way.kind: reach(setup, table, way, ambient, lit, common) for way in ways if way.possible}
     return Solved(ambient, ways, reaches)
 
 
-def reach(setup: Setup, table: Table, way: Way, ambient: Ambient, lit: Light, common: Chain) -> Reach:
+class Common(NamedTuple):
+    """What is the same in every way: the chain from the unit to the subject, its sum and spread, and the power."""
+
+    chain: Chain
+    spare: Figure
+    sd: Figure
+    feed: Feed
+
+
+def reach(setup: Setup, table: Table, way: Way, ambient: Ambient, lit: Light, common: Common) -> Reach:
     """One way for every unit."""
     frozen = motion.settings_for(table, needed_s(setup)) if way.kind == "freeze" else None
-    chain = common + way_chain(setup, table, way, ambient, lit, frozen)
-    total = np.broadcast_to(spare(chain), (len(table),)).astype(float)
-    sd = np.broadcast_to(spread(chain), (len(table),)).astype(float)
+    own = way_chain(setup, table, way, ambient, lit, frozen)
+    total = np.asarray(common.spare + spare(own), dtype=float)
+    sd = np.hypot(common.sd, spread(own))
     least, most = (0.0, table.depth) if frozen is None else (frozen.least, frozen.most)
     # A pulse that is cut is not clipped any more once it is dialled down to what is needed; a slow tail always is.
-    clipped = next((jump.stops for jump in chain if jump.key == "tail"), 0.0)
+    clipped = next((jump.stops for jump in own if jump.key == "tail"), 0.0)
     at_dial = np.where((total >= 0) & ~table.tailed, total - clipped, total)
     below, left, too_bright = dialled(at_dial, table.step, least, most)
-    ready, flashes = _stamina(table, np.exp2(-below), setup.source)
+    power = np.exp2(-below)
+    flashes = stamina.flashes_per_charge(power, common.feed.full_flashes)
     return Reach(
         way=way,
-        chain=chain,
+        chain=common.chain + own,
         spare=total,
         sd=sd,
         below_full=below,
         left=left,
         too_bright=too_bright,
-        ready_s=ready,
+        ready_s=stamina.recycle_s(power, common.feed.full_s, common.feed.least_s),
         flashes=flashes,
         packs=stamina.packs_for(setup.frames, flashes),
         cannot=_cannot(table, way, lit, frozen),
@@ -204,16 +217,3 @@ def _cannot(table: Table, way: Way, lit: Light, frozen: Frozen | None) -> np.nda
         code = np.where(frozen.known | (code > 0), code, 5)
         code = np.where(frozen.can | (code > 0), code, 6)
     return code
-
-
-def _stamina(table: Table, power: Floats, source: str | None) -> tuple[Floats, Floats]:
-    """Seconds until ready again and flashes per charge; from the source asked for where a unit has it."""
-    column = table.fitted
-    rows = np.arange(len(table))
-    if source is not None:
-        asked = SOURCE_KINDS.index(source)
-        column = np.where(np.isnan(table.recycle_full[:, asked]), column, asked)
-    ready = stamina.recycle_s(power, table.recycle_full[rows, column], table.recycle_least[rows, column])
-    flashes = stamina.flashes_per_charge(power, table.full_flashes[rows, column])
-    known = column >= 0
-    return np.where(known, ready, np.nan), np.where(known, flashes, np.nan)

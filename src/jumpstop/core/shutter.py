@@ -171,7 +171,7 @@ def tail_jump(table: Table, shutter_s: float, window_s: float) -> Jump:
         {
             "time": shutter_s,
             "window": window,
-            "t01": np.nan_to_num(t01, nan=1.0),
+            "t01": np.where(known, t01, 1.0),
             "share": np.exp2(loss),
             "which": Pick(known.astype(int), words),
         },
@@ -202,8 +202,8 @@ def hss_jump(table: Table, shutter_s: float, travel_s: float) -> Jump:
             "time": shutter_s,
             "travel": travel_s,
             "geometry": geometry,
-            "extra": np.nan_to_num(table.hss_extra),
-            "loss": np.nan_to_num(loss),
+            "extra": table.hss_extra,
+            "loss": loss,
             "which": Pick(np.isnan(listed).astype(int), (tabled, reckoned)),
         },
     )

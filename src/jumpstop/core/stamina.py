@@ -9,12 +9,12 @@ LEAST_COST = 0.01  # share of a full flash's charge that any flash costs (trigge
 YIELD = 0.55  # share of a battery's energy that reaches the tube, from memory
 
 
-def recycle_s(power: Figure, full_s: Figure, least_s: Figure) -> Figure:
+def recycle_s(power: Floats, full_s: Figure, least_s: Figure) -> Floats:
     """Seconds until ready again after a flash at this share of full power: r0 + p (r_full - r0)."""
     return least_s + power * (np.asarray(full_s) - least_s)
 
 
-def flashes_per_charge(power: Figure, full_flashes: Figure) -> Figure:
+def flashes_per_charge(power: Floats, full_flashes: Figure) -> Floats:
     """Flashes in one charge at this share of full power, with a floor for what every flash costs."""
     return full_flashes / np.maximum(power, LEAST_COST)
 

@@ -3,7 +3,7 @@
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import get_args
+from typing import NamedTuple, get_args
 
 import numpy as np
 
@@ -31,6 +31,14 @@ POWER_STOPS = np.arange(0, 37) / 3  # stops below full at which flash durations 
 SOURCE_KINDS = get_args(PowerSource.model_fields["kind"].annotation)
 
 REFERENCE_DEG = float(coverage_deg(REFERENCE_ZOOM_MM))
+
+
+class Feed(NamedTuple):
+    """The power behind every unit; arrays of shape (units,), NaN where it is not stated."""
+
+    full_s: Floats
+    least_s: Floats
+    full_flashes: Floats
 
 
 @dataclass(frozen=True, eq=False)
@@ -62,6 +70,27 @@ class Table:
 
     def __len__(self) -> int:
         return len(self.units)
+
+    def fed_by(self, source: str | None) -> Feed:
+        """Recycle times and charge from the source asked for where a unit has it, else from its usual one."""
+        column, rows = self.fitted, np.arange(len(self))
+        if source is not None:
+            asked = SOURCE_KINDS.index(source)
+            column = np.where(np.isnan(self.recycle_full[:, asked]), column, asked)
+        known = column >= 0
+        return Feed(
+            *(
+                np.where(known, of[rows, column], np.nan)
+                for of in (self.recycle_full, self.recycle_least, self.full_flashes)
+            )
+        )
+
+    def burns(self, below_full: Floats) -> Floats:
+        """How long every unit burns (t.1) [s] at so many stops below full; NaN where that is not known."""
+        place = np.clip(below_full * 3, 0, len(POWER_STOPS) - 1.001)
+        low, rows = place.astype(int), np.arange(len(self))
+        share = place - low
+        return self.t01_s[rows, low] * (1 - share) + self.t01_s[rows, low + 1] * share
 
     def take_off(self, f_number: float) -> Jump:
         """What a unit gives at one metre, at full power, at ISO 100 and the aperture wanted."""

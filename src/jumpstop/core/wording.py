@@ -43,6 +43,11 @@ def shutter(seconds: float) -> str:
     return f"1/{rounded:.0f} s"
 
 
+def power(reduction_stops: float) -> str:
+    """A share of full power: 1/1, 1/32, 1/45."""
+    return f"1/{2**reduction_stops:.0f}"
+
+
 def f_number(value: float) -> str:
     """An aperture: f/2.8, f/11."""
     return f"f/{value:.1f}".removesuffix(".0") if value < 10 else f"f/{value:.0f}"
@@ -71,7 +76,7 @@ def duration(seconds: float) -> str:
 
 
 class _Filler(string.Formatter):
-    """Fills templates; knows the trade's own format names (length, shutter, f, stops, amount)."""
+    """Fills templates; knows the trade's own format names (length, shutter, power, f, stops, amount)."""
 
     def __init__(self, manner: Manner) -> None:
         self.manner = manner
@@ -83,6 +88,8 @@ class _Filler(string.Formatter):
             return shutter(float(value))
         if format_spec == "f":
             return f_number(float(value))
+        if format_spec == "power":
+            return power(float(value))
         if format_spec == "stops":
             return stops(float(value))
         if format_spec == "amount":

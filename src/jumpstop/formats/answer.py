@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Sequence
+from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
@@ -16,9 +17,9 @@ from ..core.optics import coc_mm
 from ..core.reach import CANNOT, Reach, Solved, needed_s
 from ..core.setup import Setup, WayKind
 from ..core.stops import ON_THE_LINE, SHORT
-from ..core.table import POWER_STOPS, Table
+from ..core.table import Table
 from ..core.ways import Way
-from ..core.wording import Manner, amount
+from ..core.wording import FEET_PER_METRE, Manner, amount
 
 Word = Literal["reaches", "on_the_line", "short", "too_bright", "cannot"]
 
@@ -65,7 +66,8 @@ class Arcs(BaseModel):
     sd: list[float]
 
 
-class Lane(BaseModel):
+@dataclass(slots=True)
+class Lane:
     """One unit on the chart. Figures that nobody stated are null."""
 
     id: str
@@ -88,7 +90,8 @@ class Lane(BaseModel):
     price: float | None
 
 
-class Step(BaseModel):
+@dataclass(slots=True)
+class Step:
     """One jump of one lane, with its reason and its source."""
 
     key: str
@@ -277,13 +280,15 @@ def _card(
         return card
     able = reach.cannot == 0
     best = int(reach.best_first()[0])
-    costs = costs_of(setup, reach, _burns(table, reach, best), best)
+    costs = costs_of(setup, reach, float(table.burns(reach.below_full)[best]), best)
     uneven, times = costs.evenness_stops, costs.charge_times
     return card.model_copy(
         update={
             "reach_count": int(np.sum(able & (reach.verdict > 0))),
             "best_id": ids[best] if able[best] else None,
-            "best": f"{table.units[best].name} {_spare_words(reach, best)}" if able[best] else "no unit can",
+            "best": f"{table.units[best].name} {_spare_words(reach, best, _words(reach)[best])}"
+            if able[best]
+            else "no unit can",
             "best_spare": _round(reach.spare[best]) if able[best] else None,
             "judgement": judgement(setup, reach, best),
             "metered": costs.metered,
@@ -302,11 +307,6 @@ def _background(off: float) -> str:
     return f"background {amount(off)} {'brighter' if off > 0 else 'darker'} than asked"
 
 
-def _burns(table: Table, reach: Reach, index: int) -> float:
-    """How long a unit burns (t.1) at its dial [s], NaN where that is not known."""
-    return float(np.interp(reach.below_full[index], POWER_STOPS, table.t01_s[index]))
-
-
 def _arcs(reach: Reach, table: Table, manner: Manner) -> list[Arcs]:
     count = len(table)
     return [
@@ -320,18 +320,15 @@ def _arcs(reach: Reach, table: Table, manner: Manner) -> list[Arcs]:
     ]
 
 
-def _word(reach: Reach, index: int) -> Word:
-    if reach.cannot[index]:
-        return "cannot"
-    if reach.too_bright[index] > 0:
-        return "too_bright"
-    if reach.verdict[index] == ON_THE_LINE:
-        return "on_the_line"
-    return "short" if reach.verdict[index] == SHORT else "reaches"
+def _words(reach: Reach) -> list[Word]:
+    """What each unit's verdict is called."""
+    cases = [reach.cannot > 0, reach.too_bright > 0, reach.verdict == ON_THE_LINE, reach.verdict == SHORT]
+    found: list[Word] = np.select(cases, ["cannot", "too_bright", "on_the_line", "short"], "reaches").tolist()
+    return found
 
 
-def _spare_words(reach: Reach, index: int) -> str:
-    word, size = _word(reach, index), float(reach.spare[index])
+def _spare_words(reach: Reach, index: int, word: Word) -> str:
+    size = float(reach.spare[index])
     if word == "cannot":
         return CANNOT[reach.cannot[index]]
     if word == "on_the_line":
@@ -339,8 +336,7 @@ def _spare_words(reach: Reach, index: int) -> str:
     return f"short by {amount(size)}" if size < 0 else f"{size:.1f} spare"
 
 
-def _dial_note(reach: Reach, index: int) -> str:
-    word = _word(reach, index)
+def _dial_note(reach: Reach, index: int, word: Word) -> str:
     if word == "cannot":
         return ""
     if word == "too_bright":
@@ -349,40 +345,41 @@ def _dial_note(reach: Reach, index: int) -> str:
     return f"{abs(left):.1f} over" if left >= 0.15 else f"{abs(left):.1f} under" if left <= -0.15 else ""
 
 
-def _burns_text(table: Table, reach: Reach, index: int) -> str:
-    seconds = _burns(table, reach, index)
-    return "" if math.isnan(seconds) else f"t.1 {wording.shutter(seconds)}"
-
-
 def lanes_of(reach: Reach, table: Table, ids: Sequence[str], manner: Manner) -> list[Lane]:
     """Every unit's verdict, dial and stamina."""
-    lanes = []
-    for index, unit in enumerate(table.units):
-        ready, flashes, packs = (float(array[index]) for array in (reach.ready_s, reach.flashes, reach.packs))
-        guide = 2 ** (float(table.light[index]) / 2)
-        lanes.append(
-            Lane.model_construct(  # figures made here: no need to check them again, 200 times a nudge
-                id=ids[index],
-                name=unit.name,
-                basis=f"GN {guide:.0f} m at 35 mm" if manner.length == "m" else f"GN {guide * 3.2808:.0f} ft at 35 mm",
-                word=_word(reach, index),
-                verdict=_spare_words(reach, index),
-                spare=_round(reach.spare[index]),
-                sd=_round(reach.sd[index]),
-                p_reach=_round(reach.p[index]),
-                dial=dial(unit.scale, float(reach.below_full[index]), manner.power, unit.watt_seconds),
-                dial_note=_dial_note(reach, index),
-                ready_s=None if math.isnan(ready) else _round(ready),
-                ready="not stated" if math.isnan(ready) else wording.duration(ready),
-                flashes=round(flashes) if math.isfinite(flashes) else None,
-                packs=round(packs) if math.isfinite(packs) else None,
-                burns=_burns_text(table, reach, index),
-                mains=math.isinf(flashes),
-                weight_g=unit.weight_g,
-                price=unit.price,
-            )
+    guides = np.round(np.exp2(table.light / 2) * (1.0 if manner.length == "m" else FEET_PER_METRE)).astype(int)
+    columns = zip(
+        table.units,
+        ids,
+        _words(reach),
+        guides.tolist(),
+        *(np.round(array, 3).tolist() for array in (reach.spare, reach.sd, reach.p, reach.below_full)),
+        *(array.tolist() for array in (reach.ready_s, reach.flashes, reach.packs, table.burns(reach.below_full))),
+        strict=True,
+    )
+    return [
+        Lane(
+            id=unit_id,
+            name=unit.name,
+            basis=f"GN {guide} {manner.length} at 35 mm",
+            word=word,
+            verdict=_spare_words(reach, index, word),
+            spare=spare,
+            sd=sd,
+            p_reach=p,
+            dial=dial(unit.scale, below, manner.power, unit.watt_seconds),
+            dial_note=_dial_note(reach, index, word),
+            ready_s=None if math.isnan(ready) else round(ready, 3),
+            ready="not stated" if math.isnan(ready) else wording.duration(ready),
+            flashes=round(flashes) if math.isfinite(flashes) else None,
+            packs=round(packs) if math.isfinite(packs) else None,
+            burns="" if math.isnan(burns) else f"t.1 {wording.shutter(burns)}",
+            mains=math.isinf(flashes),
+            weight_g=unit.weight_g,
+            price=unit.price,
         )
-    return lanes
+        for index, (unit, unit_id, word, guide, spare, sd, p, below, ready, flashes, packs, burns) in enumerate(columns)
+    ]
 
 
 def _headline(reach: Reach, table: Table, manner: Manner) -> str:

@@ -7,7 +7,7 @@ from ..core import wording
 from ..core.counsel import USUAL_T01_S, meeting
 from ..core.reach import Reach
 from ..core.setup import Setup
-from ..core.table import POWER_STOPS, Table
+from ..core.table import Table
 
 MOMENTS, ROWS = 61, 24
 
@@ -34,7 +34,7 @@ class Film(BaseModel):
 def film_of(setup: Setup, reach: Reach, table: Table) -> Film:
     """The film of a way with its best unit at its dial."""
     best, way = int(reach.best_first()[0]), reach.way
-    t01 = float(np.interp(reach.below_full[best], POWER_STOPS, table.t01_s[best]))
+    t01 = float(table.burns(reach.below_full)[best])
     met = meeting(setup, way, t01)
     times = np.linspace(0.0, met.length_s, MOMENTS)
     first, second = met.curtains(times)

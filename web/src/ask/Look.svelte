@@ -172,7 +172,7 @@
         type={between('Focal length', 4, 2000, focal)}
       />, the subject
       <LiveFigure
-        label="Subject distance"
+        label="Subject at"
         value={blur.subject_m ?? 2.5}
         text={sayDistance(blur.subject_m ?? 2.5, unit)}
         step={(by) => subject(stepDistance(blur.subject_m ?? 2.5, by))}
@@ -180,7 +180,7 @@
       />
       off, the background
       <LiveFigure
-        label="Background distance"
+        label="Backdrop at"
         value={blur.background_m ?? 10}
         text={sayDistance(blur.background_m ?? 10, unit)}
         step={(by) => behind(stepDistance(blur.background_m ?? 10, by))}

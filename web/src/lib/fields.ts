@@ -1,5 +1,5 @@
 /** What a form asks for, as data: one list of fields for each kind of kit. Words and layout only. */
-import { readNumber, saySeconds } from './figures'
+import { readNumber } from './figures'
 
 export type Doc = Record<string, unknown>
 
@@ -19,7 +19,10 @@ export type Field =
 /** How a field's value stands in its input; shares and times under a third as fractions. */
 export function shown(value: unknown, kind: Field['kind']): string {
   if (value === null || value === undefined) return ''
-  if (kind === 'share' && typeof value === 'number' && value > 0 && value < 0.3) return saySeconds(value)
+  if (kind === 'share' && typeof value === 'number' && value > 0 && value < 0.6) {
+    const parts = Math.round(1 / value)
+    if (Math.abs(1 / value / parts - 1) < 0.002) return `1/${parts}`
+  }
   return typeof value === 'number' ? String(Number(value.toPrecision(8))) : String(value)
 }
 

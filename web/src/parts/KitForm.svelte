@@ -40,7 +40,7 @@
         {#each problems as problem, i (i)}<li>{problem.sentence}</li>{/each}
       </ul>
     {/if}
-    <div class="col-span-full flex gap-2">
+    <div class="bg-base-100 sticky -bottom-6 col-span-full flex gap-2 py-3">
       <button class="btn btn-primary" type="submit">{item ? 'Save' : 'Add'}</button>
       <button class="btn" type="button" onclick={close}>Cancel</button>
     </div>
