@@ -17,7 +17,7 @@ from jumpstop.core.flash import Claim, Hss, PowerSource, Pulse, PulseEntry, Unit
 from jumpstop.core.motion import Motion
 from jumpstop.core.reach import solve
 from jumpstop.core.setup import Look, Setup
-from jumpstop.core.table import Table, table_of
+from jumpstop.core.table import POWER_STOPS, Table, table_of
 from jumpstop.demo import setups
 from jumpstop.store.documents import Store
 
@@ -43,10 +43,19 @@ def bare(table: Table) -> None:
     """The same formula in bare NumPy, five ways: chain, spread, chance, dial, recycle, charge."""
     from scipy.special import ndtr
 
-    for _ in range(5):
-        hss = -(np.log2(33) + table.hss_extra)
-        stops = (table.light - 3) - 1.7 - 0.4 - 0.9 - 0.07 + hss - 5 + 0.1
-        sd = np.sqrt(table.light_sd**2 + 0.05**2 + 0.3**2 + 0.25**2 + 0.05**2 + table.hss_sd**2 + 0.1**2 + 0.2**2)
+    t01 = table.t01_s[:, 0]
+    for way in ("hss", "nd", "stop down", "past sync", "freeze"):
+        own, own_sd = -(np.log2(3) + table.hss_extra), table.hss_sd
+        if way == "freeze":
+            ok = (table.t01_s <= 1 / 5000) & (table.depth[:, None] >= POWER_STOPS)
+            first, ends = ok.argmax(axis=1), ~ok & (np.arange(len(POWER_STOPS)) > ok.argmax(axis=1)[:, None])
+            np.where(ends.any(axis=1), ends.argmax(axis=1) - 1, len(POWER_STOPS) - 1)
+            own, own_sd = -np.where(ok.any(axis=1), np.ceil(POWER_STOPS[first] / table.step) * table.step, 0.0), 0.0
+        elif way != "hss":
+            own = np.where(np.isnan(t01), 0.0, np.log2(-np.expm1(-2.303 * 0.0026 / t01)))
+            own_sd = np.abs(own) / 4
+        stops = (table.light - 3) - 1.7 - 0.4 - 0.9 - 0.07 + own - 5 + 0.1
+        sd = np.sqrt(table.light_sd**2 + 0.05**2 + 0.3**2 + 0.25**2 + 0.05**2 + own_sd**2 + 0.1**2 + 0.2**2)
         ndtr(stops / sd)
         np.where(np.abs(stops) <= sd, 0, np.sign(stops))
         below = np.minimum(np.round(np.maximum(stops, 0) / table.step) * table.step, table.depth)

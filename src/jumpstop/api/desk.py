@@ -12,9 +12,11 @@ from ..core.reach import solve
 from ..core.setup import Setup
 from ..core.table import Table, table_of
 from ..formats.answer import answer_of
-from ..store.documents import Item, Kind, Store
+from ..store.documents import PREFERENCES, Item, Kind, Store, changed
 from .schemas import Preferences, Solved
 
+Meta = dict[str, Any]
+OWN_KIT: tuple[Kind, ...] = ("bodies", "filters", "modifiers")
 MODELS: dict[str, type[BaseModel]] = {
     "units": Unit,
     "modifiers": Modifier,
@@ -33,9 +35,9 @@ class Desk:
         self._tables: dict[float, tuple[int, list[str], Table]] = {}
         self._kit: dict[str, tuple[int, dict[str, Any]]] = {}
 
-    def table(self, meter_c: float) -> tuple[list[str], Table]:
-        """(ids, table) of the whole shelf at this meter constant."""
-        count = self.store.changes()["units"]
+    def table(self, meter_c: float, meta: Meta | None = None) -> tuple[list[str], Table]:
+        """(ids, table) of the whole shelf at this meter constant. `meta` as just read, to spare a second reading."""
+        count = (self.store.meta() if meta is None else meta).get(changed("units"), 0)
         with self._lock:
             kept = self._tables.get(meter_c)
             if kept is None or kept[0] != count:
@@ -45,8 +47,9 @@ class Desk:
                 self._tables = {meter_c: kept}
             return kept[1], kept[2]
 
-    def named(self, kind: Kind, count: int) -> dict[str, Any]:
+    def named(self, kind: Kind, meta: Meta) -> dict[str, Any]:
         """The kit of one kind by name, kept until its count of changes moves."""
+        count = meta.get(changed(kind), 0)
         with self._lock:
             kept = self._kit.get(kind)
             if kept is None or kept[0] != count:
@@ -54,27 +57,26 @@ class Desk:
                 self._kit[kind] = kept
             return kept[1]
 
-    def preferences(self) -> Preferences:
+    def preferences(self, meta: Meta | None = None) -> Preferences:
         """What the person chose, or the usual."""
         try:
-            return Preferences.model_validate(self.store.preferences())
+            return Preferences.model_validate((self.store.meta() if meta is None else meta).get(PREFERENCES, {}))
         except ValidationError:
             return Preferences()
 
-    def setup_of(self, item: Item) -> Setup:
+    def setup_of(self, item: Item, meta: Meta | None = None) -> Setup:
         """A stored setup with the shelf's newest body, filters and modifiers of the same names.
 
         The setup keeps copies, so that it still stands when the shelf's own are gone.
         """
         setup = Setup.model_validate(item.doc)
-        counts = self.store.changes()
-        kinds: tuple[Kind, ...] = ("bodies", "filters", "modifiers")
-        bodies, filters, modifiers = (self.named(kind, counts[kind]) for kind in kinds)
-        changed: dict[str, Any] = {}
+        meta = self.store.meta() if meta is None else meta
+        bodies, filters, modifiers = (self.named(kind, meta) for kind in OWN_KIT)
+        newer: dict[str, Any] = {}
         body = bodies.get(setup.body.name)
         if body is not None:
-            changed["body"] = body
-        changed["filters"] = tuple(filters.get(own.name, own) for own in setup.filters)
+            newer["body"] = body
+        newer["filters"] = tuple(filters.get(own.name, own) for own in setup.filters)
         lights = []
         for light in setup.lights:
             newest = modifiers.get(light.modifier.name) if light.modifier else None
@@ -83,16 +85,17 @@ class Desk:
                 layers = None if light.layers is None else tuple(name for name in light.layers if name in known)
                 light = light.model_copy(update={"modifier": newest, "layers": layers})
             lights.append(light)
-        changed["lights"] = tuple(lights)
-        return setup.model_copy(update=changed)
+        newer["lights"] = tuple(lights)
+        return setup.model_copy(update=newer)
 
     def solved(self, item: Item, light: int = 0) -> Solved:
         """A stored setup and its answer."""
-        setup = self.setup_of(item)
+        meta = self.store.meta()
+        setup = self.setup_of(item, meta)
         answer, trouble = None, ""
         try:
-            ids, table = self.table(setup.meter_c)
-            manner = self.preferences()
+            ids, table = self.table(setup.meter_c, meta)
+            manner = self.preferences(meta)
             answer = answer_of(setup, solve(setup, table, light), table, ids, manner, manner.avoid)
         except ValueError as error:
             trouble = str(error)

@@ -6,7 +6,7 @@ from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from pathlib import Path
-from typing import Any, Literal
+from typing import Any, Literal, cast
 
 from sqlalchemy import delete, func, insert, select
 from sqlalchemy.orm import Session
@@ -24,6 +24,7 @@ ROWS: dict[str, type[Document]] = {
     "setups": SetupRow,
 }
 KIT: tuple[Kind, ...] = ("units", "modifiers", "bodies", "filters")
+PREFERENCES = "preferences"
 MERGE_S = 1.2  # edits of one document with one label, closer together than this, are undone as one
 KEEP_BATCHES = 1000
 
@@ -136,7 +137,7 @@ class Store:
                 session.delete(row)
 
     def _note(
-        self, session: Session, label: str, kind: str, changes: list[tuple[str, dict[str, Any] | None, Any]]
+        self, session: Session, label: str, kind: Kind, changes: list[tuple[str, dict[str, Any] | None, Any]]
     ) -> None:
         """Write the edit down, merged with the one before where a person is still turning the same figure."""
         now = datetime.now(UTC).replace(tzinfo=None)
@@ -168,19 +169,18 @@ class Store:
         session.execute(delete(EditRow).where(EditRow.batch < batch - KEEP_BATCHES))
         self._touch(session, kind)
 
-    def _touch(self, session: Session, kind: str) -> None:
+    def _touch(self, session: Session, kind: Kind) -> None:
         if kind in KIT:
-            key = f"changes of {kind}"
+            key = changed(kind)
             row = session.get(MetaRow, key) or MetaRow(key=key, value=0)
             row.value = row.value + 1
             session.add(row)
 
-    def changes(self) -> dict[Kind, int]:
-        """For each kind of kit a number that every change raises, in whichever process it was made."""
-        keys = {f"changes of {kind}": kind for kind in KIT}
-        with Session(self.engine) as session:
-            rows = session.scalars(select(MetaRow).where(MetaRow.key.in_(keys)))
-            return dict.fromkeys(KIT, 0) | {keys[row.key]: int(row.value) for row in rows}
+    def meta(self) -> dict[str, Any]:
+        """Single values by key: the preferences, and for each kind of kit how often it was changed (see `changed`)."""
+        with self.engine.connect() as connection:
+            rows = connection.execute(select(MetaRow.key, MetaRow.value))
+            return {row.key: row.value for row in rows}
 
     def undo(self) -> Undone | None:
         """Take the last edit back; None where there is nothing to take back."""
@@ -200,7 +200,7 @@ class Store:
             for edit in edits:
                 self._set(session, edit.kind, edit.item_id, edit.before if back else edit.after)
                 edit.undone = back
-            self._touch(session, edits[0].kind)
+            self._touch(session, cast(Kind, edits[0].kind))
             return Undone(edits[0].label, edits[0].kind, [edit.item_id for edit in edits])
 
     def _set(self, session: Session, kind: str, item_id: str, kept: dict[str, Any] | None) -> None:
@@ -230,16 +230,15 @@ class Store:
         with self._writing() as session:
             session.execute(delete(EditRow))
 
-    def preferences(self) -> dict[str, Any]:
-        """The person's preferences, as last put."""
-        with Session(self.engine) as session:
-            row = session.get(MetaRow, "preferences")
-            return {} if row is None else dict(row.value)
-
     def put_preferences(self, value: dict[str, Any]) -> None:
         """Remember preferences."""
         with self._writing() as session:
-            session.merge(MetaRow(key="preferences", value=value))
+            session.merge(MetaRow(key=PREFERENCES, value=value))
+
+
+def changed(kind: Kind) -> str:
+    """Key of the number that every change of this kind of kit raises, in whichever process it was made."""
+    return f"changes of {kind}"
 
 
 def _kept(row: dict[str, Any]) -> dict[str, Any]:

@@ -6,7 +6,7 @@
   import { bench } from '../lib/workbench.svelte'
 
   let { choose }: { choose: (clock: string) => void } = $props()
-  let day = $state<Day | null>(null)
+  let day = $state.raw<Day | null>(null)
   let width = $state(320)
   const HEIGHT = 118
   const FLOOR = 4

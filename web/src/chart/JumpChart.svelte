@@ -9,7 +9,7 @@
   import LaneTrack from './LaneTrack.svelte'
   import { rulerOf, sorted, type Sort } from './ruler'
 
-  const PAGE = 200
+  const PAGE = 40
   let measured = $state(460)
   let most = $state(PAGE)
   const open = new SvelteSet<string>()
@@ -31,6 +31,20 @@
     ['price', 'Price'],
   ]
 
+  /** What lanes out of sight show: it follows once the person pauses, so that a nudge redraws only what is seen. */
+  let late = $state.raw(bench.answer!)
+  $effect(() => {
+    const now = answer
+    const timer = setTimeout(() => (late = now), 160)
+    return () => clearTimeout(timer)
+  })
+
+  function laneOf(index: number): Lane {
+    const now = answer.lanes[index]!
+    if (seen.has(now.id) || late.lanes[index]?.id !== now.id) return now
+    return late.lanes[index]!
+  }
+
   let watcher: IntersectionObserver | undefined
 
   /** Tell when a lane comes near the window: only then are its hops drawn. */
@@ -48,6 +62,15 @@
     node.dataset.lane = id
     watcher.observe(node)
     return { destroy: () => watcher?.unobserve(node) }
+  }
+
+  /** More lanes come by themselves once the end of the list is scrolled near. */
+  function near(node: HTMLElement) {
+    const end = new IntersectionObserver(([entry]) => entry!.isIntersecting && (most += PAGE), {
+      rootMargin: '600px',
+    })
+    end.observe(node)
+    return { destroy: () => end.disconnect() }
   }
 
   function toggle(id: string) {
@@ -133,7 +156,7 @@
       </div>
       <ol class="relative" aria-label="Flash units">
         {#each order.slice(0, most) as index (answer.lanes[index]!.id)}
-          {@const lane = answer.lanes[index]!}
+          {@const lane = laneOf(index)}
           <li use:watch={lane.id} class="[content-visibility:auto] [contain-intrinsic-size:auto_56px]">
             <button
               type="button"
@@ -185,7 +208,7 @@
         {/each}
       </ol>
       {#if answer.lanes.length > most}
-        <button type="button" class="btn btn-sm relative mt-2" onclick={() => (most += PAGE)}>
+        <button type="button" class="btn btn-sm relative mt-2" use:near onclick={() => (most += PAGE)}>
           Show {Math.min(PAGE, answer.lanes.length - most)} more of {count(answer.lanes.length)}
         </button>
       {/if}

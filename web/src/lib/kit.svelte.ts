@@ -2,9 +2,9 @@
 import { api, type Body, type Filter, type Modifier, type Stored } from './api/client'
 
 class Kit {
-  modifiers = $state<Stored<Modifier>[]>([])
-  bodies = $state<Stored<Body>[]>([])
-  filters = $state<Stored<Filter>[]>([])
+  modifiers = $state.raw<Stored<Modifier>[]>([])
+  bodies = $state.raw<Stored<Body>[]>([])
+  filters = $state.raw<Stored<Filter>[]>([])
 
   async load(): Promise<void> {
     const [m, b, f] = await Promise.all([

@@ -5,8 +5,8 @@ type Saving = 'saved' | 'saving' | 'refused' | 'unreachable'
 
 class Workbench {
   id = $state('')
-  doc = $state<Setup | null>(null)
-  answer = $state<Answer | null>(null)
+  doc = $state.raw<Setup | null>(null)
+  answer = $state.raw<Answer | null>(null)
   trouble = $state('')
   saving = $state<Saving>('saved')
   problems = $state<Problem[]>([])
@@ -52,7 +52,7 @@ class Workbench {
   /** Change the setup; `label` is what undo will call it. */
   edit(label: string, change: (draft: Setup) => void): void {
     if (!this.doc || this.conflict) return
-    const draft = $state.snapshot(this.doc) as Setup
+    const draft = structuredClone(this.doc)
     change(draft)
     this.doc = draft
     this.waiting = { doc: draft, label }

@@ -8,7 +8,7 @@
 
   let { way }: { way: WayKind } = $props()
   let shown = $state(false)
-  let film = $state<Film | null>(null)
+  let film = $state.raw<Film | null>(null)
   let moment = $state(60)
   let playing = $state(false)
   let width = $state(300)
