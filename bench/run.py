@@ -22,7 +22,7 @@ from jumpstop.demo import setups
 from jumpstop.store.documents import Store
 
 sys.path.insert(0, str(Path(__file__).parent))
-from screenshots import ARGS, CHROMIUM, demo
+from chromium import Demo, launch
 
 ROOT = Path(__file__).parent.parent
 
@@ -112,7 +112,7 @@ def served(lines: list[str]) -> None:
         item = store.add("setups", [setups()[0].model_dump(mode="json")], "Setup")[0]
         store.close()
         start = time.perf_counter()
-        with demo(folder) as url:
+        with Demo(Path(folder)) as url:
             while True:
                 try:
                     urllib.request.urlopen(f"{url}api/empty").read()
@@ -137,10 +137,10 @@ def served(lines: list[str]) -> None:
 def keys(url: str) -> list[float]:
     """Milliseconds from key press to the frame after the chart changed."""
     with sync_playwright() as p:
-        page = p.chromium.launch(executable_path=CHROMIUM, args=ARGS).new_page(viewport={"width": 1280, "height": 800})
+        page = launch(p).new_page(viewport={"width": 1280, "height": 800})
         page.goto(url)
         page.get_by_test_id("headline").wait_for()
-        page.get_by_role("spinbutton", name="Distance").focus()
+        page.get_by_role("spinbutton", name="Distance", exact=True).focus()
         page.wait_for_timeout(500)
         script = """key => new Promise(done => {
           const start = performance.now()

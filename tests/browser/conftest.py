@@ -1,39 +1,12 @@
 """A demo server of its own for each test that asks, and Debian's Chromium."""
 
-import re
-import signal
-import subprocess
-import sys
 from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
 from playwright.sync_api import Browser, Page, sync_playwright
 
-ARGS = [
-    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-    "--disable-component-update", "--disable-sync",
-]  # fmt: skip
-
-
-class Demo:
-    """The demo, run as a person runs it; can be killed and started again on the same data."""
-
-    def __init__(self, folder: Path) -> None:
-        self.folder = folder
-        self.start()
-
-    def start(self, port: str = "0") -> None:
-        command = [sys.executable, "-m", "jumpstop.cli", "demo", "--data", str(self.folder), "--port", port]
-        self.process = subprocess.Popen(command, stdout=subprocess.PIPE, text=True)
-        assert self.process.stdout is not None
-        found = re.search(r"http://\S+?:(\d+)/", self.process.stdout.readline())
-        assert found
-        self.url, self.port = found.group(), found.group(1)
-
-    def kill(self) -> None:
-        self.process.send_signal(signal.SIGKILL)
-        self.process.wait()
+from chromium import Demo, launch
 
 
 @pytest.fixture
@@ -46,7 +19,7 @@ def demo(tmp_path: Path) -> Iterator[Demo]:
 @pytest.fixture(scope="session")
 def browser() -> Iterator[Browser]:
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGS)
+        browser = launch(playwright)
         yield browser
         browser.close()
 

@@ -54,9 +54,9 @@ def film_of(setup: Setup, reach: Reach, table: Table) -> Film:
     )
     travel = f"curtains take {wording.shutter(met.travel_s)}" if met.travel_s else "no curtains: all rows open at once"
     uneven = float(np.log2(whole[lit].max() / whole[lit].min()))
-    share = float(met.rows(count=400).__gt__(whole.max() * 0.5).mean())
-    even = "evenly lit" if uneven < 0.1 else f"uneven by {wording.amount(uneven)}"
-    ends = f"{share:.0%} of the frame lit" if way.kind == "past_sync" else f"the whole frame {even}"
+    share = float(np.mean(met.rows(count=400) > whole.max() * 0.02))
+    even = "evenly" if uneven < 0.1 else f"uneven by {wording.amount(uneven)}"
+    ends = f"{share:.0%} of the frame lit, {even}" if way.kind == "past_sync" else f"the whole frame lit, {even}"
     return Film(
         way=way.title,
         unit=table.units[best].name,

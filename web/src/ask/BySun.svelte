@@ -14,6 +14,7 @@
   const minutes = $derived(readClock((there.clock ?? '12:00').slice(0, 5)) ?? 720)
   const day = $derived(there.day ?? '2026-06-24')
   let asking = $state(false)
+  const place = $derived(there.place?.name || `${there.place?.latitude}°, ${there.place?.longitude}°`)
 
   function change(label: string, edit: (there: There) => void) {
     bench.edit(label, (s) => edit(s.there!))
@@ -31,9 +32,7 @@
 </script>
 
 <p>
-  At <Chip plain label="Place" onclick={() => (asking = true)}
-    >{there.place?.name || `${there.place?.latitude}°, ${there.place?.longitude}°`}</Chip
-  >
+  At <Chip plain label={`Place: ${place}`} onclick={() => (asking = true)}>{place}</Chip>
   on
   <LiveFigure
     label="Date"

@@ -30,7 +30,7 @@
 
   function typeDistance(text: string): string | null {
     if (readDistance(text, unit) === null) return 'Type a distance such as 2.4 m or 8 ft.'
-    return between('Distance', 0.05, 500, distance, (typed) => readDistance(typed, unit))(text)
+    return between('Distance', 0.05, 500, distance, (typed) => readDistance(typed, unit), ' m')(text)
   }
 
   function mount(name: string) {

@@ -68,8 +68,10 @@
     />
     <span class="inline-flex gap-1" role="group" aria-label="Usual backgrounds">
       {#each PRESETS as preset (preset)}
-        <Chip plain label={`Background ${preset}`} onclick={() => background(preset)}
-          >{preset === 0 ? '0' : `−${Math.abs(preset)}`}</Chip
+        <Chip
+          plain
+          label={`Background ${preset === 0 ? '0' : `−${Math.abs(preset)}`}`}
+          onclick={() => background(preset)}>{preset === 0 ? '0' : `−${Math.abs(preset)}`}</Chip
         >
       {/each}
     </span>
@@ -176,7 +178,7 @@
         value={blur.subject_m ?? 2.5}
         text={sayDistance(blur.subject_m ?? 2.5, unit)}
         step={(by) => subject(stepDistance(blur.subject_m ?? 2.5, by))}
-        type={between('Subject distance', 0.1, 500, subject, metres)}
+        type={between('Subject distance', 0.1, 500, subject, metres, ' m')}
       />
       off, the background
       <LiveFigure
@@ -184,7 +186,7 @@
         value={blur.background_m ?? 10}
         text={sayDistance(blur.background_m ?? 10, unit)}
         step={(by) => behind(stepDistance(blur.background_m ?? 10, by))}
-        type={between('Background distance', 0.1, 100000, behind, metres)}
+        type={between('Background distance', 0.1, 100000, behind, metres, ' m')}
       />.
     </p>
     <p class="font-sans text-[0.82rem] leading-snug" data-testid="blur">{bench.answer?.blur}</p>

@@ -65,7 +65,7 @@
           value={motion.fall_m ?? 0.2}
           text={sayDistance(motion.fall_m ?? 0.2, unit)}
           step={(by) => fall(Math.max(0.01, stepDistance(motion.fall_m ?? 0.2, by * 2)))}
-          type={between('Fall height', 0.001, 200, fall, metres)}
+          type={between('Fall height', 0.001, 200, fall, metres, ' m')}
         />
       {:else if motion.speed_m_s}
         at
@@ -83,7 +83,7 @@
         value={motion.field_width_m ?? 0.6}
         text={sayDistance(motion.field_width_m ?? 0.6, unit)}
         step={(by) => field(Math.max(0.01, stepDistance(motion.field_width_m ?? 0.6, by * 2)))}
-        type={between('Width of the field', 0.005, 200, field, metres)}
+        type={between('Width of the field', 0.005, 200, field, metres, ' m')}
       />
       wide, blurred by no more than
       <LiveFigure

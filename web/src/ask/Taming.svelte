@@ -57,7 +57,7 @@
         value={panel.size_m ?? 1.8}
         text={sayDistance(panel.size_m ?? 1.8, unit)}
         step={(by) => size(clamp((panel.size_m ?? 1.8) + by * 0.1, 0.2, 12))}
-        type={between('Panel size', 0.2, 12, size, metres)}
+        type={between('Panel size', 0.2, 12, size, metres, ' m')}
       />
       long, held
       <LiveFigure
@@ -66,7 +66,7 @@
         value={panel.height_m ?? 2.4}
         text={sayDistance(panel.height_m ?? 2.4, unit)}
         step={(by) => height(clamp((panel.height_m ?? 2.4) + by * 0.1, 0.3, 10))}
-        type={between('Panel height', 0.3, 10, height, metres)}
+        type={between('Panel height', 0.3, 10, height, metres, ' m')}
       />
       up.
     </p>

@@ -46,11 +46,12 @@ export function between(
   high: number,
   apply: (value: number) => void,
   read: (text: string) => number | null = readNumber,
+  unit = '',
 ): (text: string) => string | null {
   return (text) => {
     const value = read(text)
     if (value === null || !Number.isFinite(value)) return `${name} must be a number.`
-    if (value < low || value > high) return `${name} must be between ${tidy(low)} and ${tidy(high)}.`
+    if (value < low || value > high) return `${name} must be between ${tidy(low)} and ${tidy(high)}${unit}.`
     apply(value)
     return null
   }

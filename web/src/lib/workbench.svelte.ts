@@ -1,5 +1,5 @@
 /** One setup on the bench: edits show at once, are saved one at a time, newest wins, and nothing is lost silently. */
-import { api, problemsOf, type Answer, type Problem, type Setup } from './api/client'
+import { api, problemsOf, UNREACHABLE, type Answer, type Problem, type Setup } from './api/client'
 
 type Saving = 'saved' | 'saving' | 'refused' | 'unreachable'
 
@@ -79,38 +79,37 @@ class Workbench {
   }
 
   private async put(doc: Setup, label: string): Promise<boolean> {
-    try {
-      const { data, error, response } = await api.PUT('/api/setups/{item_id}', {
-        params: {
-          path: { item_id: this.id },
-          query: { label, light: this.light },
-          header: { 'if-match': `"${this.revision}"` },
-        },
-        body: doc,
-      })
-      if (data) {
-        this.revision = data.revision
-        if (!this.waiting) {
-          this.take(data.answer, data.trouble)
-          this.saving = 'saved'
-          this.problems = []
-          this.onsaved()
-        }
-        return true
+    const { data, error, response } = await api.PUT('/api/setups/{item_id}', {
+      params: {
+        path: { item_id: this.id },
+        query: { label, light: this.light },
+        header: { 'if-match': `"${this.revision}"` },
+      },
+      body: doc,
+    })
+    if (data) {
+      this.revision = data.revision
+      if (!this.waiting) {
+        this.take(data.answer, data.trouble)
+        this.saving = 'saved'
+        this.problems = []
+        this.onsaved()
       }
-      if (response.status === 412) {
-        this.theirs = (error as unknown as { current: { revision: number } }).current.revision
-        this.conflict = true
-      }
-      this.problems = problemsOf(error)
-      this.saving = 'refused'
-      return this.waiting !== null && response.status === 422
-    } catch {
+      return true
+    }
+    if (response.status === UNREACHABLE) {
       this.saving = 'unreachable'
       this.waiting ??= { doc, label }
       await new Promise((resolve) => setTimeout(resolve, 1500))
       return true
     }
+    if (response.status === 412) {
+      this.theirs = (error as unknown as { current: { revision: number } }).current.revision
+      this.conflict = true
+    }
+    this.problems = problemsOf(error)
+    this.saving = 'refused'
+    return this.waiting !== null && response.status === 422
   }
 
   /** Settle a conflict: keep what is on this screen, or take what the other tab saved. */

@@ -2,7 +2,16 @@
 import createClient from 'openapi-fetch'
 import type { components, paths } from './schema'
 
-export const api = createClient<paths>({ baseUrl: '/' })
+/** A server that cannot be reached answers like one that refuses, with this status. */
+export const UNREACHABLE = 503
+
+const reach: typeof fetch = (...request) =>
+  fetch(...request).catch(() => {
+    const problems = [{ where: '', field: '', sentence: 'The server does not answer.' }]
+    return new Response(JSON.stringify({ problems }), { status: UNREACHABLE })
+  })
+
+export const api = createClient<paths>({ baseUrl: '/', fetch: (request) => reach(request) })
 
 type Schemas = components['schemas']
 export type Setup = Schemas['Setup']

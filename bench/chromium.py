@@ -1,0 +1,47 @@
+"""Debian's Chromium and a demo of one's own, for the pictures, the timings and the browser tests."""
+
+import re
+import signal
+import subprocess
+import sys
+from pathlib import Path
+from typing import Any
+
+EXECUTABLE = "/usr/bin/chromium"
+ARGS = [
+    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
+    "--disable-component-update", "--disable-sync",
+]  # fmt: skip
+
+
+def launch(playwright: Any) -> Any:
+    """The browser, started."""
+    return playwright.chromium.launch(executable_path=EXECUTABLE, args=ARGS)
+
+
+class Demo:
+    """The demo, run as a person runs it; can be killed and started again on the same data."""
+
+    def __init__(self, folder: Path) -> None:
+        self.folder = folder
+        self.start()
+
+    def start(self, port: str = "0") -> None:
+        """Start it, and learn its address from what it says."""
+        command = [sys.executable, "-m", "jumpstop.cli", "demo", "--data", str(self.folder), "--port", port]
+        self.process = subprocess.Popen(command, stdout=subprocess.PIPE, text=True)
+        assert self.process.stdout is not None
+        found = re.search(r"http://\S+?:(\d+)/", self.process.stdout.readline())
+        assert found
+        self.url, self.port = found.group(), found.group(1)
+
+    def kill(self) -> None:
+        """Stop it as a power cut would."""
+        self.process.send_signal(signal.SIGKILL)
+        self.process.wait()
+
+    def __enter__(self) -> str:
+        return self.url
+
+    def __exit__(self, *_: object) -> None:
+        self.kill()

@@ -1,0 +1,221 @@
+"""The light that is there, the look, motion and the ways, as a person meets them."""
+
+import re
+from pathlib import Path
+from typing import Any
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+from test_journeys import findings, lane, saved
+
+
+def bench(page: Page, name: str) -> None:
+    """Put a setup on the bench."""
+    page.get_by_label("Setup on the bench").select_option(label=name)
+    expect(page.get_by_role("textbox", name="Name of the setup")).to_have_value(name)
+
+
+def way(page: Page, name: str) -> Any:
+    return page.get_by_role("group", name="Ways").get_by_role("button", name=re.compile(name))
+
+
+def test_the_day_by_the_sun(page: Page) -> None:
+    bench(page, "44 headshots")
+    expect(page.get_by_role("img", name=re.compile(r"The day's light: Sunrise 04:4\d, sunset 21:1\d"))).to_be_visible()
+    expect(page.get_by_test_id("taming")).to_contain_text("The sun reaches it at 15:1")
+    page.keyboard.press("t")
+    for _ in range(12):
+        page.keyboard.press("Shift+ArrowUp")
+    expect(page.get_by_role("spinbutton", name="Time of day")).to_have_text("15:30")
+    expect(page.get_by_test_id("taming")).to_contain_text("The sun has reached it")
+    page.get_by_role("button", name=re.compile("^panel")).click()
+    expect(page.get_by_test_id("taming")).to_contain_text(re.compile("Shades (down to|the whole body)"))
+    page.get_by_role("button", name="Place: Chalk Downs").click()
+    page.get_by_label("Time zone").fill("Europe/Atlantis")
+    page.get_by_role("button", name="Take it", exact=True).click()
+    expect(page.get_by_role("alert")).to_contain_text("no time zone")
+    expect(page.get_by_test_id("headline")).to_be_visible()  # the rest of the screen stays
+
+
+def test_a_meter_reading_shifts_the_day(page: Page) -> None:
+    bench(page, "Team of 22")
+    shown = page.get_by_test_id("ambient")
+    before = shown.text_content()
+    page.get_by_role("button", name="a meter reading").click()
+    expect(shown).not_to_have_text(before or "")
+    expect(page.get_by_text("Your reading shifts the day by")).to_be_visible()
+    page.get_by_role("button", name="forget it").click()
+    expect(shown).to_have_text(before or "")
+
+
+def test_whether_the_blur_is_worth_it(page: Page) -> None:
+    expect(page.get_by_test_id("blur")).to_contain_text("worth the trouble")
+    bench(page, "Team of 22")
+    expect(page.get_by_test_id("blur")).to_contain_text("Stop down and stay at sync")
+    expect(way(page, "Stop down")).to_contain_text("advised")
+    expect(way(page, "Stop down")).to_contain_text("the wide aperture buys no blur here")
+    backdrop = page.get_by_role("spinbutton", name="Backdrop at")
+    backdrop.press("Enter")
+    page.get_by_role("textbox", name="Backdrop at").fill("3")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("must lie behind the subject")
+    expect(page.get_by_test_id("headline")).to_be_visible()
+
+
+def test_freezing_powder_in_the_dark(page: Page) -> None:
+    bench(page, "Chalk line")
+    expect(page.get_by_test_id("motion")).to_contain_text("no longer than 1/5250 s (t.1)")
+    expect(way(page, "Freeze by a short pop")).to_contain_text("advised")
+    expect(lane(page, "Curlew 400")).to_contain_text("no setting of it is short enough")
+    expect(lane(page, "Knot 280")).to_contain_text("how long it burns is not known")
+    page.get_by_role("spinbutton", name="ISO").press("Enter")
+    page.get_by_role("textbox", name="ISO").fill("3200")
+    page.keyboard.press("Enter")
+    page.get_by_role("button", name="all lamps off").click()  # they are on again
+    expect(page.get_by_role("list", name="Mind")).to_contain_text("The ambient ghosts")
+
+
+def test_past_sync_is_drawn_and_can_be_scrubbed(page: Page) -> None:
+    page.get_by_role("spinbutton", name="Aperture").press("Enter")
+    page.get_by_role("textbox", name="Aperture").fill("11")
+    page.keyboard.press("Enter")
+    past = way(page, "Past sync, part dark")
+    expect(past).to_contain_text("1/500 s")
+    past.click()
+    expect(page.get_by_test_id("costs")).to_contain_text("50% of the frame, at the bottom")
+    page.get_by_label("Landscape or upright").select_option("grip_up")
+    expect(page.get_by_test_id("costs")).to_contain_text("50% of the frame, at the right")
+    page.get_by_text("How shutter and flash meet").click()
+    expect(page.get_by_test_id("film")).to_contain_text(re.compile(r"(49|50|51)% of the frame lit"))
+    slider = page.get_by_label("Moment of the exposure")
+    slider.fill("30")
+    expect(slider).to_have_attribute("aria-valuetext", re.compile(r"^3(\.\d+)? ms"))
+    frame = page.get_by_role("img", name=re.compile("The frame at"))
+    widths = [float(rect.get_attribute("width") or 0) for rect in frame.locator("rect.fill-flash").all()]
+    opacity = [float(r.get_attribute("fill-opacity") or 0) for r in frame.locator("rect.fill-flash").all()]
+    assert len(widths) == 24
+    slider.fill("60")
+    expect(slider).to_have_value("60")
+    final = [float(r.get_attribute("fill-opacity") or 0) for r in frame.locator("rect.fill-flash").all()]
+    assert sum(opacity) < sum(final)
+    assert 11 <= sum(value > 0.02 for value in final) <= 13  # half of the 24 rows
+
+
+def test_a_hater_of_filters_is_remembered(page: Page) -> None:
+    expect(way(page, "ND at sync")).to_contain_text("advised")
+    page.get_by_role("button", name="rather not: ND at sync").click()
+    expect(way(page, "ND at sync")).to_contain_text("rather not")
+    expect(way(page, "High-speed sync|Stop down").filter(has_text="advised")).to_have_count(1)
+    page.reload()
+    expect(way(page, "ND at sync")).to_contain_text("rather not")
+
+
+def test_a_body_learns_its_dark_edge_and_refuses_nonsense(page: Page) -> None:
+    page.get_by_role("link", name="Shelf").click()
+    page.get_by_role("link", name="Bodies").click()
+    page.get_by_role("button", name="Edit Pebble (no curtain)").click()
+    page.get_by_label(re.compile("a landscape test frame goes dark")).select_option("top")
+    page.get_by_label("Sync speed").fill("1/16000")
+    page.get_by_role("button", name="Save").click()
+    expect(page.get_by_role("alert")).to_contain_text("the sync speed cannot be faster than the top speed")
+    page.get_by_label("Sync speed").fill("1/60")
+    page.get_by_role("button", name="Save").click()
+    line = page.get_by_role("listitem").filter(has=page.get_by_role("button", name="Edit Pebble (no curtain)"))
+    expect(line).to_contain_text("syncs at 1/60")
+    expect(line).to_contain_text("dark at the top past sync")
+    page.get_by_role("button", name="Undo").click()
+    expect(line).to_contain_text("syncs at 1/50")
+
+
+def test_a_unit_gets_its_tables(page: Page) -> None:
+    page.get_by_role("link", name="Shelf").click()
+    page.get_by_role("button", name="Edit Knot 280").click()
+    page.get_by_label("How long it burns").check()
+    page.get_by_label("Burns for, s").fill("1/nonsense")
+    page.get_by_role("button", name="Save").click()
+    expect(page.get_by_role("alert")).to_contain_text("Flash duration (s) (number 1) must be a number")
+    page.get_by_label("Burns for, s").fill("1/9000")
+    page.get_by_role("button", name="Add a power source").click()
+    page.get_by_role("button", name="Save").click()
+    page.get_by_role("link", name="Setup").click()
+    bench(page, "Chalk line")
+    expect(lane(page, "Knot 280")).not_to_contain_text("not known")
+
+
+def test_setups_are_begun_copied_dropped_and_brought_back(page: Page) -> None:
+    page.get_by_role("button", name="Copy this setup").click()
+    name = page.get_by_role("textbox", name="Name of the setup")
+    expect(name).to_have_value("Noon portrait, copy")
+    page.get_by_role("button", name="another light").click()
+    expect(page.get_by_role("button", name="2: rim")).to_have_attribute("aria-pressed", "true")
+    expect(page.get_by_role("spinbutton", name="Level")).to_have_text("+0.5")
+    saved(page)
+    page.get_by_role("button", name="Delete this setup").click()
+    expect(name).to_have_value("Noon portrait")
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_label("Setup on the bench").get_by_role("option")).to_have_count(10)
+
+
+def test_lanes_are_sorted_and_speak_feet(page: Page) -> None:
+    lanes = page.get_by_role("list", name="Flash units").get_by_role("listitem")
+    expect(lanes.first).to_contain_text("Skua 1200 pack")
+    page.get_by_label("Sort by").select_option("weight")
+    expect(lanes.first).to_contain_text("Dunlin 36")
+    page.get_by_label("Sort by").select_option("price")
+    expect(lanes.first).to_contain_text("£65")
+    page.get_by_label("Length in").select_option("ft")
+    expect(page.get_by_role("spinbutton", name="Distance", exact=True)).to_have_text("5.9 ft")
+    expect(lanes.first).to_contain_text("GN 118 ft")
+    page.get_by_label("Power as").select_option("ws")
+    expect(lane(page, "Gannet 600")).to_contain_text(re.compile(r"dial \d+ Ws"))
+
+
+def test_ten_thousand_rows_are_imported_and_compared(page: Page, tmp_path: Path) -> None:
+    rows = [f'Stint {i},"GN {20 + i % 60} (ISO 100, m, 35 mm)",{300 + i % 50}' for i in range(10_000)]
+    file = tmp_path / "long.csv"
+    file.write_text("\n".join(["name,guide_number,weight_g", *rows]), "utf-8")
+    page.get_by_role("link", name="Shelf").click()
+    page.get_by_role("button", name="Import").click()
+    page.get_by_label("File to import").set_input_files(file)
+    expect(page.get_by_test_id("import-count")).to_have_text("10000 good, 0 bad", timeout=30_000)
+    page.get_by_role("button", name="Add 10000 units").click()
+    expect(page.get_by_role("dialog")).to_have_count(0, timeout=30_000)
+    page.get_by_role("link", name="Setup").click()
+    expect(page.get_by_test_id("headline")).to_contain_text("of 10012 units", timeout=30_000)
+    lanes = page.get_by_role("list", name="Flash units").get_by_role("listitem")
+    expect(lanes).to_have_count(40)
+    page.mouse.wheel(0, 20_000)
+    expect(lanes).not_to_have_count(40)
+
+
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+def test_axe_finds_nothing_in_the_new_views(browser: Browser, demo: Any, scheme: Any) -> None:
+    page = browser.new_page(viewport={"width": 1280, "height": 900}, color_scheme=scheme)
+    page.goto(demo.url)
+    page.get_by_test_id("headline").wait_for()
+    for name in ("44 headshots", "Chalk line", "Lanterns at dusk"):
+        bench(page, name)
+        page.get_by_test_id("costs").wait_for()
+        assert findings(page) == [], name
+    page.get_by_text("How shutter and flash meet").click()
+    page.get_by_test_id("film").wait_for()
+    assert findings(page) == []
+    page.goto(demo.url + "#/shelf/bodies")
+    page.get_by_role("button", name="Edit Cliff 36").click()
+    assert findings(page) == []
+    page.close()
+
+
+def test_every_setup_fits_a_phone(browser: Browser, demo: Any) -> None:
+    page = browser.new_page(viewport={"width": 390, "height": 844})
+    page.goto(demo.url)
+    page.get_by_test_id("headline").wait_for()
+    names = page.get_by_label("Setup on the bench").get_by_role("option").all_text_contents()
+    assert len(names) == 9
+    for name in names:
+        bench(page, name)
+        page.get_by_test_id("headline").wait_for()
+        page.mouse.wheel(0, 3000)
+        assert page.evaluate("document.documentElement.scrollWidth") <= 390, name
+    assert findings(page) == []
+    page.close()
