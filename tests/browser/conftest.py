@@ -1,5 +1,6 @@
 """A demo server of its own for each test that asks, and Debian's Chromium."""
 
+import shutil
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -7,11 +8,23 @@ import pytest
 from playwright.sync_api import Browser, Page, sync_playwright
 
 from chromium import Demo, launch
+from jumpstop.demo import fill
+from jumpstop.store.documents import Store
+
+
+@pytest.fixture(scope="session")
+def filled(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """The demo's data, made once."""
+    folder = tmp_path_factory.mktemp("filled")
+    store = Store(folder)
+    fill(store)
+    store.close()
+    return folder
 
 
 @pytest.fixture
-def demo(tmp_path: Path) -> Iterator[Demo]:
-    running = Demo(tmp_path / "data")
+def demo(filled: Path, tmp_path: Path) -> Iterator[Demo]:
+    running = Demo(shutil.copytree(filled, tmp_path / "data"))
     yield running
     running.kill()
 

@@ -18,6 +18,10 @@ router = APIRouter(prefix="/api")
 IfMatch = Annotated[str | None, Header(description="The revision this edit started from, in quotes.", examples=['"3"'])]
 Label = Annotated[str, Query(max_length=200, description="What undo will call this edit.", examples=["Distance 2.4 m"])]
 ERRORS: dict[int | str, dict[str, Any]] = {
+    400: {"model": Refusal, "description": "What was sent cannot be read at all."},
+    403: {"model": Refusal, "description": "The change comes from a foreign page."},
+    413: {"model": Refusal, "description": "What was sent is too large."},
+    421: {"model": Refusal, "description": "This server does not answer to that host name."},
     404: {"model": Refusal, "description": "There is no such document."},
     412: {"model": Refusal, "description": "Somebody changed it first; `current` holds what it is now."},
     422: {"model": Refusal, "description": "The document is not right; each problem names its field."},

@@ -11,7 +11,7 @@ from pydantic import Field, model_validator
 from . import daylight, exposure
 from .daylight import DIFFUSING_STOPS, SKIES, Panel, Place, Sky
 from .stops import Jump
-from .values import Ev, FNumber, Iso, ShutterS, Value
+from .values import Clock, Ev, FNumber, Iso, ShutterS, Value
 
 AMBIENT_MOST = 6.0  # stops: more help than this from the ambient says only that no flash is needed
 
@@ -61,7 +61,7 @@ class Reading(Value):
     shutter_s: ShutterS
     iso: Iso = 100
     of: Literal["background", "subject", "shade"] = Field("background", title="Pointed at")
-    clock: time | None = Field(None, title="Time of the reading")
+    clock: Clock | None = Field(None, title="Time of the reading")
 
     @property
     def ev(self) -> float:
@@ -78,7 +78,7 @@ class There(Value):
     lux: float | None = Field(None, gt=0, le=200_000, title="Illuminance (lx)")
     place: Place | None = Field(None, title="Place")
     day: date | None = Field(None, title="Date")
-    clock: time = Field(time(12), title="Time of day")
+    clock: Clock = Field(time(12), title="Time of day")
     sky: Sky = Field("clear", title="Sky")
     shade_open_deg: float | None = Field(None, ge=0, le=360, title="Bearing from which the sun reaches the shade")
     subject: Stand = Field("shade", title="Where the subject stands")

@@ -38,7 +38,7 @@ def _sentence(title: str, entry: Any) -> str:
         return str(context.get("error") or entry["msg"]).removeprefix("Value error, ")
     said = {
         "missing": f"{title} is missing.",
-        "extra_forbidden": f"There is no field “{entry['loc'][-1]}” here.",
+        "extra_forbidden": f"There is no field “{entry['loc'][-1] if entry['loc'] else ''}” here.",
         "finite_number": f"{title} must be a finite number{got}.",
         "float_parsing": f"{title} must be a number{got}.",
         "float_type": f"{title} must be a number{got}.",
@@ -51,6 +51,9 @@ def _sentence(title: str, entry: Any) -> str:
         "too_long": f"{title}: at most {context.get('max_length')} are allowed.",
         "too_short": f"{title}: at least {context.get('min_length')} needed.",
         "literal_error": f"{title} must be {context.get('expected')}{got}.",
+        "model_type": f"{title} must be a set of named fields.",
+        "time_parsing": f"{title} must be a time such as 12:30{got}.",
+        "date_from_datetime_parsing": f"{title} must be a date such as 2026-06-24{got}.",
         "json_invalid": f"This is not JSON that can be read: {context.get('error', entry['msg'])}.",
     }.get(kind)
     if said is not None:

@@ -20,7 +20,7 @@
     bench.edit(label, (s) => edit(s.there!))
   }
   const clock = (value: number) =>
-    change(`Time ${sayClock(value)}`, (t) => (t.clock = `${sayClock(value)}:00`))
+    change(`Time ${sayClock(value)}`, (t) => (t.clock = sayClock(value)))
   const bearing = (value: number) =>
     change(`Sun from ${value}°`, (t) => (t.shade_open_deg = ((value % 360) + 360) % 360))
   const date = (text: string) => {

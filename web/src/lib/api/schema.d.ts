@@ -1518,7 +1518,7 @@ export interface components {
          *       "version": 1
          *     }
          */
-        Setup: {
+        "Setup-Input": {
             /**
              * Format
              * @default jumpstop-setup
@@ -1546,7 +1546,7 @@ export interface components {
              *       "by": "condition",
              *       "condition": "distinct_shadows",
              *       "readings": [],
-             *       "clock": "12:00:00",
+             *       "clock": "12:00",
              *       "sky": "clear",
              *       "subject": "shade",
              *       "panel": {
@@ -1558,7 +1558,167 @@ export interface components {
              *       "lamps_on": true
              *     }
              */
-            there: components["schemas"]["There"];
+            there: components["schemas"]["There-Input"];
+            /**
+             * @default {
+             *       "by": "aperture",
+             *       "f_number": 2.8,
+             *       "background_stops": -1,
+             *       "iso": 100,
+             *       "orientation": "landscape"
+             *     }
+             */
+            look: components["schemas"]["Look"];
+            /**
+             * @default {
+             *       "kind": "none",
+             *       "mover": "fall",
+             *       "fall_m": 0.2,
+             *       "field_width_m": 0.6,
+             *       "trail_s": 0.25
+             *     }
+             */
+            motion: components["schemas"]["Motion"];
+            /**
+             * @default {
+             *       "name": "A body",
+             *       "shutter": "focal_plane",
+             *       "sync_s": 0.004,
+             *       "top_speed_s": 0.000125,
+             *       "leaf_limits": [],
+             *       "hss": true,
+             *       "iso_min": 100,
+             *       "iso_max": 25600,
+             *       "frame_width_mm": 36,
+             *       "frame_height_mm": 24,
+             *       "frames_per_s": 8,
+             *       "dark_edge": "unknown",
+             *       "note": ""
+             *     }
+             */
+            body: components["schemas"]["Body"];
+            /**
+             * ND filters
+             * @default []
+             */
+            filters: components["schemas"]["Filter"][];
+            /**
+             * Lights
+             * @default [
+             *       {
+             *         "role": "key",
+             *         "distance_m": 2,
+             *         "heads": 1,
+             *         "gel": "none",
+             *         "target_stops": 0
+             *       }
+             *     ]
+             */
+            lights: components["schemas"]["Light"][];
+            /**
+             * Trigger
+             * @default radio
+             * @enum {string}
+             */
+            trigger: "radio" | "shoe";
+            /**
+             * Silent shutter
+             * @default false
+             */
+            silent: boolean;
+            /** Way */
+            way?: ("sync" | "nd" | "hss" | "leaf" | "stop_down" | "freeze" | "slow" | "past_sync") | null;
+            /** Power source */
+            source?: ("aa" | "lithium" | "external" | "mains") | null;
+            /**
+             * Frames
+             * @default 200
+             */
+            frames: number;
+            /**
+             * Meter constant C (lx s)
+             * @default 250
+             */
+            meter_c: number;
+        };
+        /**
+         * Setup
+         * @description One picture to be lit. Distances in metres, times in seconds, apertures, times and ISOs as marked.
+         * @example {
+         *       "body": {
+         *         "name": "Cliff 36",
+         *         "sync_s": 0.004,
+         *         "top_speed_s": 0.000125
+         *       },
+         *       "filters": [
+         *         {
+         *           "name": "ND 3 stops",
+         *           "stops": 3
+         *         }
+         *       ],
+         *       "format": "jumpstop-setup",
+         *       "frames": 240,
+         *       "lights": [
+         *         {
+         *           "distance_m": 1.8,
+         *           "role": "key"
+         *         }
+         *       ],
+         *       "look": {
+         *         "background_stops": -1,
+         *         "f_number": 2.8,
+         *         "iso": 100
+         *       },
+         *       "name": "Noon portrait",
+         *       "there": {
+         *         "by": "condition",
+         *         "condition": "distinct_shadows",
+         *         "subject": "back"
+         *       },
+         *       "version": 1
+         *     }
+         */
+        "Setup-Output": {
+            /**
+             * Format
+             * @default jumpstop-setup
+             * @constant
+             */
+            format: "jumpstop-setup";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /**
+             * Name
+             * @default A setup
+             */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * @default {
+             *       "by": "condition",
+             *       "condition": "distinct_shadows",
+             *       "readings": [],
+             *       "clock": "12:00",
+             *       "sky": "clear",
+             *       "subject": "shade",
+             *       "panel": {
+             *         "height_m": 2.4,
+             *         "kind": "opaque",
+             *         "size_m": 1.8
+             *       },
+             *       "lamps_k": 3200,
+             *       "lamps_on": true
+             *     }
+             */
+            there: components["schemas"]["There-Output"];
             /**
              * @default {
              *       "by": "aperture",
@@ -1658,7 +1818,7 @@ export interface components {
          * @description A setup to be solved without storing it.
          */
         SolveIn: {
-            setup: components["schemas"]["Setup"];
+            setup: components["schemas"]["Setup-Input"];
             /**
              * @default {
              *       "length": "m",
@@ -1685,7 +1845,7 @@ export interface components {
             revision: number;
             /** Job Id */
             job_id: string | null;
-            setup: components["schemas"]["Setup"];
+            setup: components["schemas"]["Setup-Output"];
             answer: components["schemas"]["Answer"] | null;
             /** Trouble */
             trouble: string;
@@ -1773,7 +1933,7 @@ export interface components {
             revision: number;
             /** Job Id */
             job_id?: string | null;
-            doc: components["schemas"]["Setup"];
+            doc: components["schemas"]["Setup-Output"];
         };
         /** Stored[Unit] */
         Stored_Unit_: {
@@ -1806,7 +1966,7 @@ export interface components {
          * There
          * @description The light that is there, as the photographer says it.
          */
-        There: {
+        "There-Input": {
             /**
              * Light said by
              * @default condition
@@ -1832,8 +1992,77 @@ export interface components {
             day?: string | null;
             /**
              * Time of day
-             * Format: time
              * @default 12:00:00
+             * @example 12:30
+             */
+            clock: string;
+            /**
+             * Sky
+             * @default clear
+             * @enum {string}
+             */
+            sky: "clear" | "partly" | "overcast";
+            /** Bearing from which the sun reaches the shade */
+            shade_open_deg?: number | null;
+            /**
+             * Where the subject stands
+             * @default shade
+             * @enum {string}
+             */
+            subject: "sun" | "back" | "shade" | "panel";
+            /**
+             * @default {
+             *       "kind": "opaque",
+             *       "size_m": 1.8,
+             *       "height_m": 2.4
+             *     }
+             */
+            panel: components["schemas"]["Panel"];
+            /** Lamps (lx on the subject) */
+            lamps_lux?: number | null;
+            /**
+             * Colour of the lamps (K)
+             * @default 3200
+             */
+            lamps_k: number;
+            /**
+             * Lamps on
+             * @default true
+             */
+            lamps_on: boolean;
+        };
+        /**
+         * There
+         * @description The light that is there, as the photographer says it.
+         */
+        "There-Output": {
+            /**
+             * Light said by
+             * @default condition
+             * @enum {string}
+             */
+            by: "condition" | "reading" | "lux" | "sun";
+            /**
+             * Condition
+             * @default distinct_shadows
+             * @enum {string}
+             */
+            condition: "sand_or_snow" | "distinct_shadows" | "hazy_sun" | "cloudy_bright" | "heavy_overcast" | "open_shade" | "after_sunset" | "gallery" | "office" | "interior_night" | "floodlit" | "dark";
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["Reading"][];
+            /** Illuminance (lx) */
+            lux?: number | null;
+            /** Place */
+            place?: components["schemas"]["Place"] | null;
+            /** Date */
+            day?: string | null;
+            /**
+             * Time of day
+             * @default 12:00
+             * @example 12:30
              */
             clock: string;
             /**
@@ -2122,6 +2351,42 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Unit_"][];
                 };
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
         };
     };
     add_api_units_post: {
@@ -2144,6 +2409,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Stored_Unit_"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description The document is not right; each problem names its field. */
@@ -2175,8 +2476,44 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description There is no such document. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2215,8 +2552,44 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Unit_"];
                 };
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description There is no such document. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2265,6 +2638,24 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Unit_"];
                 };
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description There is no such document. */
             404: {
                 headers: {
@@ -2281,6 +2672,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Conflict_Unit_"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description The document is not right; each problem names its field. */
@@ -2321,6 +2730,42 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Modifier_"][];
                 };
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
         };
     };
     add_api_modifiers_post: {
@@ -2343,6 +2788,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Stored_Modifier_"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description The document is not right; each problem names its field. */
@@ -2374,8 +2855,44 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description There is no such document. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2414,8 +2931,44 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Modifier_"];
                 };
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description There is no such document. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2464,6 +3017,24 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Modifier_"];
                 };
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description There is no such document. */
             404: {
                 headers: {
@@ -2480,6 +3051,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Conflict_Modifier_"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description The document is not right; each problem names its field. */
@@ -2520,6 +3109,42 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Body_"][];
                 };
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
         };
     };
     add_api_bodies_post: {
@@ -2542,6 +3167,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Stored_Body_"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description The document is not right; each problem names its field. */
@@ -2573,8 +3234,44 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description There is no such document. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2613,8 +3310,44 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Body_"];
                 };
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description There is no such document. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2663,6 +3396,24 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Body_"];
                 };
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description There is no such document. */
             404: {
                 headers: {
@@ -2679,6 +3430,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Conflict_Body_"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description The document is not right; each problem names its field. */
@@ -2719,6 +3488,42 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Filter_"][];
                 };
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
         };
     };
     add_api_filters_post: {
@@ -2741,6 +3546,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Stored_Filter_"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description The document is not right; each problem names its field. */
@@ -2772,8 +3613,44 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description There is no such document. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2812,8 +3689,44 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Filter_"];
                 };
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description There is no such document. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2862,6 +3775,24 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Filter_"];
                 };
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description There is no such document. */
             404: {
                 headers: {
@@ -2878,6 +3809,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Conflict_Filter_"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description The document is not right; each problem names its field. */
@@ -2918,6 +3867,42 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Job_"][];
                 };
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
         };
     };
     add_api_jobs_post: {
@@ -2940,6 +3925,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Stored_Job_"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description The document is not right; each problem names its field. */
@@ -2971,8 +3992,44 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description There is no such document. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3011,8 +4068,44 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Job_"];
                 };
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description There is no such document. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3061,6 +4154,24 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Job_"];
                 };
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description There is no such document. */
             404: {
                 headers: {
@@ -3077,6 +4188,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Conflict_Job_"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description The document is not right; each problem names its field. */
@@ -3117,6 +4246,42 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Setup_"][];
                 };
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
         };
     };
     add_api_setups_post: {
@@ -3128,7 +4293,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Setup"];
+                "application/json": components["schemas"]["Setup-Input"];
             };
         };
         responses: {
@@ -3139,6 +4304,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Stored_Setup_"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description The document is not right; each problem names its field. */
@@ -3170,8 +4371,44 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description There is no such document. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3210,8 +4447,44 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Setup_"];
                 };
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description There is no such document. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3248,7 +4521,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Setup"];
+                "application/json": components["schemas"]["Setup-Input"];
             };
         };
         responses: {
@@ -3259,6 +4532,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Solved"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description There is no such document. */
@@ -3277,6 +4568,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Conflict_Setup_"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description The document is not right; each problem names its field. */
@@ -3317,6 +4626,42 @@ export interface operations {
                     "application/json": components["schemas"]["Preferences"];
                 };
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
         };
     };
     put_preferences_api_preferences_put: {
@@ -3339,6 +4684,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Preferences"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description The document is not right; each problem names its field. */
@@ -3370,6 +4751,42 @@ export interface operations {
                     "application/json": components["schemas"]["Turned"];
                 };
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
         };
     };
     undo_api_undo_post: {
@@ -3390,6 +4807,42 @@ export interface operations {
                     "application/json": components["schemas"]["Turned"];
                 };
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
         };
     };
     redo_api_redo_post: {
@@ -3408,6 +4861,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Turned"];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
         };
@@ -3435,8 +4924,44 @@ export interface operations {
                     "application/json": components["schemas"]["Solved"];
                 };
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description There is no such document. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3477,6 +5002,42 @@ export interface operations {
                     "application/json": components["schemas"]["Answer"];
                 };
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description The document is not right; each problem names its field. */
             422: {
                 headers: {
@@ -3513,8 +5074,44 @@ export interface operations {
                     "application/json": components["schemas"]["LaneDetail"];
                 };
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description There is no such document. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3553,8 +5150,44 @@ export interface operations {
                     "application/json": components["schemas"]["Day"];
                 };
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description There is no such document. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3597,8 +5230,44 @@ export interface operations {
                     "application/json": components["schemas"]["Film"];
                 };
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description There is no such document. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3635,6 +5304,42 @@ export interface operations {
                     "application/json": components["schemas"]["Scales"];
                 };
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
         };
     };
     shelf_api_shelf_get: {
@@ -3653,6 +5358,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["UnitLine"][];
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
         };
@@ -3686,8 +5427,35 @@ export interface operations {
                     "application/json": components["schemas"]["ImportOut"];
                 };
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description The document is not right; each problem names its field. */
             413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3724,6 +5492,42 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description Validation Error */
             422: {
                 headers: {
@@ -3755,6 +5559,42 @@ export interface operations {
                     "application/json": {
                         [key: string]: unknown;
                     };
+                };
+            };
+            /** @description What was sent cannot be read at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server does not answer to that host name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description Validation Error */

@@ -1,0 +1,44 @@
+"""The API against its own published description: generated requests, valid and not."""
+
+import shutil
+import tempfile
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+import schemathesis
+from fastapi.testclient import TestClient
+from hypothesis import HealthCheck, settings
+from schemathesis.checks import CHECKS, load_all_checks
+
+from jumpstop.api.app import create_app
+from jumpstop.demo import fill
+from jumpstop.store.documents import Store
+
+load_all_checks()
+NAMES = [
+    "not_a_server_error", "status_code_conformance", "content_type_conformance", "response_schema_conformance",
+]  # fmt: skip
+
+
+FOLDER = Path(tempfile.mkdtemp(prefix="jumpstop-contract-"))
+app = create_app(FOLDER, frozenset({"testserver", "localhost"}))
+schema = schemathesis.openapi.from_dict(app.openapi())
+schema.config.update(base_url="http://testserver")
+schema.app = app
+
+
+@pytest.fixture(scope="module", autouse=True)
+def served() -> Iterator[None]:
+    store = Store(FOLDER)
+    fill(store)
+    store.close()
+    with TestClient(app):
+        yield
+    shutil.rmtree(FOLDER, ignore_errors=True)
+
+
+@schema.parametrize()
+@settings(max_examples=12, suppress_health_check=list(HealthCheck), derandomize=True)
+def test_every_answer_is_as_described(case: schemathesis.Case) -> None:
+    case.call_and_validate(checks=CHECKS.get_by_names(NAMES))
