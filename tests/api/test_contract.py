@@ -39,6 +39,6 @@ def served() -> Iterator[None]:
 
 
 @schema.parametrize()
-@settings(max_examples=12, suppress_health_check=list(HealthCheck), derandomize=True)
+@settings(max_examples=8, suppress_health_check=list(HealthCheck), derandomize=True)
 def test_every_answer_is_as_described(case: schemathesis.Case) -> None:
     case.call_and_validate(checks=CHECKS.get_by_names(NAMES))

@@ -16,7 +16,7 @@ class LeafLimit(Value):
     """The fastest time of a leaf shutter from this aperture on (its blades may not reach the top speed wide open)."""
 
     f_number: FNumber
-    fastest_s: float = Field(gt=0, le=1, title="Fastest time of the leaf shutter (s)")
+    fastest_s: float = Field(ge=1 / 100000, le=1, title="Fastest time of the leaf shutter (s)")
 
 
 class Body(Value):

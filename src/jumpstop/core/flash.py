@@ -73,7 +73,7 @@ class PowerScale(Value):
     """How a unit's power is dialled."""
 
     kind: Literal["fraction", "number", "ws"] = Field("fraction", title="Power scale")
-    lowest: float = Field(1 / 128, gt=0, le=1, title="Lowest power (share of full)")
+    lowest: float = Field(1 / 128, ge=1 / 8192, le=1, title="Lowest power (share of full)")
     step_stops: float = Field(1 / 3, ge=0.05, le=2, title="Power step (stops)")
     top_number: float = Field(10, ge=1, le=20, title="Number at full power")
 
@@ -85,8 +85,8 @@ class PowerSource(Value):
     name: str = Field("", max_length=80, title="Power source's name")
     recycle_full_s: float = Field(ge=0.01, le=120, title="Recycle time after full power (s)")
     recycle_least_s: float = Field(0.1, ge=0, le=60, title="Shortest recycle time (s)")
-    full_flashes: float | None = Field(None, gt=0, le=1_000_000, title="Full-power flashes per charge")
-    capacity_wh: float | None = Field(None, gt=0, le=10_000, title="Capacity (Wh)")
+    full_flashes: float | None = Field(None, ge=1, le=1_000_000, title="Full-power flashes per charge")
+    capacity_wh: float | None = Field(None, ge=0.1, le=10_000, title="Capacity (Wh)")
     weight_g: float | None = Field(None, ge=0, le=100_000, title="Power source's weight (g)")
     price: float | None = Field(None, ge=0, le=1_000_000, title="Power source's price")
 
@@ -94,7 +94,7 @@ class PowerSource(Value):
 class HssEntry(Value):
     """One line of a published or measured HSS table."""
 
-    shutter_s: float = Field(gt=0, le=1, title="Shutter time of the HSS table (s)")
+    shutter_s: float = Field(ge=1 / 100000, le=1, title="Shutter time of the HSS table (s)")
     loss_stops: float = Field(ge=0, le=12, title="HSS loss (stops)")
 
 
@@ -109,8 +109,8 @@ class Hss(Value):
 class PulseEntry(Value):
     """Flash duration at one power setting."""
 
-    power: float = Field(gt=0, le=1, title="Power (share of full)")
-    seconds: float = Field(gt=0, le=0.1, title="Flash duration (s)")
+    power: float = Field(ge=1 / 8192, le=1, title="Power (share of full)")
+    seconds: float = Field(ge=1e-6, le=0.1, title="Flash duration (s)")
 
 
 class Pulse(Value):
@@ -141,7 +141,7 @@ class Unit(Value):
 
     name: Name
     kind: Literal["shoe", "pocket", "monobloc", "pack", "built_in", "ring"] = Field("shoe", title="Kind")
-    watt_seconds: float | None = Field(None, gt=0, le=50_000, title="Energy (Ws)")
+    watt_seconds: float | None = Field(None, ge=0.1, le=50_000, title="Energy (Ws)")
     claims: tuple[Claim, ...] = Field((), max_length=40, title="Guide numbers")
     zoom_min_mm: float | None = Field(None, ge=8, le=800, title="Widest zoom (mm)")
     zoom_max_mm: float | None = Field(None, ge=8, le=800, title="Longest zoom (mm)")

@@ -75,7 +75,7 @@ class There(Value):
     by: Literal["condition", "reading", "lux", "sun"] = Field("condition", title="Light said by")
     condition: Condition = Field("distinct_shadows", title="Condition")
     readings: tuple[Reading, ...] = Field((), max_length=3, title="Readings")
-    lux: float | None = Field(None, gt=0, le=200_000, title="Illuminance (lx)")
+    lux: float | None = Field(None, ge=0.001, le=200_000, title="Illuminance (lx)")
     place: Place | None = Field(None, title="Place")
     day: date | None = Field(None, title="Date")
     clock: Clock = Field(time(12), title="Time of day")
@@ -83,7 +83,7 @@ class There(Value):
     shade_open_deg: float | None = Field(None, ge=0, le=360, title="Bearing from which the sun reaches the shade")
     subject: Stand = Field("shade", title="Where the subject stands")
     panel: Panel = Panel()
-    lamps_lux: float | None = Field(None, gt=0, le=100_000, title="Lamps (lx on the subject)")
+    lamps_lux: float | None = Field(None, ge=0.001, le=100_000, title="Lamps (lx on the subject)")
     lamps_k: float = Field(3200, ge=1500, le=15_000, title="Colour of the lamps (K)")
     lamps_on: bool = Field(True, title="Lamps on")
 
