@@ -196,4 +196,11 @@
     background: var(--color-base-100);
     cursor: pointer;
   }
+  @media (max-width: 639px) {
+    .pick {
+      max-width: 5.1rem;
+      padding: 0;
+      font-size: 0.78rem;
+    }
+  }
 </style>

@@ -13,7 +13,7 @@ from .motion import GHOST_STOPS
 from .optics import BlurVerdict, blur_verdict
 from .reach import Reach, Solved, needed_s
 from .setup import Setup, WayKind
-from .ways import Way
+from .ways import NEAR, Way
 from .wording import amount, stops
 from .wording import shutter as say_time
 
@@ -103,21 +103,23 @@ def judgement(setup: Setup, found: Reach, best: int) -> str:
         return "No unit on the shelf can do this."
     if spare < -sd:
         return f"Not with these units: the best is {amount(spare)} short."
-    near = "just" if spare < 1 else "easily" if spare > 3 else "well"
+    reaches = "just reaches" if spare < 1 else "easily reaches" if spare > 3 else "reaches"
     still = _stillness(setup, found)
+    if kind in ("sync", "leaf") and found.way.off_stops < -NEAR:
+        return f"The flash {reaches}, but the place behind falls dark.{still}"
     words: dict[WayKind, str] = {
-        "sync": f"Take it: the flash {near} reaches and nothing is thrown away.",
-        "leaf": f"Take it: the aperture you want, and the flash {near} reaches.",
-        "nd": f"Keeps flash against ambient as at sync, at your aperture; it {near} reaches."
+        "sync": f"Take it: the flash {reaches} and nothing is thrown away.",
+        "leaf": f"Take it: the aperture you want, and the flash {reaches}.",
+        "nd": f"Keeps flash against ambient as at sync, at your aperture; it {reaches}."
         + (f" But {nothing}." if nothing else ""),
-        "hss": f"Simple and quick; it {near} reaches, at {2 ** float(found.cost[best]):.0f} times the charge."
+        "hss": f"Simple and quick; it {reaches}, at {2 ** float(found.cost[best]):.0f} times the charge."
         + (f" But {nothing}: stop down." if nothing else ""),
         "stop_down": f"Right: {nothing}."
         if nothing
-        else f"The most power, if you can live without the blur; it {near} reaches.",
-        "past_sync": f"For those who know the dark part falls on sky; it {near} reaches.",
-        "slow": f"Holds the place in the picture; the flash {near} reaches.",
-        "freeze": f"The short pop does the freezing; it {near} reaches."
+        else f"The most power, if you can live without the blur; it {reaches}.",
+        "past_sync": f"For those who know the dark part falls on sky; it {reaches}.",
+        "slow": f"Holds the place in the picture; the flash {reaches}.",
+        "freeze": f"The short pop does the freezing; it {reaches}."
         if found.level <= GHOST_STOPS
         else "Only once the ambient is down: lamps off, lower ISO, or stop down.",
     }
@@ -125,9 +127,11 @@ def judgement(setup: Setup, found: Reach, best: int) -> str:
 
 
 def holds_still(setup: Setup, found: Reach) -> bool:
-    """Whether a way freezes what moves, where that is asked: by the short pop, or in HSS by the shutter."""
-    if setup.motion.kind != "freeze" or found.way.kind == "freeze":
+    """Whether a way freezes what moves, where that is asked: by a short pop in the dark, or in HSS by the shutter."""
+    if setup.motion.kind != "freeze":
         return True
+    if found.way.kind == "freeze":
+        return found.level <= GHOST_STOPS
     return found.way.kind == "hss" and found.way.camera.shutter_s <= needed_s(setup) * 1.1
 
 
@@ -174,7 +178,7 @@ def traps(setup: Setup, solved: Solved, chosen: WayKind) -> list[Trap]:
 
 
 def _ghost(setup: Setup, found: Reach | None) -> Trap | None:
-    if found is None or setup.motion.kind != "freeze" or found.level <= GHOST_STOPS:
+    if found is None or setup.motion.kind != "freeze" or found.level <= GHOST_STOPS or holds_still(setup, found):
         return None
     level = stops(found.level)
     return Trap("ghost", "The ambient ghosts", f"It lies at {level} on the subject; −5 or darker is wanted.")

@@ -206,6 +206,9 @@ def tamings(there: There) -> list[Taming]:
     """The alternatives, each with its light; none where there is no sun to get out of."""
     if there.by != "sun" and CONDITIONS[there.condition].back == 0:
         return []
+    plain = ambient_of(there)
+    if plain.sun is not None and plain.sun[0] < -1:
+        return []
     out = []
     titles: dict[Stand, str] = {"sun": "in the sun", "back": "sun behind", "shade": "open shade", "panel": "panel"}
     for stand, title in titles.items():

@@ -258,7 +258,15 @@
     .lane > svg {
       grid-row: 1;
     }
+    .name,
     .verdict {
+      justify-self: start;
+      max-width: 100%;
+      padding-inline: 0.2rem;
+      background: var(--color-base-100);
+    }
+    .verdict {
+      justify-self: end;
       text-align: right;
     }
   }
