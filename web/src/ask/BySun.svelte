@@ -19,8 +19,7 @@
   function change(label: string, edit: (there: There) => void) {
     bench.edit(label, (s) => edit(s.there!))
   }
-  const clock = (value: number) =>
-    change(`Time ${sayClock(value)}`, (t) => (t.clock = sayClock(value)))
+  const clock = (value: number) => change(`Time ${sayClock(value)}`, (t) => (t.clock = sayClock(value)))
   const bearing = (value: number) =>
     change(`Sun from ${value}°`, (t) => (t.shade_open_deg = ((value % 360) + 360) % 360))
   const date = (text: string) => {

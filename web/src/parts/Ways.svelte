@@ -36,7 +36,12 @@
       >
     {/if}
   </div>
-  <div class="grid grid-cols-[repeat(auto-fit,minmax(11.5rem,1fr))] gap-2.5" role="group" style:max-width={`${possible.length * 19}rem`} aria-label="Ways">
+  <div
+    class="grid grid-cols-[repeat(auto-fit,minmax(11.5rem,1fr))] gap-2.5"
+    role="group"
+    style:max-width={`${possible.length * 19}rem`}
+    aria-label="Ways"
+  >
     {#each possible as way (way.kind)}
       {@const taken = way.kind === answer.chosen}
       <button
