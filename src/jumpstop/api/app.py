@@ -39,6 +39,7 @@ def create_app(folder: Path, hosts: frozenset[str] = LOCAL_HOSTS) -> FastAPI:
         docs_url=None,
         redoc_url=None,
         openapi_url="/api/openapi.json",
+        separate_input_output_schemas=False,
         responses={status: documents.ERRORS[status] for status in (400, 403, 413, 421)},
     )
     app.add_middleware(Guard, hosts=hosts)

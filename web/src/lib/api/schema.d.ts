@@ -1518,7 +1518,7 @@ export interface components {
          *       "version": 1
          *     }
          */
-        "Setup-Input": {
+        Setup: {
             /**
              * Format
              * @default jumpstop-setup
@@ -1558,167 +1558,7 @@ export interface components {
              *       "lamps_on": true
              *     }
              */
-            there: components["schemas"]["There-Input"];
-            /**
-             * @default {
-             *       "by": "aperture",
-             *       "f_number": 2.8,
-             *       "background_stops": -1,
-             *       "iso": 100,
-             *       "orientation": "landscape"
-             *     }
-             */
-            look: components["schemas"]["Look"];
-            /**
-             * @default {
-             *       "kind": "none",
-             *       "mover": "fall",
-             *       "fall_m": 0.2,
-             *       "field_width_m": 0.6,
-             *       "trail_s": 0.25
-             *     }
-             */
-            motion: components["schemas"]["Motion"];
-            /**
-             * @default {
-             *       "name": "A body",
-             *       "shutter": "focal_plane",
-             *       "sync_s": 0.004,
-             *       "top_speed_s": 0.000125,
-             *       "leaf_limits": [],
-             *       "hss": true,
-             *       "iso_min": 100,
-             *       "iso_max": 25600,
-             *       "frame_width_mm": 36,
-             *       "frame_height_mm": 24,
-             *       "frames_per_s": 8,
-             *       "dark_edge": "unknown",
-             *       "note": ""
-             *     }
-             */
-            body: components["schemas"]["Body"];
-            /**
-             * ND filters
-             * @default []
-             */
-            filters: components["schemas"]["Filter"][];
-            /**
-             * Lights
-             * @default [
-             *       {
-             *         "role": "key",
-             *         "distance_m": 2,
-             *         "heads": 1,
-             *         "gel": "none",
-             *         "target_stops": 0
-             *       }
-             *     ]
-             */
-            lights: components["schemas"]["Light"][];
-            /**
-             * Trigger
-             * @default radio
-             * @enum {string}
-             */
-            trigger: "radio" | "shoe";
-            /**
-             * Silent shutter
-             * @default false
-             */
-            silent: boolean;
-            /** Way */
-            way?: ("sync" | "nd" | "hss" | "leaf" | "stop_down" | "freeze" | "slow" | "past_sync") | null;
-            /** Power source */
-            source?: ("aa" | "lithium" | "external" | "mains") | null;
-            /**
-             * Frames
-             * @default 200
-             */
-            frames: number;
-            /**
-             * Meter constant C (lx s)
-             * @default 250
-             */
-            meter_c: number;
-        };
-        /**
-         * Setup
-         * @description One picture to be lit. Distances in metres, times in seconds, apertures, times and ISOs as marked.
-         * @example {
-         *       "body": {
-         *         "name": "Cliff 36",
-         *         "sync_s": 0.004,
-         *         "top_speed_s": 0.000125
-         *       },
-         *       "filters": [
-         *         {
-         *           "name": "ND 3 stops",
-         *           "stops": 3
-         *         }
-         *       ],
-         *       "format": "jumpstop-setup",
-         *       "frames": 240,
-         *       "lights": [
-         *         {
-         *           "distance_m": 1.8,
-         *           "role": "key"
-         *         }
-         *       ],
-         *       "look": {
-         *         "background_stops": -1,
-         *         "f_number": 2.8,
-         *         "iso": 100
-         *       },
-         *       "name": "Noon portrait",
-         *       "there": {
-         *         "by": "condition",
-         *         "condition": "distinct_shadows",
-         *         "subject": "back"
-         *       },
-         *       "version": 1
-         *     }
-         */
-        "Setup-Output": {
-            /**
-             * Format
-             * @default jumpstop-setup
-             * @constant
-             */
-            format: "jumpstop-setup";
-            /**
-             * Version
-             * @default 1
-             * @constant
-             */
-            version: 1;
-            /**
-             * Name
-             * @default A setup
-             */
-            name: string;
-            /**
-             * Note
-             * @default
-             */
-            note: string;
-            /**
-             * @default {
-             *       "by": "condition",
-             *       "condition": "distinct_shadows",
-             *       "readings": [],
-             *       "clock": "12:00",
-             *       "sky": "clear",
-             *       "subject": "shade",
-             *       "panel": {
-             *         "height_m": 2.4,
-             *         "kind": "opaque",
-             *         "size_m": 1.8
-             *       },
-             *       "lamps_k": 3200,
-             *       "lamps_on": true
-             *     }
-             */
-            there: components["schemas"]["There-Output"];
+            there: components["schemas"]["There"];
             /**
              * @default {
              *       "by": "aperture",
@@ -1818,7 +1658,7 @@ export interface components {
          * @description A setup to be solved without storing it.
          */
         SolveIn: {
-            setup: components["schemas"]["Setup-Input"];
+            setup: components["schemas"]["Setup"];
             /**
              * @default {
              *       "length": "m",
@@ -1845,7 +1685,7 @@ export interface components {
             revision: number;
             /** Job Id */
             job_id: string | null;
-            setup: components["schemas"]["Setup-Output"];
+            setup: components["schemas"]["Setup"];
             answer: components["schemas"]["Answer"] | null;
             /** Trouble */
             trouble: string;
@@ -1933,7 +1773,7 @@ export interface components {
             revision: number;
             /** Job Id */
             job_id?: string | null;
-            doc: components["schemas"]["Setup-Output"];
+            doc: components["schemas"]["Setup"];
         };
         /** Stored[Unit] */
         Stored_Unit_: {
@@ -1966,7 +1806,7 @@ export interface components {
          * There
          * @description The light that is there, as the photographer says it.
          */
-        "There-Input": {
+        There: {
             /**
              * Light said by
              * @default condition
@@ -1993,75 +1833,6 @@ export interface components {
             /**
              * Time of day
              * @default 12:00:00
-             * @example 12:30
-             */
-            clock: string;
-            /**
-             * Sky
-             * @default clear
-             * @enum {string}
-             */
-            sky: "clear" | "partly" | "overcast";
-            /** Bearing from which the sun reaches the shade */
-            shade_open_deg?: number | null;
-            /**
-             * Where the subject stands
-             * @default shade
-             * @enum {string}
-             */
-            subject: "sun" | "back" | "shade" | "panel";
-            /**
-             * @default {
-             *       "kind": "opaque",
-             *       "size_m": 1.8,
-             *       "height_m": 2.4
-             *     }
-             */
-            panel: components["schemas"]["Panel"];
-            /** Lamps (lx on the subject) */
-            lamps_lux?: number | null;
-            /**
-             * Colour of the lamps (K)
-             * @default 3200
-             */
-            lamps_k: number;
-            /**
-             * Lamps on
-             * @default true
-             */
-            lamps_on: boolean;
-        };
-        /**
-         * There
-         * @description The light that is there, as the photographer says it.
-         */
-        "There-Output": {
-            /**
-             * Light said by
-             * @default condition
-             * @enum {string}
-             */
-            by: "condition" | "reading" | "lux" | "sun";
-            /**
-             * Condition
-             * @default distinct_shadows
-             * @enum {string}
-             */
-            condition: "sand_or_snow" | "distinct_shadows" | "hazy_sun" | "cloudy_bright" | "heavy_overcast" | "open_shade" | "after_sunset" | "gallery" | "office" | "interior_night" | "floodlit" | "dark";
-            /**
-             * Readings
-             * @default []
-             */
-            readings: components["schemas"]["Reading"][];
-            /** Illuminance (lx) */
-            lux?: number | null;
-            /** Place */
-            place?: components["schemas"]["Place"] | null;
-            /** Date */
-            day?: string | null;
-            /**
-             * Time of day
-             * @default 12:00
              * @example 12:30
              */
             clock: string;
@@ -4293,7 +4064,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Setup-Input"];
+                "application/json": components["schemas"]["Setup"];
             };
         };
         responses: {
@@ -4521,7 +4292,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Setup-Input"];
+                "application/json": components["schemas"]["Setup"];
             };
         };
         responses: {
