@@ -91,14 +91,44 @@ def test_past_sync_is_drawn_and_can_be_scrubbed(page: Page) -> None:
     slider.fill("30")
     expect(slider).to_have_attribute("aria-valuetext", re.compile(r"^3(\.\d+)? ms"))
     frame = page.get_by_role("img", name=re.compile("The frame at"))
-    widths = [float(rect.get_attribute("width") or 0) for rect in frame.locator("rect.fill-flash").all()]
     opacity = [float(r.get_attribute("fill-opacity") or 0) for r in frame.locator("rect.fill-flash").all()]
-    assert len(widths) == 24
+    assert len(opacity) == 24
     slider.fill("60")
     expect(slider).to_have_value("60")
     final = [float(r.get_attribute("fill-opacity") or 0) for r in frame.locator("rect.fill-flash").all()]
     assert sum(opacity) < sum(final)
     assert 11 <= sum(value > 0.02 for value in final) <= 13  # half of the 24 rows
+    assert dark_side(frame, "x") > lit_side(frame, "x")  # grip up: what was the bottom lies at the right
+    page.get_by_label("Landscape or upright").select_option("landscape")
+    expect(page.get_by_test_id("costs")).to_contain_text("at the bottom")
+    expect(frame).to_have_attribute("width", "152")
+    assert dark_side(frame, "y") > lit_side(frame, "y")
+
+
+def side(frame: Any, axis: str, lit: bool) -> float:
+    """Where the lit (or the dark) rows lie on the average."""
+    rows = frame.locator("rect.fill-flash").all()
+    wanted = [row for row in rows if (float(row.get_attribute("fill-opacity") or 0) > 0.02) == lit]
+    return sum(float(row.get_attribute(axis) or 0) for row in wanted) / len(wanted)
+
+
+def dark_side(frame: Any, axis: str) -> float:
+    return side(frame, axis, lit=False)
+
+
+def lit_side(frame: Any, axis: str) -> float:
+    return side(frame, axis, lit=True)
+
+
+def test_on_paper_every_lane_is_drawn(page: Page) -> None:
+    page.emulate_media(media="print")
+    page.evaluate("dispatchEvent(new Event('beforeprint'))")
+    expect(page.get_by_label("Setup on the bench")).to_be_hidden()
+    drawn = page.get_by_role("list", name="Flash units").locator("svg path")
+    expect(
+        page.get_by_role("list", name="Flash units").locator("li:last-child svg, li:nth-child(8) svg")
+    ).to_have_count(1)
+    assert drawn.count() > 40
 
 
 def test_a_hater_of_filters_is_remembered(page: Page) -> None:

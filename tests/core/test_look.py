@@ -194,12 +194,21 @@ def test_slow_sync_and_trails() -> None:
 
 
 def test_iso_goes_to_its_floor_for_the_sun_and_to_its_ceiling_for_the_dark() -> None:
-    low = sun(look={"f_number": 8, "iso": 400, "iso_floor": 50, "background_stops": 0})
+    low = sun(
+        look={"f_number": 8, "iso": 400, "iso_floor": 50, "background_stops": 0}, body={"name": "B", "iso_min": 50}
+    )
     assert next(way for way in solved(low)[0].ways if way.kind == "sync").camera.iso == 50
     night = Setup(
         there=There(condition="interior_night"), look=Look(f_number=4, iso=100, iso_ceiling=1600, background_stops=0)
     )
     assert next(way for way in solved(night)[0].ways if way.kind == "sync").camera.iso == 1600
+
+
+def test_iso_stays_in_the_bodys_range() -> None:
+    small = sun(look={"f_number": 8, "iso": 100, "background_stops": 0}, body={"name": "Small", "iso_min": 200})
+    found, _ = solved(small)
+    assert {way.camera.iso for way in found.ways} == {200}
+    assert "iso_range" in {trap.key for trap in traps(small, found, "hss")}
 
 
 def test_bodies_have_their_limits() -> None:

@@ -172,6 +172,9 @@ def traps(setup: Setup, solved: Solved, chosen: WayKind) -> list[Trap]:
         found.append(
             Trap("silent", "Silent shutter", f"With it this body syncs at {say_time(body.silent_sync_s)} only.")
         )
+    if not body.iso_min <= setup.look.iso <= body.iso_max:
+        given = f"ISO {setup.look.iso:g} is not on this body; ISO {way.camera.iso:g} is reckoned with."
+        found.append(Trap("iso_range", "Out of the body's range", given))
     if way.camera.nd_stops >= 5:
         found.append(Trap("focus", "A dark finder", "Focus and frame before the filter goes on."))
     return [trap for trap in found if trap is not None]

@@ -84,13 +84,14 @@ def ask_of(setup: Setup, ambient: Ambient) -> Ask:
     def time_at(iso: float) -> float:
         return float(exposure.shutter_for(ev, APERTURES.exact(wanted), ISOS.exact(iso)))
 
-    iso = look.iso
+    lowest, highest = setup.body.iso_min, setup.body.iso_max
+    iso = min(max(look.iso, lowest), highest)
     over = float(exposure.stops_between(time_at(iso), SHUTTERS.exact(sync)))
     under = float(exposure.stops_between(SHUTTERS.exact(hold), time_at(iso)))
     if over > NEAR and look.iso_floor is not None:
-        iso = max(look.iso_floor, ISOS.marked(float(ISOS.exact(iso)) / 2**over, "third", "down"))
+        iso = max(look.iso_floor, lowest, ISOS.marked(float(ISOS.exact(iso)) / 2**over, "third", "down"))
     elif under > NEAR and look.iso_ceiling is not None:
-        iso = min(look.iso_ceiling, ISOS.marked(float(ISOS.exact(iso)) * 2**under, "third", "near"))
+        iso = min(look.iso_ceiling, highest, ISOS.marked(float(ISOS.exact(iso)) * 2**under, "third", "near"))
     return Ask(setup, ambient, ev, wanted, iso, time_at(iso), sync, hold)
 
 

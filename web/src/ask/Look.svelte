@@ -139,14 +139,21 @@
     <Chip
       on={!!look.iso_floor}
       onclick={() =>
-        change('ISO floor', (l) => (l.iso_floor = l.iso_floor ? null : Math.min(l.iso ?? 100, 50)))}
-      >ISO may fall</Chip
+        change(
+          'ISO floor',
+          (l) => (l.iso_floor = l.iso_floor ? null : Math.min(l.iso ?? 100, doc.body?.iso_min ?? 50)),
+        )}>ISO may fall</Chip
     >
     <Chip
       on={!!look.iso_ceiling}
       onclick={() =>
-        change('ISO ceiling', (l) => (l.iso_ceiling = l.iso_ceiling ? null : Math.max(l.iso ?? 100, 1600)))}
-      >ISO may rise</Chip
+        change(
+          'ISO ceiling',
+          (l) =>
+            (l.iso_ceiling = l.iso_ceiling
+              ? null
+              : Math.max(l.iso ?? 100, Math.min(1600, doc.body?.iso_max ?? 1600))),
+        )}>ISO may rise</Chip
     >
     <Chip
       on={!!blur}

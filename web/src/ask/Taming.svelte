@@ -30,6 +30,7 @@
         type="button"
         class="border-base-300 aria-pressed:border-ambient aria-pressed:bg-base-200 cursor-pointer rounded-lg border px-1 py-1 text-left leading-tight"
         aria-pressed={there.subject === taming.stand}
+        data-hotkey={there.subject === taming.stand ? 'w' : undefined}
         title={taming.says}
         onclick={() => change(`Subject ${taming.title}`, (t) => (t.subject = taming.stand))}
       >

@@ -1,5 +1,6 @@
 <!-- The jump chart: every unit of the shelf on one ruler of stops. -->
 <script lang="ts">
+  import { flushSync } from 'svelte'
   import { SvelteSet } from 'svelte/reactivity'
   import type { Lane } from '../lib/api/client'
   import { count, grams, signed } from '../lib/figures'
@@ -73,6 +74,13 @@
     return { destroy: () => end.disconnect() }
   }
 
+  /** On paper there is no scrolling: every lane is drawn. */
+  function unroll() {
+    most = answer.lanes.length
+    for (const lane of answer.lanes) seen.add(lane.id)
+    flushSync()
+  }
+
   function toggle(id: string) {
     if (!open.delete(id)) open.add(id)
   }
@@ -83,6 +91,8 @@
     return `${count(lane.flashes)} a charge${(lane.packs ?? 1) > 1 ? ` · needs ${lane.packs}` : ''}`
   }
 </script>
+
+<svelte:window onbeforeprint={unroll} />
 
 <section aria-labelledby="chart-title">
   <div class="flex flex-wrap items-end gap-x-4 gap-y-1">

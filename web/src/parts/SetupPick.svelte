@@ -27,7 +27,7 @@
   }
 </script>
 
-<div class="mb-1 flex items-center gap-1 font-sans text-sm">
+<div class="no-print mb-1 flex items-center gap-1 font-sans text-sm">
   <select
     class="border-base-300 bg-base-100 h-8 min-w-0 flex-1 cursor-pointer rounded-lg border px-2"
     aria-label="Setup on the bench"

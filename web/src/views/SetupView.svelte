@@ -8,7 +8,7 @@
 </script>
 
 <h1 class="sr-only">{bench.doc?.name}</h1>
-<div class="grid gap-x-7 gap-y-6 lg:grid-cols-[20rem_minmax(0,1fr)]">
+<div class="workbench grid gap-x-7 gap-y-6 lg:grid-cols-[20rem_minmax(0,1fr)]">
   <div>
     <SetupPick />
     <input
