@@ -5,7 +5,13 @@
   let { on = false, plain = false, onclick, label, children }: Props = $props()
 </script>
 
-<button type="button" class="chip" aria-pressed={plain ? undefined : on} aria-label={label} {onclick}>
+<button
+  type="button"
+  class={plain ? 'chip no-print' : 'chip'}
+  aria-pressed={plain ? undefined : on}
+  aria-label={label}
+  {onclick}
+>
   {#if !plain}<span aria-hidden="true">{on ? '✓' : '+'}</span>{/if}
   {@render children()}
 </button>

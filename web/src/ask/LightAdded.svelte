@@ -1,12 +1,13 @@
 <!-- The light we add: role, heads, distance, what is in front of it, how many frames, fed from what. -->
 <script lang="ts">
   import type { Light, Setup } from '../lib/api/client'
-  import { between, readDistance, sayDistance, signed, stepDistance } from '../lib/figures'
+  import { between, sayDistance, signed } from '../lib/figures'
   import { kit } from '../lib/kit.svelte'
   import { person } from '../lib/person.svelte'
   import { bench } from '../lib/workbench.svelte'
   import LiveChoice from '../parts/LiveChoice.svelte'
   import LiveFigure from '../parts/LiveFigure.svelte'
+  import LiveLength from '../parts/LiveLength.svelte'
   import Chip from './Chip.svelte'
 
   const doc = $derived(bench.doc as Setup)
@@ -27,11 +28,6 @@
   const heads = (value: number) =>
     change(`${value} heads`, (l) => (l.heads = clamp(Math.round(value), 1, 16)))
   const level = (value: number) => change('Level', (l) => (l.target_stops = Math.round(value * 100) / 100))
-
-  function typeDistance(text: string): string | null {
-    if (readDistance(text, unit) === null) return 'Type a distance such as 2.4 m or 8 ft.'
-    return between('Distance', 0.05, 500, distance, (typed) => readDistance(typed, unit), ' m')(text)
-  }
 
   function mount(name: string) {
     change(name === '' ? 'No modifier' : name, (l) => {
@@ -126,14 +122,14 @@
       step={(by) => heads((light.heads ?? 1) + Math.sign(by))}
       type={between('Heads', 1, 16, heads)}
     />
-    <LiveFigure
+    <LiveLength
       label="Distance"
-      hotkey="d"
       tone="flash"
+      hotkey="d"
       value={light.distance_m ?? 2}
-      text={sayDistance(light.distance_m ?? 2, unit)}
-      step={(by) => distance(clamp(stepDistance(light.distance_m ?? 2, by * thirds), 0.05, 500))}
-      type={typeDistance}
+      low={0.05}
+      high={500}
+      set={distance}
     />
     from the subject, through
     <LiveChoice

@@ -1,11 +1,12 @@
 <!-- The look: background, aperture or blur, ISO, how the camera is held. -->
 <script lang="ts">
   import type { Setup } from '../lib/api/client'
-  import { between, readDistance, round, sayDistance, stepDistance, stepOn } from '../lib/figures'
+  import { between, round, stepOn } from '../lib/figures'
   import { person } from '../lib/person.svelte'
   import { bench } from '../lib/workbench.svelte'
   import LiveChoice from '../parts/LiveChoice.svelte'
   import LiveFigure from '../parts/LiveFigure.svelte'
+  import LiveLength from '../parts/LiveLength.svelte'
   import Chip from './Chip.svelte'
 
   type LookDoc = NonNullable<Setup['look']>
@@ -14,10 +15,8 @@
   const doc = $derived(bench.doc as Setup)
   const look = $derived(doc.look as LookDoc)
   const blur = $derived(look.blur)
-  const unit = $derived(person.preferences.length)
   const third = $derived({ full: 1, half: 0.5, third: 1 / 3 }[person.preferences.step] ?? 1 / 3)
   const under = $derived(look.background_stops ?? -1)
-  const metres = (text: string) => readDistance(text, unit)
 
   function change(label: string, edit: (look: LookDoc) => void) {
     bench.edit(label, (s) => edit(s.look as LookDoc))
@@ -180,21 +179,9 @@
         step={(by) => focal(stepOn(FOCALS, blur.focal_mm ?? 85, Math.sign(by)))}
         type={between('Focal length', 4, 2000, focal)}
       />, the subject
-      <LiveFigure
-        label="Subject at"
-        value={blur.subject_m ?? 2.5}
-        text={sayDistance(blur.subject_m ?? 2.5, unit)}
-        step={(by) => subject(stepDistance(blur.subject_m ?? 2.5, by))}
-        type={between('Subject distance', 0.1, 500, subject, metres, ' m')}
-      />
+      <LiveLength label="Subject at" value={blur.subject_m ?? 2.5} low={0.1} high={500} set={subject} />
       off, the background
-      <LiveFigure
-        label="Backdrop at"
-        value={blur.background_m ?? 10}
-        text={sayDistance(blur.background_m ?? 10, unit)}
-        step={(by) => behind(stepDistance(blur.background_m ?? 10, by))}
-        type={between('Background distance', 0.1, 100000, behind, metres, ' m')}
-      />.
+      <LiveLength label="Backdrop at" value={blur.background_m ?? 10} low={0.1} high={100000} set={behind} />.
     </p>
     <p class="font-sans text-[0.82rem] leading-snug" data-testid="blur">{bench.answer?.blur}</p>
   {/if}

@@ -1,25 +1,15 @@
 <!-- Motion: none, frozen, or left to draw. -->
 <script lang="ts">
   import type { Setup } from '../lib/api/client'
-  import {
-    between,
-    readDistance,
-    readSeconds,
-    round,
-    sayDistance,
-    saySeconds,
-    stepDistance,
-    stepOn,
-  } from '../lib/figures'
+  import { between, readSeconds, round, saySeconds, stepOn } from '../lib/figures'
   import { person } from '../lib/person.svelte'
   import { bench } from '../lib/workbench.svelte'
   import LiveChoice from '../parts/LiveChoice.svelte'
   import LiveFigure from '../parts/LiveFigure.svelte'
+  import LiveLength from '../parts/LiveLength.svelte'
 
   type MotionDoc = NonNullable<Setup['motion']>
   const motion = $derived((bench.doc as Setup).motion as MotionDoc)
-  const unit = $derived(person.preferences.length)
-  const metres = (text: string) => readDistance(text, unit)
 
   function change(label: string, edit: (motion: MotionDoc) => void) {
     bench.edit(label, (s) => edit(s.motion as MotionDoc))
@@ -60,13 +50,7 @@
       />
       {#if motion.mover === 'fall'}
         from
-        <LiveFigure
-          label="Fall height"
-          value={motion.fall_m ?? 0.2}
-          text={sayDistance(motion.fall_m ?? 0.2, unit)}
-          step={(by) => fall(Math.max(0.01, stepDistance(motion.fall_m ?? 0.2, by * 2)))}
-          type={between('Fall height', 0.001, 200, fall, metres, ' m')}
-        />
+        <LiveLength label="Fall height" value={motion.fall_m ?? 0.2} low={0.001} high={200} set={fall} />
       {:else if motion.speed_m_s}
         at
         <LiveFigure
@@ -78,12 +62,12 @@
         />
       {/if}
       in a field
-      <LiveFigure
+      <LiveLength
         label="Width of the field"
         value={motion.field_width_m ?? 0.6}
-        text={sayDistance(motion.field_width_m ?? 0.6, unit)}
-        step={(by) => field(Math.max(0.01, stepDistance(motion.field_width_m ?? 0.6, by * 2)))}
-        type={between('Width of the field', 0.005, 200, field, metres, ' m')}
+        low={0.005}
+        high={200}
+        set={field}
       />
       wide, blurred by no more than
       <LiveFigure

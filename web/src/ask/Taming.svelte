@@ -1,25 +1,20 @@
 <!-- Ways to tame the light that is there: one touch each, with its EV and what it does to the rest. -->
 <script lang="ts">
   import type { Setup, There } from '../lib/api/client'
-  import { between, readDistance, round, sayDistance } from '../lib/figures'
-  import { person } from '../lib/person.svelte'
   import { bench } from '../lib/workbench.svelte'
   import LiveChoice from '../parts/LiveChoice.svelte'
-  import LiveFigure from '../parts/LiveFigure.svelte'
+  import LiveLength from '../parts/LiveLength.svelte'
 
   const there = $derived((bench.doc as Setup).there!)
-  const unit = $derived(person.preferences.length)
   const tamings = $derived(bench.answer?.tamings ?? [])
   const said = $derived(tamings.find((taming) => taming.stand === there.subject)?.says ?? '')
   const panel = $derived(there.panel!)
-  const metres = (text: string) => readDistance(text, unit)
 
   function change(label: string, edit: (there: There) => void) {
     bench.edit(label, (s) => edit(s.there!))
   }
   const size = (value: number) => change('Panel size', (t) => (t.panel!.size_m = value))
   const height = (value: number) => change('Panel height', (t) => (t.panel!.height_m = value))
-  const clamp = (value: number, low: number, high: number) => round(Math.min(high, Math.max(low, value)), 2)
 </script>
 
 {#if tamings.length}
@@ -52,22 +47,22 @@
         ]}
         choose={(kind) => change(`Panel ${kind}`, (t) => (t.panel!.kind = kind as 'opaque'))}
       />
-      <LiveFigure
+      <LiveLength
         label="Panel size"
         tone="ambient"
         value={panel.size_m ?? 1.8}
-        text={sayDistance(panel.size_m ?? 1.8, unit)}
-        step={(by) => size(clamp((panel.size_m ?? 1.8) + by * 0.1, 0.2, 12))}
-        type={between('Panel size', 0.2, 12, size, metres, ' m')}
+        low={0.2}
+        high={12}
+        set={size}
       />
       long, held
-      <LiveFigure
+      <LiveLength
         label="Panel height"
         tone="ambient"
         value={panel.height_m ?? 2.4}
-        text={sayDistance(panel.height_m ?? 2.4, unit)}
-        step={(by) => height(clamp((panel.height_m ?? 2.4) + by * 0.1, 0.3, 10))}
-        type={between('Panel height', 0.3, 10, height, metres, ' m')}
+        low={0.3}
+        high={10}
+        set={height}
       />
       up.
     </p>

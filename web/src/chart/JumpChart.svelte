@@ -13,6 +13,7 @@
   const PAGE = 40
   let measured = $state(460)
   let most = $state(PAGE)
+  let paper = $state(false)
   const open = new SvelteSet<string>()
   const seen = new SvelteSet<string>()
 
@@ -42,7 +43,7 @@
 
   function laneOf(index: number): Lane {
     const now = answer.lanes[index]!
-    if (seen.has(now.id) || late.lanes[index]?.id !== now.id) return now
+    if (paper || seen.has(now.id) || late.lanes[index]?.id !== now.id) return now
     return late.lanes[index]!
   }
 
@@ -76,8 +77,7 @@
 
   /** On paper there is no scrolling: every lane is drawn. */
   function unroll() {
-    most = answer.lanes.length
-    for (const lane of answer.lanes) seen.add(lane.id)
+    paper = true
     flushSync()
   }
 
@@ -92,7 +92,7 @@
   }
 </script>
 
-<svelte:window onbeforeprint={unroll} />
+<svelte:window onbeforeprint={unroll} onafterprint={() => (paper = false)} />
 
 <section aria-labelledby="chart-title">
   <div class="flex flex-wrap items-end gap-x-4 gap-y-1">
@@ -165,7 +165,7 @@
         </svg>
       </div>
       <ol class="relative" aria-label="Flash units">
-        {#each order.slice(0, most) as index (answer.lanes[index]!.id)}
+        {#each order.slice(0, paper ? order.length : most) as index (answer.lanes[index]!.id)}
           {@const lane = laneOf(index)}
           <li use:watch={lane.id} class="[content-visibility:auto] [contain-intrinsic-size:auto_56px]">
             <button
@@ -183,7 +183,7 @@
                   <span class="bg-base-100 text-quiet ml-2 inline-block px-1 pt-3.5 text-sm"
                     >cannot: {lane.verdict}</span
                   >
-                {:else if seen.has(lane.id)}
+                {:else if paper || seen.has(lane.id)}
                   <LaneTrack arcs={answer.arcs} {lane} {index} {ruler} {width} />
                 {/if}
               </span>

@@ -1,5 +1,18 @@
-import { expect, test } from 'vitest'
-import { readDistance, readNumber, signed, stepDistance, stepOn } from './figures'
+import { describe, expect, it, test } from 'vitest'
+import { shown, taken } from './fields'
+import {
+  between,
+  readClock,
+  readDay,
+  readDistance,
+  readNumber,
+  readSeconds,
+  sayClock,
+  signed,
+  stepDay,
+  stepDistance,
+  stepOn,
+} from './figures'
 
 test('a scale steps by marks, in either direction, and stops at its ends', () => {
   expect(stepOn([2, 2.2, 2.5, 2.8], 2.5, 1)).toBe(2.8)
@@ -25,4 +38,37 @@ test('numbers are found behind their prefixes', () => {
   expect(readNumber('ISO')).toBeNull()
   expect(signed(-0.04)).toBe('0.0')
   expect(signed(-1.3)).toBe('−1.3')
+})
+
+describe('what a person types', () => {
+  it('is read as time, clock, date or share', () => {
+    expect(readSeconds('1/250')).toBe(1 / 250)
+    expect(readSeconds('0.5 s')).toBe(0.5)
+    expect(readClock('7.15')).toBe(435)
+    expect(readClock('24:00')).toBeNull()
+    expect(readDay('24 June 2026')).toBe('2026-06-24')
+    expect(readDay('24/6/2026')).toBe('2026-06-24')
+    expect(readDay('soon')).toBeNull()
+    expect(stepDay('2026-02-28', 1)).toBe('2026-03-01')
+    expect(sayClock(1450)).toBe('00:10')
+  })
+
+  it('is refused with a sentence where it cannot be', () => {
+    const took: number[] = []
+    const read = between('ISO', 3, 4000, (value) => took.push(value))
+    expect(read('ISO 400')).toBeNull()
+    expect(read('9000')).toBe('ISO must be between 3 and 4000.')
+    expect(read('fast')).toBe('ISO must be a number.')
+    expect(took).toEqual([400])
+  })
+})
+
+describe('the fields of a form', () => {
+  it('show shares as fractions and take them back', () => {
+    for (const share of [1, 1 / 3, 1 / 128, 0.004])
+      expect(taken(shown(share, 'share'), 'share')).toBeCloseTo(share, 6)
+    expect(shown(1 / 128, 'share')).toBe('1/128')
+    expect(taken('', 'number')).toBeNull()
+    expect(taken('much', 'number')).toBe('much') // for the server to refuse, with the field's name
+  })
 })

@@ -14,9 +14,9 @@ export function stepOn(scale: readonly number[], value: number, by: number): num
   return scale[Math.min(scale.length - 1, Math.max(0, index))]!
 }
 
-/** A distance a number of thirds of a stop farther (or nearer), to the centimetre. */
+/** A distance a number of thirds of a stop farther (or nearer), to three digits. */
 export function stepDistance(metres: number, thirds: number): number {
-  return Math.round(metres * 2 ** (thirds / 6) * 100) / 100
+  return Number((metres * 2 ** (thirds / 6)).toPrecision(3))
 }
 
 /** Metres from what a person typed: “2.4”, “8 ft”, “180 cm”; null where it is no distance. */
