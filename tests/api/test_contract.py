@@ -38,6 +38,17 @@ def served() -> Iterator[None]:
     shutil.rmtree(FOLDER, ignore_errors=True)
 
 
+def test_every_body_that_can_be_sent_has_an_example() -> None:
+    described = app.openapi()
+    for path, methods in described["paths"].items():
+        for method, operation in methods.items():
+            for content in operation.get("requestBody", {}).get("content", {}).values():
+                name = content.get("schema", {}).get("$ref", "").rpartition("/")[2]
+                model = described["components"]["schemas"].get(name, {})
+                nested = [described["components"]["schemas"]["Setup"]] if name == "SolveIn" else []
+                assert any("examples" in one or "example" in one for one in (content, model, *nested)), (method, path)
+
+
 @schema.parametrize()
 @settings(max_examples=8, suppress_health_check=list(HealthCheck), derandomize=True)
 def test_every_answer_is_as_described(case: schemathesis.Case) -> None:

@@ -5,6 +5,7 @@ from typing import Generic, Literal, TypeVar
 from pydantic import BaseModel, Field
 
 from ..core.setup import Setup, WayKind
+from ..core.values import example
 from ..core.wording import Manner
 from ..formats.answer import Answer, Lane, Step
 
@@ -45,6 +46,8 @@ class Conflict(BaseModel, Generic[Model]):
 class Job(BaseModel):
     """A job: several setups under one name."""
 
+    model_config = example(name="Kite week on the downs")
+
     name: str = Field(min_length=1, max_length=80, title="Name")
     note: str = Field("", max_length=2000, title="Note")
 
@@ -79,6 +82,8 @@ class LaneDetail(BaseModel):
 
 class Preferences(Manner):
     """How a person wants figures said and the screen to look."""
+
+    model_config = example(length="m", step="third", power="own", theme="chalk", sort="weight", avoid=["nd"])
 
     theme: Literal["system", "chalk", "dusk"] = Field("system", title="Theme")
     avoid: tuple[WayKind, ...] = Field((), max_length=8, title="Ways rather not taken")

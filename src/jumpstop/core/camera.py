@@ -9,7 +9,7 @@ from pydantic import Field, model_validator
 
 from . import exposure
 from .stops import Jump
-from .values import FNumber, Iso, Name, Note, ShutterS, Value
+from .values import FNumber, Iso, Name, Note, ShutterS, Value, example
 
 
 class LeafLimit(Value):
@@ -21,6 +21,8 @@ class LeafLimit(Value):
 
 class Body(Value):
     """A camera body as flash sees it."""
+
+    model_config = example(name="Cliff 36", sync_s=0.004, top_speed_s=0.000125, dark_edge="bottom", frames_per_s=10)
 
     name: Name
     shutter: Literal["focal_plane", "leaf", "global"] = Field("focal_plane", title="Shutter")
@@ -86,6 +88,8 @@ class Body(Value):
 
 class Filter(Value):
     """A neutral density filter: fixed, or variable over a range."""
+
+    model_config = example(name="Variable ND 2–5", stops=2, most_stops=5)
 
     name: Name
     stops: float = Field(ge=0.1, le=20, title="ND (stops)")

@@ -7,7 +7,7 @@ from pydantic import Field
 
 from .place import Face
 from .stops import Jump
-from .values import Figure, Name, Note, Spread, Stops, Value
+from .values import Figure, Name, Note, Spread, Stops, Value, example
 
 Gel = Literal["none", "full_orange", "half_orange", "quarter_orange", "eighth_orange"]
 
@@ -40,6 +40,14 @@ class Layer(Value):
 
 class Modifier(Value):
     """A modifier: its own effect in stops against the unit's rated reflector, and its layers."""
+
+    model_config = example(
+        name="Octa 90",
+        kind="octa",
+        stops=-0.4,
+        layers=[{"name": "inner diffuser", "stops": -0.9}],
+        face={"shape": "disc", "width_m": 0.9},
+    )
 
     name: Name
     kind: Literal[

@@ -6,6 +6,7 @@ from typing import Annotated
 import numpy as np
 from numpy.typing import NDArray
 from pydantic import BaseModel, ConfigDict, Field, PlainSerializer, WithJsonSchema
+from pydantic.config import JsonValue
 
 Figure = float | NDArray[np.float64]
 """One number, or one number a unit: every relation takes and gives either."""
@@ -19,6 +20,11 @@ class Value(BaseModel):
     model_config = ConfigDict(
         frozen=True, extra="forbid", allow_inf_nan=False, str_strip_whitespace=True, validate_default=False
     )
+
+
+def example(**figures: JsonValue) -> ConfigDict:
+    """Model settings that show this document in the published schema."""
+    return ConfigDict(json_schema_extra={"examples": [figures]})
 
 
 Name = Annotated[str, Field(min_length=1, max_length=80, title="Name")]

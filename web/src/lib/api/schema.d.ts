@@ -610,6 +610,13 @@ export interface components {
         /**
          * Body
          * @description A camera body as flash sees it.
+         * @example {
+         *       "dark_edge": "bottom",
+         *       "frames_per_s": 10,
+         *       "name": "Cliff 36",
+         *       "sync_s": 0.004,
+         *       "top_speed_s": 0.000125
+         *     }
          */
         Body: {
             /** Name */
@@ -846,6 +853,11 @@ export interface components {
         /**
          * Filter
          * @description A neutral density filter: fixed, or variable over a range.
+         * @example {
+         *       "most_stops": 5,
+         *       "name": "Variable ND 2–5",
+         *       "stops": 2
+         *     }
          */
         Filter: {
             /** Name */
@@ -919,6 +931,9 @@ export interface components {
         /**
          * Job
          * @description A job: several setups under one name.
+         * @example {
+         *       "name": "Kite week on the downs"
+         *     }
          */
         Job: {
             /** Name */
@@ -1143,6 +1158,21 @@ export interface components {
         /**
          * Modifier
          * @description A modifier: its own effect in stops against the unit's rated reflector, and its layers.
+         * @example {
+         *       "face": {
+         *         "shape": "disc",
+         *         "width_m": 0.9
+         *       },
+         *       "kind": "octa",
+         *       "layers": [
+         *         {
+         *           "name": "inner diffuser",
+         *           "stops": -0.9
+         *         }
+         *       ],
+         *       "name": "Octa 90",
+         *       "stops": -0.4
+         *     }
          */
         Modifier: {
             /** Name */
@@ -1323,6 +1353,16 @@ export interface components {
         /**
          * Preferences
          * @description How a person wants figures said and the screen to look.
+         * @example {
+         *       "avoid": [
+         *         "nd"
+         *       ],
+         *       "length": "m",
+         *       "power": "own",
+         *       "sort": "weight",
+         *       "step": "third",
+         *       "theme": "chalk"
+         *     }
          */
         Preferences: {
             /**
