@@ -113,7 +113,7 @@ def judgement(setup: Setup, found: Reach, best: int) -> str:
         "nd": f"Keeps flash against ambient as at sync, at your aperture; it {reaches}."
         + (f" But {nothing}." if nothing else ""),
         "hss": f"Simple and quick; it {reaches}, at {2 ** float(found.cost[best]):.0f} times the charge."
-        + (f" But {nothing}: stop down." if nothing else ""),
+        + (f" But {nothing}: stop down." if nothing and not still else ""),
         "stop_down": f"Right: {nothing}."
         if nothing
         else f"The most power, if you can live without the blur; it {reaches}.",
@@ -157,7 +157,7 @@ def traps(setup: Setup, solved: Solved, chosen: WayKind) -> list[Trap]:
     body, way = setup.body, next(way for way in solved.ways if way.kind == chosen)
     blur = blur_of(setup, way.camera.f_number)
     found = [_ghost(setup, solved.reaches.get(chosen)), *_colour(setup, chosen)]
-    if chosen == "hss" and blur is not None and not blur.worth:
+    if chosen == "hss" and blur is not None and not blur.worth and setup.motion.kind != "freeze":
         found.append(Trap("no_blur", "A wide aperture for nothing", f"It blurs {blur.share:.1%} of the frame."))
     if chosen == "hss":
         found.append(Trap("hss_off", "HSS not armed", "Past sync without it, part of the frame goes black unsaid."))

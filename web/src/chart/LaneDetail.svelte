@@ -33,7 +33,7 @@
 <div class="bg-base-200 my-1 rounded-xl p-4">
   {#if detail}
     <p class="font-prose mb-3 text-lg">
-      {detail.lane.name}, {detail.way.toLowerCase()}:
+      {detail.lane.name}, {detail.way}:
       <strong>{detail.lane.verdict}</strong>, ± {detail.lane.sd.toFixed(1)} stop; it reaches with a chance of
       {Math.round(detail.lane.p_reach * 100)} in 100.
     </p>
