@@ -131,7 +131,8 @@ def _read_shelf(path: Path | None) -> "list[Unit]":
 
 def _print_json(document: "Setup", solved: "Solved", arrays: "Table") -> None:
     from .core.wording import Manner
-    from .formats.answer import answer_of, lanes_of, steps_of
+    from .formats.answer import answer_of
+    from .formats.lanes import lanes_of, steps_of
 
     names = [unit.name for unit in arrays.units]
     answer = answer_of(document, solved, arrays, names, Manner())
@@ -163,7 +164,8 @@ def _print_json(document: "Setup", solved: "Solved", arrays: "Table") -> None:
 
 def _print_table(document: "Setup", solved: "Solved", arrays: "Table") -> None:
     from .core.wording import Manner
-    from .formats.answer import answer_of, lanes_of
+    from .formats.answer import answer_of
+    from .formats.lanes import lanes_of
 
     names = [unit.name for unit in arrays.units]
     answer = answer_of(document, solved, arrays, names, Manner())

@@ -7,7 +7,8 @@ from pydantic import BaseModel, Field
 from ..core.setup import Setup, WayKind
 from ..core.values import example
 from ..core.wording import Manner
-from ..formats.answer import Answer, Lane, Step
+from ..formats.answer import Answer
+from ..formats.lanes import Lane, Step
 
 
 class ProblemOut(BaseModel):

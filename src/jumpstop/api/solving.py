@@ -12,9 +12,10 @@ from ..core.modifiers import GEL_NAMES
 from ..core.motion import MOVERS
 from ..core.reach import solve
 from ..core.setup import WayKind
-from ..formats.answer import Answer, answer_of, lanes_of, steps_of
+from ..formats.answer import Answer, answer_of
 from ..formats.day import Day, day_of
 from ..formats.film import Film, film_of
+from ..formats.lanes import lanes_of, steps_of
 from ..store.documents import MissingError
 from .documents import ERRORS, desk_of, written
 from .schemas import LaneDetail, Scales, Solved, SolveIn
