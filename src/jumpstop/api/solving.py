@@ -10,15 +10,16 @@ from ..core.daylight import SKIES
 from ..core.light import CONDITIONS
 from ..core.modifiers import GEL_NAMES
 from ..core.motion import MOVERS
-from ..core.reach import solve
-from ..core.setup import WayKind
+from ..core.reach import Reach, solve
+from ..core.setup import Setup, WayKind
+from ..core.table import Table
 from ..formats.answer import Answer, answer_of
 from ..formats.day import Day, day_of
 from ..formats.film import Film, film_of
 from ..formats.lanes import lanes_of, steps_of
 from ..store.documents import MissingError
 from .documents import ERRORS, desk_of, written
-from .schemas import LaneDetail, Scales, Solved, SolveIn
+from .schemas import LaneDetail, Preferences, Scales, Solved, SolveIn
 
 router = APIRouter(prefix="/api", tags=["Solving"])
 LightIndex = Annotated[int, Query(ge=0, le=7, description="Which of the setup's lights, from 0.")]
@@ -41,14 +42,11 @@ def solve_document(request: Request, body: SolveIn) -> Answer:
 @router.get("/setups/{item_id}/lanes/{unit_id}", responses={404: ERRORS[404], 422: ERRORS[422]})
 def lane(request: Request, item_id: str, unit_id: str, light: LightIndex = 0, way: WayKind | None = None) -> LaneDetail:
     """One unit's chain, jump by jump, with relation and source."""
-    desk = desk_of(request)
-    setup, manner = desk.setup_of(desk.store.item("setups", item_id)), desk.preferences()
-    ids, table = desk.table(setup.meter_c)
+    setup, manner, ids, table = _opened(request, item_id)
     if unit_id not in ids:
         raise MissingError("This unit is no longer on the shelf.")
     index = ids.index(unit_id)
-    solved = solve(setup, table, light)
-    reach = solved.reaches.get(way or setup.way or advised_way(setup, solved, manner.avoid))
+    reach = _reach(setup, manner, table, light, way)
     if reach is None:
         raise ValueError("This way cannot be: there is no chain to show.")
     return LaneDetail(
@@ -69,14 +67,25 @@ def day(request: Request, item_id: str) -> Day:
 @router.get("/setups/{item_id}/film", responses={404: ERRORS[404], 422: ERRORS[422]})
 def film(request: Request, item_id: str, light: LightIndex = 0, way: WayKind | None = None) -> Film:
     """How curtains and flash meet, moment by moment, for the best unit of a way."""
-    desk = desk_of(request)
-    setup, manner = desk.setup_of(desk.store.item("setups", item_id)), desk.preferences()
-    _, table = desk.table(setup.meter_c)
-    solved = solve(setup, table, light)
-    kind = way or setup.way or advised_way(setup, solved, manner.avoid)
-    if kind not in solved.reaches:
+    setup, manner, _, table = _opened(request, item_id)
+    reach = _reach(setup, manner, table, light, way)
+    if reach is None:
         raise ValueError("This way cannot be: there is nothing to show.")
-    return film_of(setup, solved.reaches[kind], table)
+    return film_of(setup, reach, table)
+
+
+def _opened(request: Request, item_id: str) -> tuple[Setup, Preferences, list[str], Table]:
+    """A stored setup, the person's preferences, and the shelf, from one reading of the counts."""
+    desk = desk_of(request)
+    meta = desk.store.meta()
+    setup = desk.setup_of(desk.store.item("setups", item_id), meta)
+    return setup, desk.preferences(meta), *desk.table(setup.meter_c, meta)
+
+
+def _reach(setup: Setup, manner: Preferences, table: Table, light: int, way: WayKind | None) -> Reach | None:
+    """What the units do in the way asked for, else in the setup's own, else in the advised one."""
+    solved = solve(setup, table, light)
+    return solved.reaches.get(way or setup.way or advised_way(setup, solved, manner.avoid))
 
 
 @router.get("/scales")

@@ -70,14 +70,12 @@ class Costs:
 def costs_of(setup: Setup, found: Reach, t01_s: float, best: int) -> Costs:
     """Costs of a way with its best unit; t01_s is that unit's flash at the dial, NaN where it is not known."""
     way = found.way
-    profile = meeting(setup, way, t01_s).rows()
-    lit = profile[profile > profile.max() * 0.02]
     metered = {
         "hss": "no flash meter reads it: a test frame, or the unit's own automatic",
         "past_sync": "read at the lit side",
     }.get(way.kind, "any flash meter reads it")
     return Costs(
-        evenness_stops=float(np.log2(lit.max() / lit.min())) if len(lit) else 0.0,
+        evenness_stops=meeting(setup, way, t01_s).evenness_stops(),
         metered=metered,
         charge_times=float(2 ** found.cost[best]),
         room_stops=float(found.room[best]),
@@ -154,7 +152,7 @@ class Trap:
 
 def traps(setup: Setup, solved: Solved, chosen: WayKind) -> list[Trap]:
     """The traps of this setup in the way chosen, the gravest first."""
-    body, way = setup.body, next(way for way in solved.ways if way.kind == chosen)
+    body, way = setup.body, solved.way(chosen)
     blur = blur_of(setup, way.camera.f_number)
     found = [_ghost(setup, solved.reaches.get(chosen)), *_colour(setup, chosen)]
     if chosen == "hss" and blur is not None and not blur.worth and setup.motion.kind != "freeze":

@@ -21,6 +21,7 @@ from .exposure import ev_of_lux
 from .values import Figure, Floats, Value
 
 Sky = Literal["clear", "partly", "overcast"]
+Stand = Literal["sun", "back", "shade", "panel"]
 ALBEDO = 0.2  # share of the light that the ground throws back, grass and stone, from memory
 GOLDEN_DEG = (-4.0, 6.0)  # sun's elevation in the golden hours, common practice
 STEP_MIN = 10
@@ -112,6 +113,17 @@ def sky_klx(elevation_deg: Figure, sky: Sky) -> Figure:
     return np.where(height >= 0, by_day, np.minimum(dusk, 0.8) * figures.a / 0.8)
 
 
+class Panel(Value):
+    """A panel held level over a subject against the sun."""
+
+    kind: Literal["opaque", "diffusing"] = Field("opaque", title="Panel")
+    size_m: float = Field(1.8, ge=0.2, le=12, title="Panel size towards the sun (m)")
+    height_m: float = Field(2.4, ge=0.3, le=10, title="Panel height above the ground (m)")
+
+
+DIFFUSING_STOPS = -1.3  # what a diffusing panel takes from the sun, from memory
+
+
 @dataclass(frozen=True, eq=False)
 class Receivers:
     """EV at ISO 100 of what the daylight falls on; numbers or arrays alike."""
@@ -120,6 +132,12 @@ class Receivers:
     sun: Figure  # an upright face turned to the sun
     shade: Figure  # open shade: half the sky, and the ground's bounce
     back: Figure  # an upright face turned from the sun
+
+    def at(self, stand: Stand, panel: Panel) -> Figure:
+        """What falls on the subject where it stands."""
+        if stand == "panel":
+            return self.shade if panel.kind == "opaque" else np.maximum(self.shade, self.sun + DIFFUSING_STOPS)
+        return {"sun": self.sun, "back": self.back, "shade": self.shade}[stand]
 
 
 def receivers(elevation_deg: Figure, day_of_year: int, sky: Sky) -> Receivers:
@@ -194,15 +212,6 @@ def sun_reaches(track: Track, bearing_deg: float) -> datetime | None:
     return None
 
 
-class Panel(Value):
-    """A panel held level over a subject against the sun."""
-
-    kind: Literal["opaque", "diffusing"] = Field("opaque", title="Panel")
-    size_m: float = Field(1.8, ge=0.2, le=12, title="Panel size towards the sun (m)")
-    height_m: float = Field(2.4, ge=0.3, le=10, title="Panel height above the ground (m)")
-
-
-DIFFUSING_STOPS = -1.3  # what a diffusing panel takes from the sun, from memory
 HEAD_M = 1.75  # top of a standing person's head
 
 

@@ -9,9 +9,9 @@ import numpy as np
 from pydantic import Field, model_validator
 
 from . import daylight, exposure
-from .daylight import DIFFUSING_STOPS, SKIES, Panel, Place, Sky
+from .daylight import SKIES, Panel, Place, Receivers, Sky, Stand
 from .stops import Jump
-from .values import Clock, Ev, FNumber, Iso, ShutterS, Value
+from .values import Clock, Ev, Figure, FNumber, Iso, ShutterS, Value
 
 AMBIENT_MOST = 6.0  # stops: more help than this from the ambient says only that no flash is needed
 
@@ -49,9 +49,6 @@ CONDITIONS: dict[Condition, ConditionFigures] = {
     "floodlit": ConditionFigures("floodlit buildings", 4, 1.0, 0, 0, lamps=True),
     "dark": ConditionFigures("dark, all lamps off", -3, 2.0, 0, 0),
 }
-
-
-Stand = Literal["sun", "back", "shade", "panel"]
 
 
 class Reading(Value):
@@ -115,21 +112,12 @@ class Ambient:
 
 @dataclass(frozen=True)
 class _Levels:
-    """EV of what there is before readings and lamps."""
+    """What there is before readings and lamps, with the spread of it and how it was found."""
 
-    ground: float
-    sun: float
-    shade: float
-    back: float
+    lit: Receivers
     sd: float
     how: str
     where: tuple[float, float] | None = None
-
-    def of(self, stand: Stand, panel: Panel) -> float:
-        """EV where the subject stands."""
-        if stand == "panel":
-            return self.shade if panel.kind == "opaque" else max(self.shade, self.sun + DIFFUSING_STOPS)
-        return {"sun": self.sun, "back": self.back, "shade": self.shade}[stand]
 
 
 def _levels(there: There, clock: time) -> _Levels:
@@ -139,10 +127,8 @@ def _levels(there: There, clock: time) -> _Levels:
         height, bearing = daylight.sun_at(there.place, daylight.moment(there.place, there.day, clock))
         lit = daylight.receivers(height, there.day.timetuple().tm_yday, there.sky)
         where = f"{height:.0f}° up, bearing {bearing:.0f}°" if height > 0 else f"{-height:.0f}° below the horizon"
-        return _Levels(
-            float(lit.ground), float(lit.sun), float(lit.shade), float(lit.back), SKIES[there.sky].sd,
-            f"Sun {where}, {SKIES[there.sky].name} (IES RP-21).", (height, bearing),
-        )  # fmt: skip
+        how = f"Sun {where}, {SKIES[there.sky].name} (IES RP-21)."
+        return _Levels(lit, SKIES[there.sky].sd, how, (height, bearing))
     figures = CONDITIONS[there.condition]
     if figures.lamps and not there.lamps_on:
         figures = CONDITIONS["dark"]
@@ -153,24 +139,31 @@ def _levels(there: There, clock: time) -> _Levels:
             raise ValueError("Say how many lux there are.")
         ev, sd = float(exposure.ev_of_lux(there.lux)), 0.2
         how = f"{there.lux:,.0f} lx on a flat meter is EV {ev:.1f} at ISO 100 (C = 250)."
-    return _Levels(ev, ev, ev + figures.shade, ev + figures.back, sd, how)
+    return _Levels(Receivers(ev, ev, ev + figures.shade, ev + figures.back), sd, how)
 
 
 def reading_shift(there: There) -> float:
     """Stops by which the readings lie above what was computed for the time they were taken [stops]."""
     shifts = []
     for reading in there.readings:
-        levels = _levels(there, reading.clock or there.clock)
-        computed = {"background": levels.ground, "subject": levels.of(there.subject, there.panel)}
-        shifts.append(reading.ev - computed.get(reading.of, levels.shade))
+        lit = _levels(there, reading.clock or there.clock).lit
+        computed = {"background": lit.ground, "subject": lit.at(there.subject, there.panel), "shade": lit.shade}
+        shifts.append(reading.ev - float(computed[reading.of]))
     return float(np.mean(shifts))
+
+
+def with_lamps(there: There, ev: Figure) -> Figure:
+    """EV with what the lamps add to it, where there are any and they are on."""
+    if there.lamps_lux is None or not there.lamps_on:
+        return ev
+    return exposure.add_light(ev, exposure.ev_of_lux(there.lamps_lux))
 
 
 def ambient_of(there: There) -> Ambient:
     """EV of background, subject and shade. A reading always wins over a figure from a table or from the sun."""
     levels = _levels(there, there.clock)
-    background, subject, shade = levels.ground, levels.of(there.subject, there.panel), levels.shade
-    sd, how = levels.sd, levels.how
+    lit, sd, how = levels.lit, levels.sd, levels.how
+    background, subject, shade = float(lit.ground), float(lit.at(there.subject, there.panel)), float(lit.shade)
     if there.by == "reading" and not there.readings:
         raise ValueError("Say what the meter read: aperture, shutter time and ISO.")
     if there.by == "reading":
@@ -186,9 +179,8 @@ def ambient_of(there: There) -> Ambient:
         background, subject, shade = background + shift, subject + shift, shade + shift
         sd, how = 0.2, f"{how} Your reading shifts the day by {shift:+.1f}.".replace("-", "−")
     if there.lamps_lux is not None and there.lamps_on:
-        lamps = float(exposure.ev_of_lux(there.lamps_lux))
-        background, subject, shade = (float(exposure.add_light(ev, lamps)) for ev in (background, subject, shade))
-        how = f"{how} Lamps add EV {lamps:.1f}."
+        how = f"{how} Lamps add EV {float(exposure.ev_of_lux(there.lamps_lux)):.1f}."
+    background, subject, shade = (float(with_lamps(there, ev)) for ev in (background, subject, shade))
     return Ambient(background, subject, shade, sd, how, levels.where)
 
 

@@ -85,6 +85,10 @@ class Solved:
     ways: tuple[Way, ...]
     reaches: dict[WayKind, Reach]
 
+    def way(self, kind: WayKind) -> Way:
+        """One of the ways."""
+        return next(way for way in self.ways if way.kind == kind)
+
 
 def solve(setup: Setup, table: Table, index: int = 0, only: WayKind | None = None) -> Solved:
     """Every way of one setup (or only one of them) for every unit. Raises ValueError with a plain sentence."""

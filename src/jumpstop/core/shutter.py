@@ -20,6 +20,7 @@ from .values import Figure, Floats
 
 DROOP_STOPS = 0.4  # how far the light of a pulsed train falls over its length [stops], from memory
 ROWS = 33
+LIT = 0.02  # share of the brightest row's light from which a row counts as lit
 
 
 @dataclass(frozen=True)
@@ -110,6 +111,12 @@ class Meeting:
         result: Floats = np.where(closes > opens, got, 0.0)
         return result
 
+    def evenness_stops(self, count: int = ROWS) -> float:
+        """Brightest row against the darkest that is lit (gets a fiftieth of the brightest or more) [stops]."""
+        got = self.rows(count=count)
+        lit = got[got > got.max() * LIT]
+        return float(np.log2(lit.max() / lit.min())) if len(lit) else 0.0
+
     def curtains(self, seconds: Floats) -> tuple[Floats, Floats]:
         """How far the first and the second curtain have come (0..1) at each time."""
         travel = max(self.travel_s, 1e-9)
@@ -133,11 +140,6 @@ def hss_loss(shutter_s: Figure, travel_s: Figure) -> Figure:
 def lit_fraction(shutter_s: Figure, travel_s: Figure) -> Figure:
     """Share of the frame that a short pop reaches past sync: t / T_c, at most all of it."""
     return np.minimum(1.0, np.asarray(shutter_s) / travel_s)
-
-
-def droop_across(shutter_s: float, travel_s: float, droop_stops: float = DROOP_STOPS) -> float:
-    """Stops by which the last row gets less than the first in HSS: the train's droop over the travel's share of it."""
-    return droop_stops * travel_s / (travel_s + shutter_s)
 
 
 def caught(t01_s: Figure, window_s: Figure) -> Figure:

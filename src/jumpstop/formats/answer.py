@@ -8,8 +8,9 @@ from pydantic import BaseModel
 
 from ..core import wording
 from ..core.counsel import advised_way, blur_of, costs_of, judgement, traps
+from ..core.daylight import Stand
 from ..core.flash import dial
-from ..core.light import Ambient, Stand, tamings
+from ..core.light import Ambient, tamings
 from ..core.motion import blur_mm
 from ..core.optics import coc_mm
 from ..core.reach import CANNOT, Reach, Solved, needed_s
@@ -110,7 +111,7 @@ def answer_of(
     """The document of a solved setup. `ids` names the units of `table`; `avoid` the ways a person would rather not."""
     advised = advised_way(setup, solved, avoid)
     chosen = setup.way if setup.way is not None else advised
-    way = next(way for way in solved.ways if way.kind == chosen)
+    way = solved.way(chosen)
     shown = solved.reaches.get(chosen)
     return Answer(
         ambient=_ambient_text(solved.ambient, way.camera.ev),

@@ -6,8 +6,9 @@ from zoneinfo import ZoneInfo
 import numpy as np
 from pydantic import BaseModel
 
-from ..core import daylight, exposure
-from ..core.light import There, reading_shift
+from ..core import daylight
+from ..core.light import There, reading_shift, with_lamps
+from ..core.values import Figure
 
 
 class Mark(BaseModel):
@@ -51,18 +52,13 @@ def day_of(there: There) -> Day:
     start, whole = track.instants[0], track.instants[-1] - track.instants[0]
 
     def mark(when: datetime, words: str) -> Mark:
-        return Mark(at=round((when - start) / whole, 4), clock=f"{when.astimezone(zone):%H:%M}", words=words)
+        return Mark(at=round((when - start) / whole, 4), clock=_clock(when, zone), words=words)
 
     lit = daylight.receivers(track.elevation, there.day.timetuple().tm_yday, there.sky)
     shift = reading_shift(there) if there.readings else 0.0
-    lamps = float(exposure.ev_of_lux(there.lamps_lux)) if there.lamps_lux and there.lamps_on else -30.0
-    subject = {"sun": lit.sun, "back": lit.back, "shade": lit.shade, "panel": lit.shade}[there.subject]
-    if there.subject == "panel" and there.panel.kind == "diffusing":
-        subject = np.maximum(lit.shade, np.asarray(lit.sun) + daylight.DIFFUSING_STOPS)
 
-    def course(ev: object) -> list[float]:
-        summed = exposure.add_light(np.asarray(ev) + shift, lamps)
-        return [round(float(value), 2) for value in np.asarray(summed)]
+    def course(ev: Figure) -> list[float]:
+        return [round(float(value), 2) for value in np.asarray(with_lamps(there, ev + shift))]
 
     marks = [
         mark(when, "sunrise" if rises else "sunset") for when, rises in daylight.crossings(track, track.elevation, -0.3)
@@ -75,7 +71,7 @@ def day_of(there: There) -> Day:
         clocks=[_clock(when, zone) for when in track.instants],
         hours=[mark(start + timedelta(hours=hour), "") for hour in range(0, round(whole / timedelta(hours=1)) + 1, 3)],
         ground_ev=course(lit.ground),
-        subject_ev=course(subject),
+        subject_ev=course(lit.at(there.subject, there.panel)),
         shade_ev=course(lit.shade),
         elevation_deg=[round(float(value), 1) for value in track.elevation],
         now=mark(daylight.moment(there.place, there.day, there.clock), "now"),

@@ -7,7 +7,9 @@ from ..core import wording
 from ..core.counsel import USUAL_T01_S, meeting
 from ..core.reach import Reach
 from ..core.setup import Setup
+from ..core.shutter import LIT
 from ..core.table import Table
+from ..core.ways import dark_edge
 
 MOMENTS, ROWS = 61, 24
 
@@ -41,11 +43,8 @@ def film_of(setup: Setup, reach: Reach, table: Table) -> Film:
     level = np.asarray(met.burn.level(times - met.fired_s))
     got = met.rows(times, ROWS)
     whole = met.rows(count=ROWS)
-    lit = whole > whole.max() * 0.02
     upright = setup.look.orientation != "landscape"
-    starts = {"landscape": "bottom", "grip_up": "right", "grip_down": "left"}[setup.look.orientation]
-    if setup.body.dark_edge == "top":
-        starts = {"bottom": "top", "right": "left", "left": "right"}[starts]
+    edge = "bottom" if setup.body.dark_edge == "unknown" else setup.body.dark_edge
     taken = bool(np.isnan(t01))
     flash = (
         f"the flash pulses for {wording.shutter(met.burn.length_s)}"
@@ -53,8 +52,8 @@ def film_of(setup: Setup, reach: Reach, table: Table) -> Film:
         else f"the flash burns {wording.shutter(USUAL_T01_S if taken else t01)} (t.1{', taken' if taken else ''})"
     )
     travel = f"curtains take {wording.shutter(met.travel_s)}" if met.travel_s else "no curtains: all rows open at once"
-    uneven = float(np.log2(whole[lit].max() / whole[lit].min()))
-    share = float(np.mean(met.rows(count=400) > whole.max() * 0.02))
+    uneven = met.evenness_stops(ROWS)
+    share = float(np.mean(met.rows(count=400) > whole.max() * LIT))
     even = "evenly" if uneven < 0.1 else f"uneven by {wording.amount(uneven)}"
     ends = f"{share:.0%} of the frame lit, {even}" if way.kind == "past_sync" else f"the whole frame lit, {even}"
     return Film(
@@ -70,5 +69,5 @@ def film_of(setup: Setup, reach: Reach, table: Table) -> Film:
         words=f"{travel.capitalize()}, {flash}: {ends}.",
         dark_edge=way.dark_edge,
         upright=upright,
-        starts=starts,
+        starts=dark_edge(edge, setup.look.orientation),
     )

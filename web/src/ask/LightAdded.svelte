@@ -1,7 +1,7 @@
 <!-- The light we add: role, heads, distance, what is in front of it, how many frames, fed from what. -->
 <script lang="ts">
   import type { Light, Setup } from '../lib/api/client'
-  import { between, sayDistance, signed } from '../lib/figures'
+  import { between, clamp, sayDistance, signed } from '../lib/figures'
   import { kit } from '../lib/kit.svelte'
   import { person } from '../lib/person.svelte'
   import { bench } from '../lib/workbench.svelte'
@@ -16,7 +16,6 @@
   const thirds = $derived({ full: 3, half: 1.5, third: 1 }[person.preferences.step] ?? 1)
   const modifiers = $derived(kit.modifiers.map((stored) => stored.doc))
   const zoomable = $derived(!light.modifier || light.modifier.needs_zoom_head)
-  const clamp = (value: number, low: number, high: number) => Math.min(high, Math.max(low, value))
 
   function change(label: string, edit: (light: Light) => void) {
     bench.edit(label, (draft) => edit(draft.lights![bench.light] as Light))

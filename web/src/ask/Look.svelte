@@ -1,7 +1,7 @@
 <!-- The look: background, aperture or blur, ISO, how the camera is held. -->
 <script lang="ts">
   import type { Setup } from '../lib/api/client'
-  import { between, round, stepOn } from '../lib/figures'
+  import { between, clamp, round, stepOn } from '../lib/figures'
   import { person } from '../lib/person.svelte'
   import { bench } from '../lib/workbench.svelte'
   import LiveChoice from '../parts/LiveChoice.svelte'
@@ -22,7 +22,6 @@
     bench.edit(label, (s) => edit(s.look as LookDoc))
   }
   const lens = (label: string, edit: (blur: Blur) => void) => change(label, (l) => edit(l.blur!))
-  const clamp = (value: number, low: number, high: number) => Math.min(high, Math.max(low, value))
 
   const background = (value: number) =>
     change(`Background ${round(value, 1)}`, (l) => (l.background_stops = round(value, 2)))

@@ -1,7 +1,7 @@
 <!-- The light that is there: how it is known, how it is tamed, and what it comes to. -->
 <script lang="ts">
   import type { Setup, There } from '../lib/api/client'
-  import { between } from '../lib/figures'
+  import { between, clamp } from '../lib/figures'
   import { person } from '../lib/person.svelte'
   import { bench } from '../lib/workbench.svelte'
   import LiveChoice from '../parts/LiveChoice.svelte'
@@ -46,7 +46,6 @@
 
   const plain = (value: number) => value.toFixed(1).replace('-', '−')
   const FIRST = { f_number: 8, shutter_s: 1 / 500, iso: 100, of: 'background' as const }
-  const clamp = (value: number, low: number, high: number) => Math.min(high, Math.max(low, value))
   const lux = (value: number) => change('Lux', (t) => (t.lux = value))
   const lamps = (value: number) => change('Lamps', (t) => (t.lamps_lux = value))
   const warmth = (value: number) => change('Colour of the lamps', (t) => (t.lamps_k = value))

@@ -104,6 +104,10 @@ function tidy(value: number): string {
   return value > 0 && value < 0.05 ? `1/${Math.round(1 / value)}` : String(value)
 }
 
+export function clamp(value: number, low: number, high: number): number {
+  return Math.min(high, Math.max(low, value))
+}
+
 export function round(value: number, digits: number): number {
   return Math.round(value * 10 ** digits) / 10 ** digits
 }
