@@ -1,60 +1,102 @@
-"""The command line: serve, demo, solve, import, export, backup."""
+"""The command line: serve, demo, solve, import, export, backup, restore."""
 
 import json
 import os
+import secrets
 import socket
 import sys
+from collections.abc import Iterator
+from contextlib import contextmanager, suppress
 from dataclasses import asdict
 from pathlib import Path
-from typing import TYPE_CHECKING, Annotated
+from typing import TYPE_CHECKING, Annotated, Any
 
 import typer
 
+from .core.kit.errors import JumpStopError
+
 if TYPE_CHECKING:
-    from .core.flash import Unit
-    from .core.reach import Solved
-    from .core.setup import Setup
-    from .core.table import Table
+    from .core.kit.unit import Unit
+    from .core.plan.reach import Solved
+    from .words.answer import Answer
 
 app = typer.Typer(
     help="Plan flash in stops.", no_args_is_help=True, add_completion=False, pretty_exceptions_enable=False
 )
 
 Data = Annotated[Path, typer.Option("--data", envvar="JUMPSTOP_DATA", help="Folder that holds the data.")]
+Port = Annotated[int, typer.Option(min=0, max=65535, help="Port; 0 takes a free one.")]
 HOME = Path.home() / ".local" / "share" / "jumpstop"
 DEMO = Path("demo-data")
+LOOPBACK = ("127.0.0.1", "localhost", "::1")
 
 
-def _refuse(error: Exception) -> typer.Exit:
-    typer.echo(f"jumpstop: {error}", err=True)
-    return typer.Exit(2)
+@contextmanager
+def _plainly() -> Iterator[None]:
+    """What is the world's trouble is said in a sentence, with exit code 2; a bug keeps its traceback."""
+    try:
+        yield
+    except (JumpStopError, OSError) as error:
+        words = f"{error.filename}: {error.strerror}" if isinstance(error, OSError) and error.filename else str(error)
+        typer.echo(f"jumpstop: {words}", err=True)
+        raise typer.Exit(2) from None
 
 
 def _listen(host: str, port: int) -> socket.socket:
-    """A socket that takes callers from now on, so that the address said is good at once; port 0 is any free one."""
-    listening = socket.socket(socket.AF_INET6 if ":" in host else socket.AF_INET)
+    """A socket that takes callers from now on, so that the address said is good at once; port 0 is any free one.
+
+    Its protocol is named: the server sends small answers at once only on sockets that say they are TCP.
+    """
+    family = socket.AF_INET6 if ":" in host else socket.AF_INET
+    listening = socket.socket(family, socket.SOCK_STREAM, socket.IPPROTO_TCP)
     listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     try:
         listening.bind((host, port))
     except OSError as error:
-        raise _refuse(ValueError(f"port {port} on {host} cannot be had ({error.strerror}).")) from None
+        raise JumpStopError(f"port {port} on {host} cannot be had ({error.strerror}).") from None
     listening.listen(128)
     return listening
 
 
+def _own_names(host: str) -> list[str]:
+    """The names and addresses under which this machine may be called, where it listens on more than its own."""
+    if host not in ("0.0.0.0", "::"):
+        return [host]
+    name = socket.gethostname()
+    found = [name, f"{name}.local"]
+    with suppress(OSError):  # a machine that does not know its own name is called by what --allow-host says
+        found += [str(entry[4][0]) for entry in socket.getaddrinfo(name, None)]
+    return list(dict.fromkeys(found))
+
+
+def _bracketed(host: str) -> str:
+    return f"[{host}]" if ":" in host else host
+
+
 def _serve(folder: Path, host: str, port: int, allow: tuple[str, ...] = ()) -> None:
-    import uvicorn
+    listening = _listen(host, port)
+    port = listening.getsockname()[1]
+    tokens = None
+    if host in LOOPBACK:
+        typer.echo(f"Jump Stop is at http://{_bracketed(host)}:{port}/  (data in {folder}; stop with Ctrl+C)")
+    else:
+        tokens = {secrets.token_urlsafe(24)}
+        names = [*allow, *_own_names(host)]
+        typer.echo(
+            f"Jump Stop listens on {host}, port {port}: every device on the network can call it, and what passes is "
+            f"not encrypted.\nIt lets in who opens one of these links; the first to do so uses it up:"
+        )
+        for name in names:
+            typer.echo(f"  http://{_bracketed(name)}:{port}/enter?token={next(iter(tokens))}")
+        typer.echo(f"(data in {folder}; stop with Ctrl+C)")
+        allow = tuple(names)
+    sys.stdout.flush()
+    import uvicorn  # late, as is what follows: callers wait in the socket's queue meanwhile
 
     from .api.app import LOCAL_HOSTS, create_app
 
-    try:
-        application = create_app(folder, LOCAL_HOSTS | frozenset(allow) | {host})
-    except ValueError as error:
-        raise _refuse(error) from None
-    listening = _listen(host, port)
-    shown = f"[{host}]" if ":" in host else host
-    address = f"http://{shown}:{listening.getsockname()[1]}/"
-    typer.echo(f"Jump Stop is at {address}  (data in {folder}; stop with Ctrl+C)")
+    hosts = [*LOCAL_HOSTS, *(_bracketed(one) for one in (*allow, host))]
+    application = create_app(folder, hosts, tokens)
     uvicorn.Server(uvicorn.Config(application, log_level="warning")).run(sockets=[listening])
 
 
@@ -62,59 +104,69 @@ def _serve(folder: Path, host: str, port: int, allow: tuple[str, ...] = ()) -> N
 def serve(
     data: Data = HOME,
     host: Annotated[str, typer.Option(help="Address to listen on; only this machine by default.")] = "127.0.0.1",
-    port: Annotated[int, typer.Option(help="Port; 0 takes a free one.")] = 8614,
+    port: Port = 8614,
     allow_host: Annotated[list[str] | None, typer.Option(help="Another host name this server answers to.")] = None,
 ) -> None:
     """Run the application on your own data."""
-    _serve(data, host, port, tuple(allow_host or ()))
+    from .store.database import open_engine
+    from .store.lock import held
+
+    with _plainly(), held(data, "a server"):
+        open_engine(data).dispose()  # what is wrong with the data is said before the address is
+        _serve(data, host, port, tuple(allow_host or ()))
 
 
 @app.command()
 def demo(
     data: Data = DEMO,
-    port: Annotated[int, typer.Option(help="Port; 0 takes a free one.")] = 0,
+    port: Port = 0,
     reset: Annotated[bool, typer.Option("--reset", help="Start afresh; what was changed is lost.")] = False,
 ) -> None:
     """Run the application on the invented kite week; what you change is kept for the next time."""
-    from .demo import fill
     from .store.database import FILE
     from .store.documents import Store
+    from .store.lock import held
 
-    if reset:
-        for name in (FILE, f"{FILE}-wal", f"{FILE}-shm"):
-            (data / name).unlink(missing_ok=True)
-    try:
+    with _plainly(), held(data, "the demo's server"):
+        if reset:
+            for end in ("", "-wal", "-shm"):
+                (data / f"{FILE}{end}").unlink(missing_ok=True)
         store = Store(data)
-        fill(store)
+        if store.is_empty():
+            from .demo import fill
+
+            fill(store)
         store.close()
-    except (ValueError, OSError) as error:
-        raise _refuse(error) from None
-    _serve(data, "127.0.0.1", port)
+        _serve(data, "127.0.0.1", port)
 
 
 @app.command()
 def solve(
     setup: Annotated[Path, typer.Argument(help="A setup document (JSON); - reads standard input.")],
     shelf: Annotated[Path | None, typer.Option(help="A shelf (CSV or JSON); without it, the demo's.")] = None,
-    light: Annotated[int, typer.Option(help="Which light of the setup, from 0.")] = 0,
+    light: Annotated[int, typer.Option(min=0, max=7, help="Which light of the setup, from 0.")] = 0,
     table: Annotated[bool, typer.Option("--table", help="Print a table instead of JSON.")] = False,
 ) -> None:
-    """Solve one setup for every unit of a shelf in every way."""
-    from .core.reach import solve as solve_all
-    from .core.table import table_of
+    """Solve one setup for every unit of a shelf in every method."""
+    from .core.kit.errors import CannotSolve
+    from .core.kit.table import table_of
+    from .core.plan.reach import solve as solve_all
     from .formats.documents import read_setup
+    from .words.answer import answer_of
+    from .words.figures import DisplayUnits
+    from .words.problems import cannot_solve
 
-    try:
+    with _plainly():
         document = read_setup(sys.stdin.buffer.read() if str(setup) == "-" else setup.read_bytes())
         units = _read_shelf(shelf)
-        arrays = table_of(units, document.meter_c)
-        solved = solve_all(document, arrays, light)
-    except (ValueError, OSError) as error:
-        raise _refuse(error) from None
-    if table:
-        _print_table(document, solved, arrays)
-    else:
-        _print_json(document, solved, arrays)
+        try:
+            if light >= len(document.lights):
+                raise CannotSolve("no_such_light", number=light + 1)
+            solved = solve_all(document, table_of(units, document.meter_c))
+        except CannotSolve as error:
+            raise JumpStopError(cannot_solve(error)) from None
+        answer = answer_of(solved, DisplayUnits(), light)
+        (_print_table if table else _print_json)(solved, answer, light)
 
 
 def _read_shelf(path: Path | None) -> "list[Unit]":
@@ -125,64 +177,63 @@ def _read_shelf(path: Path | None) -> "list[Unit]":
     for problem in reading.problems:
         typer.echo(f"jumpstop: row {problem.row}, column {problem.column or '-'}: {problem.reason}", err=True)
     if not reading.units:
-        raise ValueError("The shelf holds no unit that can be read.")
+        raise JumpStopError("The shelf holds no unit that can be read.")
     return reading.units
 
 
-def _print_json(document: "Setup", solved: "Solved", arrays: "Table") -> None:
-    from .core.wording import Manner
-    from .formats.answer import answer_of
-    from .formats.lanes import lanes_of, steps_of
+OLD_KEYS = {"rated_output": "take_off", "target": "level"}
+"""What version 1 called some effects: `key` stays as it was, `effect` beside it is the code of today."""
 
-    names = [unit.name for unit in arrays.units]
-    answer = answer_of(document, solved, arrays, names, Manner())
+
+def _lanes(solved: "Solved", kind: Any, light: int) -> list[dict[str, Any]]:
+    """One method's units in the shelf's order: the columns of each lane as a record, with its chain."""
+    from .words.figures import DisplayUnits
+    from .words.lanes import lanes_of, steps_of
+
+    units = DisplayUnits()
+    reach = solved.reach(kind, light)
+    columns = asdict(lanes_of(reach, units))
+    out = []
+    for at in range(len(solved.table)):
+        record = {name: column[at] for name, column in columns.items() if name != "id"}
+        steps = [asdict(step) for step in steps_of(reach, at, units)]
+        chain = [{"key": OLD_KEYS.get(step["effect"], step["effect"])} | step for step in steps]
+        out.append(record | {"p_reach": round(float(reach.p[at]), 3), "chain": chain})
+    return out
+
+
+def _print_json(solved: "Solved", answer: "Answer", light: int) -> None:
     ways = [
-        card.model_dump()
-        | {
-            "units": [
-                {name: value for name, value in asdict(lane).items() if name != "id"}
-                | {"chain": [asdict(step) for step in steps_of(reach, i, Manner())]}
-                for reach in [solved.reaches[card.kind]]
-                for i, lane in enumerate(lanes_of(reach, arrays, names, Manner()))
-            ]
-            if card.possible
-            else []
-        }
-        for card in answer.ways
+        asdict(card) | {"units": _lanes(solved, card.kind, light) if card.possible else []} for card in answer.methods
     ]
     out = {
-        "setup": document.name,
+        "setup": solved.setup.name,
         "headline": answer.headline,
         "chosen": answer.chosen,
         "advised": answer.advised,
-        "ambient": answer.ambient.model_dump(),
+        "ambient": asdict(answer.ambient),
+        "levels": [asdict(level) for level in answer.levels],
         "ways": ways,
     }
     json.dump(out, sys.stdout, indent=1, ensure_ascii=False, allow_nan=False)
     sys.stdout.write("\n")
 
 
-def _print_table(document: "Setup", solved: "Solved", arrays: "Table") -> None:
-    from .core.wording import Manner
-    from .formats.answer import answer_of
-    from .formats.lanes import lanes_of
-
-    names = [unit.name for unit in arrays.units]
-    answer = answer_of(document, solved, arrays, names, Manner())
+def _print_table(solved: "Solved", answer: "Answer", light: int) -> None:
     typer.echo(answer.headline)
-    for card in answer.ways:
+    for card in answer.methods:
         camera = card.camera
         typer.echo(f"\n{card.title}: {camera.aperture}  {camera.shutter}  {camera.iso}  {camera.nd}".rstrip())
         if not card.possible:
-            typer.echo(f"  cannot be: {card.reason}")
+            typer.echo(f"  not to be had: {card.reason}")
             continue
-        reach = solved.reaches[card.kind]
-        lanes = lanes_of(reach, arrays, names, Manner())
-        for i in reach.best_first():
-            lane = lanes[i]
-            flashes = "mains" if lane.mains else "-" if lane.flashes is None else f"{lane.flashes} a charge"
+        lanes = _lanes(solved, card.kind, light)
+        for at in solved.reach(card.kind, light).best_first():
+            lane = lanes[at]
+            flashes = "mains" if lane["mains"] else "-" if lane["flashes"] is None else f"{lane['flashes']} a charge"
             typer.echo(
-                f"  {lane.name:24.24} {lane.verdict:28} ±{lane.sd:.1f}  {lane.dial:12} {lane.ready:10} {flashes}"
+                f"  {lane['name']:24.24} {lane['verdict']:28} ±{lane['sd']:.1f}  {lane['dial']:14} "
+                f"{lane['recycle']:10} {flashes}"
             )
 
 
@@ -195,60 +246,78 @@ def import_(
     """Add units from a file; bad rows are named, and nothing is written unless all are good or --yes is given."""
     from .formats.shelf import read_shelf
     from .store.documents import Store
+    from .words.figures import count
 
-    try:
+    with _plainly():
         reading = read_shelf(file.read_bytes())
         for problem in reading.problems:
             typer.echo(f"row {problem.row}, column {problem.column or '-'}: {problem.reason}", err=True)
+        unlisted = reading.bad - len({problem.row for problem in reading.problems})
+        if unlisted:
+            typer.echo(f"and {unlisted:,} more bad rows", err=True)
         if reading.unknown_columns:
             typer.echo(f"not read: columns {', '.join(reading.unknown_columns)}", err=True)
-        if not reading.units or (reading.problems and not yes):
-            raise ValueError(f"{len(reading.units)} rows are good; nothing was written. Add --yes to take those.")
+        if not reading.units or (reading.bad and not yes):
+            good = count(len(reading.units), "row")
+            raise JumpStopError(f"{good} can be read; nothing was written. Add --yes to take those.")
         store = Store(data)
         docs = [unit.model_dump(mode="json") for unit in reading.units]
-        store.add("units", docs, f"Import {len(docs):,} units")
+        store.add("units", docs, f"Import {count(len(docs), 'unit')}")
         store.close()
-    except (ValueError, OSError) as error:
-        raise _refuse(error) from None
-    typer.echo(f"{len(reading.units)} units added.")
+        typer.echo(f"{count(len(docs), 'unit')} added.")
 
 
 @app.command()
 def export(
     file: Annotated[Path, typer.Argument(help="File to write; its ending says CSV or JSON.")], data: Data = HOME
 ) -> None:
-    """Write the shelf to a file."""
-    from .core.flash import Unit
+    """Write the shelf to a file, whole or not at all."""
+    from .core.kit.unit import Unit
     from .formats.shelf import write_csv, write_json
     from .store.documents import Store
+    from .words.figures import count
 
-    try:
+    with _plainly():
         if file.suffix.lower() not in (".csv", ".json"):
-            raise ValueError("The file must end in .csv or .json.")
+            raise JumpStopError("The file must end in .csv or .json.")
         store = Store(data)
         units = [Unit.model_validate(item.doc) for item in store.items("units")]
         store.close()
         text = write_json(units) if file.suffix.lower() == ".json" else write_csv(units)
-        file.write_text(text, encoding="utf-8", newline="")
-    except (ValueError, OSError) as error:
-        raise _refuse(error) from None
-    typer.echo(f"{len(units)} units written to {file}.")
+        part = file.with_name(f".{file.name}.part")
+        try:
+            with part.open("w", encoding="utf-8", newline="") as out:
+                out.write(text)
+                out.flush()
+                os.fsync(out.fileno())
+            os.replace(part, file)
+        finally:
+            part.unlink(missing_ok=True)
+        typer.echo(f"{count(len(units), 'unit')} written to {file}.")
 
 
 @app.command()
 def backup(file: Annotated[Path, typer.Argument(help="File to write.")], data: Data = HOME) -> None:
-    """Copy the data file whole, safely while the application runs."""
+    """Copy the data file whole, safely while the application runs, and check the copy."""
     from .store.database import FILE
     from .store.database import backup as copy
 
-    if not (data / FILE).exists():
-        raise _refuse(ValueError(f"There is no data in {data}."))
-    if file.exists():
-        raise _refuse(ValueError(f"{file} is there already; name another."))
-    part = file.with_name(f"{file.name}.part")
-    copy(data / FILE, part)
-    os.replace(part, file)
-    typer.echo(f"Copied to {file}.")
+    with _plainly():
+        if file.exists():
+            raise JumpStopError(f"{file} is there already; name another.")
+        copy(data / FILE, file)
+        typer.echo(f"Copied to {file}.")
+
+
+@app.command()
+def restore(file: Annotated[Path, typer.Argument(help="A backup.")], data: Data = HOME) -> None:
+    """Put a backup in place of the data, which must not be in use; what was there is kept aside."""
+    from .store.database import restore as put_back
+    from .store.lock import held
+
+    with _plainly(), held(data, "a restore"):
+        kept = put_back(file, data)
+        typer.echo(f"Restored from {file}." + (f" What was there is kept as {kept}." if kept else ""))
 
 
 if __name__ == "__main__":

@@ -1,43 +1,37 @@
 <script lang="ts">
   import { CircleQuestionMark, Moon, Redo2, Sun, Undo2 } from '@lucide/svelte'
   import { onMount } from 'svelte'
-  import { api } from './lib/api/client'
+  import type { Preferences } from './lib/api/client'
+  import { bench } from './lib/bench.svelte'
   import { history } from './lib/history.svelte'
-  import type { KitKind } from './lib/kitfields'
+  import { press } from './lib/hotkeys'
   import { person } from './lib/person.svelte'
   import { setups } from './lib/setups.svelte'
-  import { bench } from './lib/workbench.svelte'
-  import Help from './parts/Help.svelte'
   import Conflict from './parts/Conflict.svelte'
-  import SetupView from './views/SetupView.svelte'
-  import ShelfView from './views/ShelfView.svelte'
+  import Help from './parts/Help.svelte'
+  import { address, routeOf } from './routes'
 
-  let route = $state(location.hash)
+  let hash = $state(location.hash)
   let help = $state(false)
   let ready = $state(false)
 
-  const shelf = $derived<KitKind | null>(
-    route.startsWith('#/shelf')
-      ? ((/^#\/shelf\/(modifiers|bodies|filters)/.exec(route)?.[1] as KitKind) ?? 'units')
-      : null,
-  )
-  const wanted = $derived(/^#\/setup\/(\w+)/.exec(route)?.[1] ?? setups.all[0]?.id)
+  const shown = $derived(routeOf(hash))
+  const View = $derived(shown.route.view)
+  const inHand = $derived(bench.session?.id ?? setups.all[0]?.id)
 
   onMount(async () => {
     bench.onsaved = () => history.later()
-    await Promise.all([person.load(), setups.load(), history.look()])
-    ready = true
+    bench.ontrouble = (sentence) => history.tell(sentence)
+    const [here] = await Promise.all([person.load(), setups.load(), history.look()])
+    ready = here
   })
 
-  $effect(() => {
-    if (ready && !shelf && wanted && wanted !== bench.id) void bench.open(wanted)
-  })
-
-  async function speak(change: Parameters<typeof person.choose>[0]) {
+  async function choose(change: Partial<Preferences>) {
     await bench.settle()
-    await person.choose(change)
+    const wrong = await person.choose(change)
+    if (wrong) return history.tell(wrong)
     history.turned += 1
-    await bench.again()
+    await bench.refresh()
   }
 
   function keys(event: KeyboardEvent) {
@@ -53,18 +47,13 @@
       void history.turn('redo')
     } else if (!command && !event.altKey) {
       if (event.key === '?') help = true
-      const figure =
-        /^[a-z]$/.test(event.key) && document.querySelector<HTMLElement>(`[data-hotkey="${event.key}"]`)
-      if (figure) {
-        figure.focus()
-        event.preventDefault()
-      }
+      else if (press(event.key)) event.preventDefault()
     }
   }
 
   const dark = $derived(
-    person.preferences.theme === 'dusk' ||
-      (person.preferences.theme === 'system' && matchMedia('(prefers-color-scheme: dark)').matches),
+    person.preferences?.theme === 'dusk' ||
+      (person.preferences?.theme === 'system' && matchMedia('(prefers-color-scheme: dark)').matches),
   )
   const states = {
     saved: 'Saved',
@@ -75,7 +64,7 @@
 </script>
 
 <svelte:window
-  onhashchange={() => (route = location.hash)}
+  onhashchange={() => (hash = location.hash)}
   onkeydown={keys}
   onbeforeunload={(event) => bench.unsaved && event.preventDefault()}
 />
@@ -87,96 +76,102 @@
     <img src="/icon.svg" alt="" width="28" height="28" />Jump Stop
   </a>
   <nav aria-label="Views" class="flex gap-4 text-[0.95rem]">
-    <a href="#/" aria-current={shelf ? undefined : 'page'} class="nav">Setup</a>
-    <a href="#/shelf" aria-current={shelf ? 'page' : undefined} class="nav">Shelf</a>
+    <a
+      href={inHand ? address.setup(inHand) : '#/'}
+      aria-current={shown.route.name === 'Setup' ? 'page' : undefined}
+      class="nav">Setup</a
+    >
+    <a href={address.shelf()} aria-current={shown.route.name === 'Shelf' ? 'page' : undefined} class="nav"
+      >Shelf</a
+    >
   </nav>
-  <span class="text-quiet text-sm" role="status" data-testid="saving">{states[bench.saving]}</span>
-  <div class="ml-auto flex flex-wrap items-center gap-1.5">
-    <button
-      class="btn btn-sm btn-ghost btn-square"
-      aria-label="Undo"
-      title={history.undo ? `Undo: ${history.undo}` : 'Nothing to undo'}
-      aria-disabled={!history.undo}
-      onclick={() => history.turn('undo')}><Undo2 size={18} /></button
-    >
-    <button
-      class="btn btn-sm btn-ghost btn-square"
-      aria-label="Redo"
-      title={history.redo ? `Redo: ${history.redo}` : 'Nothing to redo'}
-      aria-disabled={!history.redo}
-      onclick={() => history.turn('redo')}><Redo2 size={18} /></button
-    >
-    <select
-      class="pick"
-      aria-label="Length in"
-      value={person.preferences.length}
-      onchange={(e) => speak({ length: e.currentTarget.value as 'm' | 'ft' })}
-    >
-      <option value="m">metres</option><option value="ft">feet</option>
-    </select>
-    <select
-      class="pick"
-      aria-label="Stop steps"
-      value={person.preferences.step}
-      onchange={(e) => speak({ step: e.currentTarget.value as 'full' | 'half' | 'third' })}
-    >
-      <option value="third">⅓ stops</option><option value="half">½ stops</option><option value="full"
-        >full stops</option
+  <span class="text-quiet text-sm" role="status" data-testid="saving"
+    >{states[bench.session?.saving ?? 'saved']}</span
+  >
+  {#if ready}
+    <div class="ml-auto flex flex-wrap items-center gap-1.5">
+      <button
+        class="btn btn-sm btn-ghost btn-square"
+        aria-label="Undo"
+        title={history.undo ? `Undo: ${history.undo}` : 'Nothing to undo'}
+        aria-disabled={!history.undo}
+        onclick={() => history.turn('undo')}><Undo2 size={18} /></button
       >
-    </select>
-    <select
-      class="pick"
-      aria-label="Power as"
-      value={person.preferences.power}
-      onchange={(e) => speak({ power: e.currentTarget.value as 'own' | 'fraction' | 'number' | 'ws' })}
-    >
-      <option value="own">own dial</option><option value="fraction">fractions</option><option value="number"
-        >stop numbers</option
-      ><option value="ws">Ws</option>
-    </select>
-    <button
-      class="btn btn-sm btn-ghost btn-square"
-      aria-label={dark ? 'Light theme' : 'Dim theme'}
-      onclick={() => person.choose({ theme: dark ? 'chalk' : 'dusk' })}
-      >{#if dark}<Sun size={18} />{:else}<Moon size={18} />{/if}</button
-    >
-    <button class="btn btn-sm btn-ghost btn-square" aria-label="Keys and help" onclick={() => (help = true)}
-      ><CircleQuestionMark size={18} /></button
-    >
-  </div>
+      <button
+        class="btn btn-sm btn-ghost btn-square"
+        aria-label="Redo"
+        title={history.redo ? `Redo: ${history.redo}` : 'Nothing to redo'}
+        aria-disabled={!history.redo}
+        onclick={() => history.turn('redo')}><Redo2 size={18} /></button
+      >
+      <select
+        class="pick"
+        aria-label="Length in"
+        value={person.preferences.length}
+        onchange={(e) => choose({ length: e.currentTarget.value as Preferences['length'] })}
+      >
+        <option value="m">metres</option><option value="ft">feet</option>
+      </select>
+      <select
+        class="pick"
+        aria-label="Stop steps"
+        value={person.preferences.step}
+        onchange={(e) => choose({ step: e.currentTarget.value as Preferences['step'] })}
+      >
+        <option value="third">⅓ stops</option><option value="half">½ stops</option><option value="full"
+          >full stops</option
+        >
+      </select>
+      <select
+        class="pick"
+        aria-label="Power as"
+        value={person.preferences.power}
+        onchange={(e) => choose({ power: e.currentTarget.value as Preferences['power'] })}
+      >
+        <option value="own">own dial</option><option value="fraction">fractions</option><option value="number"
+          >stop numbers</option
+        ><option value="ws">Ws</option>
+      </select>
+      <button
+        class="btn btn-sm btn-ghost btn-square"
+        aria-label={dark ? 'Light theme' : 'Dim theme'}
+        onclick={() => choose({ theme: dark ? 'chalk' : 'dusk' })}
+        >{#if dark}<Sun size={18} />{:else}<Moon size={18} />{/if}</button
+      >
+      <button class="btn btn-sm btn-ghost btn-square" aria-label="Keys and help" onclick={() => (help = true)}
+        ><CircleQuestionMark size={18} /></button
+      >
+    </div>
+  {/if}
 </header>
 
 <main class="px-4 py-4 lg:px-6">
-  {#if !ready}
+  {#if ready}
+    <View {...shown.props} />
+  {:else if person.trouble}
+    <p role="alert" class="text-short font-semibold">{person.trouble} Reload the page to try again.</p>
+  {:else}
     <p class="text-quiet">Opening …</p>
-  {:else if shelf}
-    <ShelfView {shelf} />
-  {:else if bench.missing || !wanted}
-    <h1 class="font-prose text-2xl">There is no setup here yet.</h1>
-    <button
-      class="btn mt-4"
-      onclick={async () => {
-        const { data } = await api.POST('/api/setups', { body: { name: 'First setup' } as never })
-        if (data) {
-          await setups.load()
-          bench.missing = false
-          location.hash = `#/setup/${data.id}`
-        }
-      }}>Begin one</button
-    >
-  {:else if bench.doc}
-    <SetupView />
   {/if}
 </main>
 
-<div role="status" class="pointer-events-none fixed bottom-4 left-1/2 z-30 -translate-x-1/2">
-  {#if history.said}<p class="bg-primary text-primary-content rounded-lg px-4 py-2 text-sm shadow-lg">
-      {history.said}
+<div
+  role={history.refused ? 'alert' : 'status'}
+  class="no-print pointer-events-none fixed bottom-4 left-1/2 z-30 w-max max-w-[92vw] -translate-x-1/2"
+>
+  {#if history.said}<p
+      class={`rounded-lg px-4 py-2 text-sm shadow-lg ${history.refused ? 'bg-base-100 text-short border-short pointer-events-auto border-2 font-semibold' : 'bg-primary text-primary-content'}`}
+    >
+      <bdi>{history.said}</bdi>
+      {#if history.refused}<button
+          class="ml-3 cursor-pointer underline underline-offset-4"
+          onclick={() => (history.said = '')}>Close</button
+        >{/if}
     </p>{/if}
 </div>
 
 {#if help}<Help close={() => (help = false)} />{/if}
-{#if bench.conflict}<Conflict />{/if}
+{#if bench.session?.conflict}<Conflict session={bench.session} />{/if}
 
 <style>
   .nav {

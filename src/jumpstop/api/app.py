@@ -1,55 +1,68 @@
 """The application: routers, errors as sentences, the built pages."""
 
-from collections.abc import AsyncIterator
+import json
+from collections.abc import AsyncIterator, Sequence
 from contextlib import asynccontextmanager
 from pathlib import Path
 
 from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
-from fastapi.responses import FileResponse, JSONResponse
+from fastapi.responses import FileResponse, Response
 from fastapi.staticfiles import StaticFiles
-from starlette.exceptions import HTTPException as StarletteHTTPException
+from starlette.exceptions import HTTPException
+from starlette.middleware.trustedhost import TrustedHostMiddleware
 
-from ..core.setup import Setup
-from ..formats.problems import Problem, problems_of
-from ..store.documents import ConflictError, MissingError, Store
+from ..core.kit.errors import CannotSolve
+from ..core.scene.setup import Setup
+from ..formats.errors import Unreadable
+from ..store import errors as store_errors
+from ..store.documents import Store
+from ..words.problems import Problem, cannot_solve, problems_of
 from . import documents, shelf, solving
-from .desk import MODELS, Desk
-from .guard import Guard
+from .admission import Admission
+from .guard import Guard, refused
+from .workspace import MODELS, Workspace
 
 PAGES = Path(__file__).parent.parent / "web"
-LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "::1"})
+LOCAL_HOSTS = ("127.0.0.1", "localhost", "[::1]")
+EVERYWHERE = (400, 401, 403, 413, 500, 503, 507)
 
 
-def create_app(folder: Path, hosts: frozenset[str] = LOCAL_HOSTS) -> FastAPI:
-    """The application over one data folder."""
+def create_app(folder: Path, hosts: Sequence[str] = LOCAL_HOSTS, tokens: set[str] | None = None) -> FastAPI:
+    """The application over one data folder, for requests to these host names.
+
+    tokens: where the server is open to the network, those that let one browser each in (see `Admission`).
+    """
 
     @asynccontextmanager
     async def life(app: FastAPI) -> AsyncIterator[None]:
         store = Store(folder)
-        app.state.desk = Desk(store)
+        app.state.workspace = Workspace(store)
         yield
         store.close()
 
     app = FastAPI(
         title="Jump Stop",
-        version="1",
+        version="2",
         summary="Plan flash in stops.",
         lifespan=life,
         docs_url=None,
         redoc_url=None,
         openapi_url="/api/openapi.json",
-        separate_input_output_schemas=False,
-        responses={status: documents.ERRORS[status] for status in (400, 403, 413, 421)},
+        responses={status: documents.ERRORS[status] for status in EVERYWHERE},
     )
-    app.add_middleware(Guard, hosts=hosts)
+    if tokens is not None:
+        app.add_middleware(Admission, tokens=tokens)
+    app.add_middleware(TrustedHostMiddleware, allowed_hosts=list(hosts), www_redirect=False)
+    app.add_middleware(Guard)
     for router in (documents.router, solving.router, shelf.router):
         app.include_router(router)
     app.add_exception_handler(RequestValidationError, _invalid)
-    app.add_exception_handler(StarletteHTTPException, _http)
-    app.add_exception_handler(MissingError, _missing)
-    app.add_exception_handler(ConflictError, _conflict)
-    app.add_exception_handler(ValueError, _value)
+    app.add_exception_handler(HTTPException, _http)
+    app.add_exception_handler(store_errors.Conflict, _conflict)
+    app.add_exception_handler(CannotSolve, _unsolved)
+    for kind, (status, field) in STATUSES.items():
+        app.add_exception_handler(kind, _told(status, field))
 
     @app.get("/api/empty", include_in_schema=False)
     def empty() -> dict[str, bool]:
@@ -66,32 +79,49 @@ def create_app(folder: Path, hosts: frozenset[str] = LOCAL_HOSTS) -> FastAPI:
     return app
 
 
-def _refusal(status: int, problems: list[Problem], **more: object) -> JSONResponse:
-    return JSONResponse({"problems": [problem._asdict() for problem in problems], **more}, status)
+STATUSES: dict[type[Exception], tuple[int, str]] = {
+    store_errors.NotFound: (404, "Document"),
+    store_errors.Overtaken: (409, "Undo"),
+    store_errors.TooMuch: (413, "Shelf"),
+    store_errors.Busy: (503, "Data"),
+    store_errors.StorageFault: (507, "Data"),
+    Unreadable: (422, "File"),
+}
 
 
-def _invalid(request: Request, error: Exception) -> JSONResponse:
+def _told(status: int, field: str):  # type: ignore[no-untyped-def]
+    """A handler that answers with the error's own sentence."""
+
+    def handler(_request: Request, error: Exception) -> Response:
+        return refused(status, str(error), field, {"retry-after": "1"} if status == 503 else None)
+
+    return handler
+
+
+def _invalid(request: Request, error: Exception) -> Response:
     assert isinstance(error, RequestValidationError)
     kind = next((part for part in request.url.path.split("/") if part in MODELS), "")
-    model = Setup if request.url.path.endswith("/solve") else MODELS.get(kind)
-    return _refusal(422, problems_of(list(error.errors()), model))
+    model = Setup if request.url.path.endswith("/solve") else MODELS.get(kind)  # type: ignore[call-overload]
+    return _all(422, problems_of(list(error.errors()), model))
 
 
-def _http(_request: Request, error: Exception) -> JSONResponse:
-    assert isinstance(error, StarletteHTTPException)
-    return _refusal(error.status_code, [Problem("", "Request", str(error.detail))])
+def _all(status: int, problems: list[Problem], **more: object) -> Response:
+    body = {"problems": [problem._asdict() for problem in problems]} | more
+    return Response(json.dumps(body), status, media_type="application/json")
 
 
-def _missing(_request: Request, error: Exception) -> JSONResponse:
-    return _refusal(404, [Problem("", "Document", str(error).strip("'"))])
+def _http(_request: Request, error: Exception) -> Response:
+    assert isinstance(error, HTTPException)
+    return refused(error.status_code, str(error.detail))
 
 
-def _conflict(_request: Request, error: Exception) -> JSONResponse:
-    assert isinstance(error, ConflictError)
+def _unsolved(_request: Request, error: Exception) -> Response:
+    assert isinstance(error, CannotSolve)
+    return refused(422, cannot_solve(error), "Setup")
+
+
+def _conflict(request: Request, error: Exception) -> Response:
+    assert isinstance(error, store_errors.Conflict)
     current = error.current
-    stored = {"id": current.id, "revision": current.revision, "job_id": current.job_id, "doc": current.doc}
-    return _refusal(412, [Problem("", "Revision", str(error))], current=stored)
-
-
-def _value(_request: Request, error: Exception) -> JSONResponse:
-    return _refusal(422, [Problem("", "Document", str(error))])
+    stored = {"id": current.id, "revision": current.revision, "job_id": current.job_id, "doc": current.doc, "line": ""}
+    return _all(412, [Problem("", "Revision", str(error))], current=stored)

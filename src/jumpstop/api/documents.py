@@ -1,41 +1,83 @@
 """Listing, reading and editing documents; undo and redo; preferences."""
 
+from collections.abc import Callable
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Header, HTTPException, Query, Request, Response
 from pydantic import BaseModel
 
-from ..core.camera import Body, Filter
-from ..core.flash import Unit
-from ..core.modifiers import Modifier
-from ..core.setup import Setup
+from ..core.kit.body import Body
+from ..core.kit.filter import Filter
+from ..core.kit.modifier import Modifier
+from ..core.kit.unit import Unit
+from ..core.kit.values import LINE
+from ..core.scene.setup import Setup
 from ..store.documents import Item, Kind
-from .desk import Desk
-from .schemas import Conflict, Job, Preferences, Refusal, Solved, Stored, Turned
+from ..words.kit import all_printed, body_line, filter_line, modifier_line
+from .schemas import (
+    Conflict,
+    Job,
+    Membership,
+    Preferences,
+    Refusal,
+    SolvedSetup,
+    Stored,
+    UndoOut,
+    UnreadableOut,
+)
+from .workspace import MODELS, Workspace, readable
 
 router = APIRouter(prefix="/api")
 
+MOST_IDS = 1000
 IfMatch = Annotated[str | None, Header(description="The revision this edit started from, in quotes.", examples=['"3"'])]
-Label = Annotated[str, Query(max_length=200, description="What undo will call this edit.", examples=["Distance 2.4 m"])]
+Label = Annotated[
+    str, Query(max_length=200, pattern=LINE, description="What undo will call this edit.", examples=["Distance"])
+]
+Page = Annotated[
+    str,
+    Header(
+        alias="x-page", max_length=40, pattern=r"^[0-9A-Za-z-]*$",
+        description="Which page this comes from: undo takes back that page's own edits.", examples=["a1b2"],
+    ),
+]  # fmt: skip
+Ids = Annotated[list[Annotated[str, Query(max_length=64)]], Query(min_length=1, max_length=MOST_IDS)]
+JobId = Annotated[str | None, Query(max_length=64, description="The job that the setup belongs to.")]
+LightIndex = Annotated[int, Query(ge=0, le=7, description="Which of the setup's lights, from 0.")]
 ERRORS: dict[int | str, dict[str, Any]] = {
-    400: {"model": Refusal, "description": "What was sent cannot be read at all."},
+    400: {
+        "model": Refusal,
+        "description": "What was sent cannot be read at all, or the host name is not this server's.",
+    },
+    401: {"model": Refusal, "description": "This server asks for the link that it printed."},
     403: {"model": Refusal, "description": "The change comes from a foreign page."},
-    413: {"model": Refusal, "description": "What was sent is too large."},
-    421: {"model": Refusal, "description": "This server does not answer to that host name."},
     404: {"model": Refusal, "description": "There is no such document."},
+    409: {"model": Refusal, "description": "It was changed elsewhere since, and cannot be undone."},
     412: {"model": Refusal, "description": "Somebody changed it first; `current` holds what it is now."},
+    413: {"model": Refusal, "description": "What was sent is too large."},
     422: {"model": Refusal, "description": "The document is not right; each problem names its field."},
     428: {"model": Refusal, "description": "The If-Match header is missing."},
+    500: {"model": Refusal, "description": "A fault in the program; the reference is in its log."},
+    503: {"model": Refusal, "description": "The data is being written just now; try again."},
+    507: {"model": Refusal, "description": "The data cannot be stored."},
+}
+LINES: dict[Kind, Callable[[Any], str]] = {
+    "units": all_printed,
+    "modifiers": modifier_line,
+    "bodies": body_line,
+    "filters": filter_line,
+    "jobs": lambda job: str(job.note),
+    "setups": lambda setup: str(setup.note),
 }
 
 
-def desk_of(request: Request) -> Desk:
-    """The desk of this server."""
-    desk: Desk = request.app.state.desk
-    return desk
+def workspace_of(request: Request) -> Workspace:
+    """The workspace of this server."""
+    workspace: Workspace = request.app.state.workspace
+    return workspace
 
 
-def written(solved: Solved) -> Response:
+def written(solved: SolvedSetup) -> Response:
     """An answer as it goes out: made here from values that were checked, so that it is not checked a second time."""
     return Response(solved.model_dump_json(), media_type="application/json")
 
@@ -45,51 +87,77 @@ def revision_of(if_match: str | None) -> int:
     if if_match is None:
         raise HTTPException(428, "Say which revision this edit started from, in an If-Match header.")
     bare = if_match.removeprefix("W/").strip('"')
-    if not bare.isdigit() or len(bare) > 15:
+    if not (bare.isascii() and bare.isdigit()) or len(bare) > 15:
         raise HTTPException(422, "If-Match must hold a revision number in quotes.")
     return int(bare)
 
 
-def _stored(item: Item, model: type[BaseModel]) -> Stored[Any]:
-    return Stored(id=item.id, revision=item.revision, job_id=item.job_id, doc=model.model_validate(item.doc))
+def stored(kind: Kind, item: Item, doc: Any = None) -> Stored[Any]:
+    """A stored document as it goes out."""
+    doc = MODELS[kind].model_validate(item.doc) if doc is None else doc
+    return Stored(id=item.id, revision=item.revision, job_id=item.job_id, doc=doc, line=LINES[kind](doc))
 
 
 def _routes(kind: Kind, one: str, model: type[BaseModel]) -> None:
-    """The five routes of one kind of document."""
+    """The routes of one kind of document."""
     tag = kind.capitalize()
 
     def everything(request: Request) -> list[Stored[Any]]:
-        return [_stored(item, model) for item in desk_of(request).store.items(kind)]
+        good, _ = readable(kind, workspace_of(request).store.items(kind))
+        return [stored(kind, item, doc) for item, doc in good]
 
     def single(request: Request, item_id: str) -> Stored[Any]:
-        return _stored(desk_of(request).store.item(kind, item_id), model)
+        item = workspace_of(request).store.item(kind, item_id)
+        good, bad = readable(kind, [item])
+        if bad:
+            raise HTTPException(422, f"It cannot be read: {bad[0].why}")
+        return stored(kind, *good[0])
 
-    def add(request: Request, doc: BaseModel) -> Stored[Any]:
+    def keep(request: Request, doc: BaseModel, page: str, job_id: str | None = None) -> Stored[Any]:
         dumped = doc.model_dump(mode="json")
-        return _stored(desk_of(request).store.add(kind, [dumped], f"Add {one} {dumped['name']}")[0], model)
+        label = f"Add {one} {dumped['name']}"
+        return stored(kind, workspace_of(request).store.add(kind, [dumped], label, job_id, page)[0])
 
-    def put(request: Request, item_id: str, doc: BaseModel, if_match: IfMatch = None, label: Label = "") -> Stored[Any]:
+    def add(request: Request, doc: BaseModel, page: Page = "") -> Stored[Any]:
+        return keep(request, doc, page)
+
+    def add_to_job(request: Request, doc: BaseModel, page: Page = "", job_id: JobId = None) -> Stored[Any]:
+        return keep(request, doc, page, job_id)
+
+    def copy(request: Request, item_id: str, page: Page = "") -> Stored[Any]:
+        return stored(kind, workspace_of(request).store.copy(kind, item_id, page))
+
+    def put(
+        request: Request, item_id: str, doc: BaseModel, if_match: IfMatch = None, label: Label = "", page: Page = ""
+    ) -> Stored[Any]:
         dumped = doc.model_dump(mode="json")
         wording = label or f"Change {one} {dumped['name']}"
-        return _stored(desk_of(request).store.put(kind, item_id, dumped, revision_of(if_match), wording), model)
+        return stored(
+            kind, workspace_of(request).store.put(kind, item_id, dumped, revision_of(if_match), wording, page)
+        )
 
-    def remove(request: Request, item_id: Annotated[list[str], Query(min_length=1, max_length=20_000)]) -> Response:
-        store = desk_of(request).store
+    def remove(request: Request, item_id: Ids, page: Page = "") -> Response:
+        store = workspace_of(request).store
         name = store.item(kind, item_id[0]).doc["name"] if len(item_id) == 1 else f"{len(item_id)} {kind}"
-        store.remove(kind, item_id, f"Delete {name}")
+        store.remove(kind, item_id, f"Delete {name}", page)
         return Response(status_code=204)
 
-    for function in (add, put):
+    for function in (add, add_to_job, put):
         function.__annotations__["doc"] = model
     whole = Stored[model]  # type: ignore[valid-type]
-    conflict = ERRORS | {412: {"model": Conflict[model], "description": ERRORS[412]["description"]}}  # type: ignore[valid-type]
+    conflict: dict[int | str, dict[str, Any]] = {404: ERRORS[404], 422: ERRORS[422], 428: ERRORS[428]}
+    conflict[412] = {"model": Conflict[model], "description": ERRORS[412]["description"]}  # type: ignore[valid-type]
+    refused: dict[int | str, dict[str, Any]] = {404: ERRORS[404], 422: ERRORS[422]}
     named: dict[str, Any] = {"tags": [tag]}
     router.get(f"/{kind}", response_model=list[whole], summary=f"All {kind}", **named)(everything)
-    router.get(f"/{kind}/{{item_id}}", response_model=whole, responses={404: ERRORS[404]}, **named)(single)
-    router.post(f"/{kind}", status_code=201, response_model=whole, responses={422: ERRORS[422]}, **named)(add)
+    router.get(f"/{kind}/{{item_id}}", response_model=whole, responses=refused, **named)(single)
+    router.post(
+        f"/{kind}", status_code=201, response_model=whole, responses=refused, summary=f"Add one of the {kind}", **named
+    )(add_to_job if kind == "setups" else add)
+    router.post(f"/{kind}/{{item_id}}/copy", status_code=201, response_model=whole, responses=refused, **named)(copy)
     if kind != "setups":
         router.put(f"/{kind}/{{item_id}}", response_model=whole, responses=conflict, **named)(put)
-    router.delete(f"/{kind}", status_code=204, responses={404: ERRORS[404]}, **named)(remove)
+    router.delete(f"/{kind}", status_code=204, responses=refused, **named)(remove)
 
 
 _routes("units", "unit", Unit)
@@ -101,7 +169,10 @@ _routes("setups", "setup", Setup)
 
 
 @router.put(
-    "/setups/{item_id}", tags=["Setups"], response_model=Solved, responses=ERRORS | {412: {"model": Conflict[Setup]}}
+    "/setups/{item_id}",
+    tags=["Setups"],
+    response_model=SolvedSetup,
+    responses={404: ERRORS[404], 412: {"model": Conflict[Setup]}, 422: ERRORS[422], 428: ERRORS[428]},
 )
 def put_setup(
     request: Request,
@@ -109,51 +180,68 @@ def put_setup(
     doc: Setup,
     if_match: IfMatch = None,
     label: Label = "",
-    light: Annotated[int, Query(ge=0, le=7)] = 0,
+    light: LightIndex = 0,
+    page: Page = "",
 ) -> Any:
     """Store an edit of a setup, and answer with what it comes to."""
-    desk = desk_of(request)
+    workspace = workspace_of(request)
     dumped = doc.model_dump(mode="json")
-    item = desk.store.put("setups", item_id, dumped, revision_of(if_match), label or f"Change {doc.name}")
-    return written(desk.solved(item, light))
+    revision = revision_of(if_match)
+    item = workspace.store.put("setups", item_id, dumped, revision, label or f"Change {doc.name}", page)
+    return written(workspace.solved(item, light))
+
+
+@router.put("/setups/{item_id}/job", tags=["Setups"], responses={404: ERRORS[404], 422: ERRORS[422]})
+def move_setup(request: Request, item_id: str, membership: Membership, page: Page = "") -> Stored[Setup]:
+    """Put a setup into a job, or into none."""
+    store = workspace_of(request).store
+    return stored("setups", store.move(item_id, membership.job_id, "Put into another job", page))
+
+
+@router.get("/unreadable", tags=["Person"])
+def unreadable(request: Request) -> list[UnreadableOut]:
+    """Stored documents that this version cannot read; the lists leave them out."""
+    store = workspace_of(request).store
+    return [
+        UnreadableOut(kind=kind, **one._asdict()) for kind in MODELS for one in readable(kind, store.items(kind))[1]
+    ]
 
 
 @router.get("/preferences", tags=["Person"])
 def get_preferences(request: Request) -> Preferences:
     """How this person wants figures said."""
-    return desk_of(request).preferences()
+    return workspace_of(request).preferences()
 
 
 @router.put("/preferences", tags=["Person"], responses={422: ERRORS[422]})
 def put_preferences(request: Request, preferences: Preferences) -> Preferences:
     """Remember how this person wants figures said."""
-    desk_of(request).store.put_preferences(preferences.model_dump(mode="json"))
+    workspace_of(request).store.put_preferences(preferences.model_dump(mode="json"))
     return preferences
 
 
 @router.get("/history", tags=["Undo"])
-def history(request: Request) -> Turned:
-    """What could be undone and redone."""
-    undo, redo = desk_of(request).store.history()
-    return Turned(label=None, kind=None, ids=[], undo=undo, redo=redo)
+def history(request: Request, page: Page = "") -> UndoOut:
+    """What this page could undo and redo."""
+    undo, redo = workspace_of(request).store.history(page)
+    return UndoOut(label=None, kind=None, ids=[], undo=undo, redo=redo)
 
 
-@router.post("/undo", tags=["Undo"])
-def undo(request: Request) -> Turned:
-    """Take the last edit back."""
-    return _turn(request, back=True)
+@router.post("/undo", tags=["Undo"], responses={409: ERRORS[409]})
+def undo(request: Request, page: Page = "") -> UndoOut:
+    """Take this page's last edit back."""
+    return _turn(request, page, back=True)
 
 
-@router.post("/redo", tags=["Undo"])
-def redo(request: Request) -> Turned:
-    """Do the last edit taken back again."""
-    return _turn(request, back=False)
+@router.post("/redo", tags=["Undo"], responses={409: ERRORS[409]})
+def redo(request: Request, page: Page = "") -> UndoOut:
+    """Do this page's last edit taken back again."""
+    return _turn(request, page, back=False)
 
 
-def _turn(request: Request, back: bool) -> Turned:
-    store = desk_of(request).store
-    done = store.undo() if back else store.redo()
-    after, again = store.history()
-    return Turned(
-        label=done and done.label, kind=done and done.kind, ids=done.ids if done else [], undo=after, redo=again
-    )
+def _turn(request: Request, page: str, back: bool) -> UndoOut:
+    store = workspace_of(request).store
+    done = store.undo(page) if back else store.redo(page)
+    after, again = store.history(page)
+    ids = done.ids[:MOST_IDS] if done else []
+    return UndoOut(label=done and done.label, kind=done and done.kind, ids=ids, undo=after, redo=again)

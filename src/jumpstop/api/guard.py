@@ -1,12 +1,20 @@
-"""What stands before every request: known hosts only, no writes from foreign pages, small bodies, strict headers."""
+"""What stands before every request: strict headers on all that goes out, no writes from foreign pages, small bodies."""
 
-from urllib.parse import urlsplit
+import json
+import logging
+import uuid
 
 from starlette.datastructures import Headers, MutableHeaders
-from starlette.responses import JSONResponse
+from starlette.exceptions import HTTPException
+from starlette.responses import Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-MAX_BODY = 9 * 1024 * 1024
+from ..formats.shelf import MAX_BYTES
+
+log = logging.getLogger("jumpstop")
+
+IMPORT_PATH = "/api/shelf/import"
+MAX_BODY = 2 * 2**20  # every body but an import
 HEADERS = {
     "content-security-policy": "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; "
     "font-src 'self'; connect-src 'self'; manifest-src 'self'; form-action 'none'; "
@@ -18,52 +26,74 @@ HEADERS = {
 }
 
 
-class Guard:
-    """ASGI middleware; `hosts` are the names this server answers to, without ports."""
+def refused(status: int, sentence: str, field: str = "Request", headers: dict[str, str] | None = None) -> Response:
+    """A refusal with one sentence. ASCII, so that any text can be told back."""
+    body = json.dumps({"problems": [{"where": "", "field": field, "sentence": sentence}]})
+    return Response(body, status, headers, "application/json")
 
-    def __init__(self, app: ASGIApp, hosts: frozenset[str]) -> None:
-        self.app, self.hosts = app, hosts
+
+class Guard:
+    """ASGI middleware; the outermost of ours."""
+
+    def __init__(self, app: ASGIApp) -> None:
+        self.app = app
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
-        """Refuse, or pass on with strict headers."""
+        """Refuse, or pass on; a fault is logged with a reference and answered without a trace."""
         if scope["type"] != "http":
             await self.app(scope, receive, send)
             return
-        headers = Headers(scope=scope)
-        refusal = self._refusal(scope["method"], headers)
-        if refusal is not None:
-            status, sentence = refusal
-            body = {"problems": [{"where": "", "field": "Request", "sentence": sentence}]}
-            await JSONResponse(body, status)(scope, receive, send)
-            return
-        seen = 0
+        most = MAX_BYTES + 2**20 if scope["path"] == IMPORT_PATH else MAX_BODY
+        started, seen = False, 0
 
         async def counted() -> Message:
             nonlocal seen
             message = await receive()
             seen += len(message.get("body", b""))
-            if seen > MAX_BODY:  # only a sender that lies about its length comes here
-                return {"type": "http.disconnect"}
+            if seen > most:  # a sender that lies about its length, or does not say it
+                raise HTTPException(413, too_large(most))
             return message
 
         async def strict(message: Message) -> None:
+            nonlocal started
             if message["type"] == "http.response.start":
+                started = True
                 out = MutableHeaders(scope=message)
                 for name, value in HEADERS.items():
                     out.setdefault(name, value)
             await send(message)
 
-        await self.app(scope, counted, strict)
+        refusal = _refusal(scope["method"], Headers(scope=scope), most)
+        if refusal is not None:
+            await refusal(scope, receive, strict)
+            return
+        try:
+            await self.app(scope, counted, strict)
+        except Exception as error:
+            if started:
+                raise
+            if isinstance(error, HTTPException):
+                await refused(error.status_code, str(error.detail))(scope, receive, strict)
+                return
+            reference = uuid.uuid4().hex[:8]
+            log.exception("fault %s at %s %s", reference, scope["method"], scope["path"])
+            sentence = f"A fault in Jump Stop, reference {reference}: its log says more. Nothing was changed."
+            await refused(500, sentence)(scope, receive, strict)
 
-    def _refusal(self, method: str, headers: Headers) -> tuple[int, str] | None:
-        if urlsplit(f"//{headers.get('host', '')}").hostname not in self.hosts:
-            return 421, "This server does not answer to that host name."
-        origin = headers.get("origin")
-        if method not in ("GET", "HEAD") and origin and urlsplit(origin).netloc != headers.get("host"):
-            return 403, "Changes are only taken from this server's own pages."
-        length = headers.get("content-length", "0")
-        if not length.isdigit():
-            return 400, "The length of the request is not a number."
-        if int(length) > MAX_BODY:
-            return 413, f"The file is larger than {MAX_BODY // 2**20 - 1} MB; a shelf of 10,000 units takes about 3 MB."
-        return None
+
+def too_large(most: int) -> str:
+    """Why a body is refused."""
+    return f"What was sent is larger than {most // 2**20} MB."
+
+
+def _refusal(method: str, headers: Headers, most: int) -> Response | None:
+    origin = headers.get("origin")
+    own = {f"http://{headers.get('host')}", f"https://{headers.get('host')}"}
+    if method not in ("GET", "HEAD") and origin and origin not in own:
+        return refused(403, "Changes are only taken from this server's own pages.")
+    length = headers.get("content-length", "0")
+    if not (length.isascii() and length.isdigit()):
+        return refused(400, "The length of the request is not a number.")
+    if int(length[:15]) > most or len(length) > 15:
+        return refused(413, too_large(most))
+    return None

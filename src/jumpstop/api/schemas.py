@@ -1,14 +1,17 @@
 """What goes over the wire beside the core's own values."""
 
-from typing import Generic, Literal, TypeVar
+from typing import Annotated, Any, Generic, Literal, TypeVar
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, ConfigDict, Field
 
-from ..core.setup import Setup, WayKind
-from ..core.values import example
-from ..core.wording import Manner
-from ..formats.answer import Answer
-from ..formats.lanes import Lane, Step
+from ..core.kit.values import Name, Note, Value, example
+from ..core.scene.aim import Lens
+from ..core.scene.ambient import Reading
+from ..core.scene.light import Light
+from ..core.scene.setup import MethodKind, Setup
+from ..words.answer import Answer
+from ..words.figures import DisplayUnits
+from ..words.lanes import Step
 
 
 class ProblemOut(BaseModel):
@@ -29,12 +32,13 @@ Model = TypeVar("Model")
 
 
 class Stored(BaseModel, Generic[Model]):
-    """A stored document with its revision (send it back as If-Match)."""
+    """A stored document with its revision (send it back as If-Match), and what there is to say of it in a line."""
 
     id: str
     revision: int
-    job_id: str | None = None
+    job_id: str | None
     doc: Model
+    line: str
 
 
 class Conflict(BaseModel, Generic[Model]):
@@ -44,16 +48,33 @@ class Conflict(BaseModel, Generic[Model]):
     current: Stored[Model]
 
 
-class Job(BaseModel):
+class UnreadableOut(BaseModel):
+    """A stored document that cannot be read, and why."""
+
+    kind: str
+    id: str
+    name: str
+    why: str
+
+
+class Job(Value):
     """A job: several setups under one name."""
 
     model_config = example(name="Kite week on the downs")
 
-    name: str = Field(min_length=1, max_length=80, title="Name")
-    note: str = Field("", max_length=2000, title="Note")
+    name: Name
+    note: Note = ""
 
 
-class Solved(BaseModel):
+class Membership(BaseModel):
+    """The job that a setup belongs to; null for none."""
+
+    model_config = ConfigDict(extra="forbid") | example(job_id=None)
+
+    job_id: Annotated[str, Field(max_length=64)] | None
+
+
+class SolvedSetup(BaseModel):
     """A setup as it stands, and what it comes to; `trouble` says why where there is no answer."""
 
     id: str
@@ -68,31 +89,35 @@ class SolveIn(BaseModel):
     """A setup to be solved without storing it."""
 
     setup: Setup
-    manner: Manner = Manner()
+    units: DisplayUnits = DisplayUnits()
     light: int = Field(0, ge=0, le=7, title="Light")
 
 
 class LaneDetail(BaseModel):
-    """One lane with its whole chain."""
+    """One unit with its whole chain."""
 
-    lane: Lane
-    way: str
+    name: str
+    method: str
+    verdict: str
+    spare: float
+    sd: float
+    p_reach: float
     steps: list[Step]
     printed: list[str]
 
 
-class Preferences(Manner):
+class Preferences(DisplayUnits):
     """How a person wants figures said and the screen to look."""
 
     model_config = example(length="m", step="third", power="own", theme="chalk", sort="weight", avoid=["nd"])
 
     theme: Literal["system", "chalk", "dusk"] = Field("system", title="Theme")
-    avoid: tuple[WayKind, ...] = Field((), max_length=8, title="Ways rather not taken")
+    avoid: tuple[MethodKind, ...] = Field((), max_length=8, title="Methods rather not used")
     sort: Literal["spare", "ready", "flashes", "packs", "weight", "price"] = Field("spare", title="Sorted by")
 
 
-class Turned(BaseModel):
-    """What an undo or redo did, and what could be undone or redone next."""
+class UndoOut(BaseModel):
+    """What an undo or redo did, and what this page could undo or redo next."""
 
     label: str | None
     kind: str | None
@@ -101,7 +126,7 @@ class Turned(BaseModel):
     redo: str | None
 
 
-class RowTrouble(BaseModel):
+class RowProblem(BaseModel):
     """A row that could not be read."""
 
     row: int
@@ -118,13 +143,14 @@ class ShelfLine(BaseModel):
 
 
 class ImportOut(BaseModel):
-    """What a file holds; `written` is how many units were added (0 in a preview)."""
+    """What a file holds; `written` is how many units were added (0 in a preview). The first bad rows are listed."""
 
     digest: str
     good: int
     bad: int
     lines: list[ShelfLine]
-    problems: list[RowTrouble]
+    problems: list[RowProblem]
+    unlisted: int
     unknown_columns: list[str]
     written: int
 
@@ -140,21 +166,44 @@ class UnitLine(BaseModel):
     guide_number: str
     sd: float
     basis: str
-    share_of_claim: str
     watt_seconds: float | None
     hss: bool
     weight_g: float | None
     price: float | None
 
 
+class RoleOut(BaseModel):
+    """What a light's job is called, and the level it is usually given."""
+
+    name: str
+    target_stops: float
+
+
+class Blank(BaseModel):
+    """Documents to begin with; `forms` holds those of the shelf's forms and of their rows, by name."""
+
+    setup: Setup
+    reading: Reading
+    lens: Lens
+    light: Light
+    forms: dict[str, dict[str, Any]]
+
+
 class Scales(BaseModel):
-    """The marked values of a camera's scales, and the choices a setup offers."""
+    """The marked values of a camera's scales, the choices a setup offers, bounds and blank documents."""
 
     apertures: list[float]
     shutters: list[float]
     isos: list[float]
+    focals_mm: list[float]
+    zooms_mm: list[float]
+    feet_per_metre: float
     conditions: dict[str, str]
     lamp_lit: list[str]
     skies: dict[str, str]
     movers: dict[str, str]
     gels: dict[str, str]
+    roles: dict[str, RoleOut]
+    supplies: dict[str, str]
+    bounds: dict[str, dict[str, list[float]]]
+    blank: Blank

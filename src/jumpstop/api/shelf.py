@@ -6,13 +6,16 @@ from typing import Annotated, Any, Literal
 from fastapi import APIRouter, HTTPException, Query, Request, Response
 from starlette.concurrency import run_in_threadpool
 
-from ..core.exposure import METER_C_FLAT
-from ..core.flash import Unit
-from ..core.table import Table, table_of
-from ..formats.documents import DOCUMENTS, schema_of
+from ..core.kit.table import UnitTable, table_of
+from ..core.kit.unit import Unit
+from ..core.physics.exposure import METER_C_FLAT
+from ..core.physics.guide_number import guide_number_of_stops
+from ..formats.documents import schema_of
 from ..formats.shelf import Reading, read_shelf, write_csv, write_json
-from .documents import ERRORS, desk_of
-from .schemas import ImportOut, RowTrouble, ShelfLine, UnitLine
+from ..words.figures import DisplayUnits, count, guide_number
+from ..words.kit import all_printed, printed, rating_words
+from .documents import ERRORS, Page, workspace_of
+from .schemas import ImportOut, RowProblem, ShelfLine, UnitLine
 
 router = APIRouter(prefix="/api", tags=["Shelf"])
 SHOWN = 200  # rows of a preview
@@ -32,28 +35,23 @@ BODY = {
 @router.get("/shelf")
 def shelf(request: Request) -> list[UnitLine]:
     """Every unit: the maker's claim beside what it comes to on one basis."""
-    ids, table = desk_of(request).table(METER_C_FLAT)
-    revisions = {item.id: item.revision for item in desk_of(request).store.items("units")}
-    feet = desk_of(request).preferences().length == "ft"
-    return [
-        _line(unit, index, table, ids[index], revisions.get(ids[index], 0), feet)
-        for index, unit in enumerate(table.units)
-    ]
+    workspace = workspace_of(request)
+    table, units = workspace.table(METER_C_FLAT), workspace.preferences()
+    revisions = {item.id: item.revision for item in workspace.store.items("units")}
+    return [_line(index, table, revisions.get(table.ids[index], 0), units) for index in range(len(table))]
 
 
-def _line(unit: Unit, index: int, table: Table, unit_id: str, revision: int, feet: bool) -> UnitLine:
-    guide = float(2 ** (table.light[index] / 2))
-    loudest = max((claim.guide_number for claim in unit.claims), default=None)
+def _line(index: int, table: UnitTable, revision: int, units: DisplayUnits) -> UnitLine:
+    unit, rated, sd = table.units[index], float(table.rated[index]), float(table.rated_sd[index])
     return UnitLine(
-        id=unit_id,
+        id=table.ids[index],
         revision=revision,
         name=unit.name,
         kind=unit.kind,
-        printed=[claim.printed for claim in unit.claims],
-        guide_number=f"{guide * 3.2808:.0f} ft" if feet else f"{guide:.1f} m",
-        sd=round(float(table.light_sd[index]), 2),
-        basis=table.light_why[index],
-        share_of_claim="" if loudest is None else f"“{loudest:g}” on the box",
+        printed=[printed(claim) for claim in unit.claims],
+        guide_number=guide_number(float(guide_number_of_stops(rated)), units, 1),
+        sd=round(sd, 2),
+        basis=rating_words(unit, rated, sd, table.basis[index], units),
         watt_seconds=unit.watt_seconds,
         hss=unit.hss is not None,
         weight_g=unit.weight_g,
@@ -61,17 +59,18 @@ def _line(unit: Unit, index: int, table: Table, unit_id: str, revision: int, fee
     )
 
 
-@router.post("/shelf/import", responses={413: ERRORS[422], 422: ERRORS[422]}, openapi_extra=BODY)
+@router.post("/shelf/import", responses={413: ERRORS[413], 422: ERRORS[422]}, openapi_extra=BODY)
 async def take_in(
     request: Request,
     agreed: Annotated[str | None, Query(max_length=64, description="Digest of the preview agreed to.")] = None,
+    page: Page = "",
 ) -> ImportOut:
     """Read a shelf from CSV or JSON: only shown without `agreed`; with it the good rows are added, as one edit."""
     data = await request.body()
-    return await run_in_threadpool(_take_in, request, data, agreed)
+    return await run_in_threadpool(_take_in, request, data, agreed, page)
 
 
-def _take_in(request: Request, data: bytes, agreed: str | None) -> ImportOut:
+def _take_in(request: Request, data: bytes, agreed: str | None, page: str) -> ImportOut:
     reading = read_shelf(data)
     digest = hashlib.sha256(data).hexdigest()
     written = 0
@@ -81,27 +80,31 @@ def _take_in(request: Request, data: bytes, agreed: str | None) -> ImportOut:
         if not reading.units:
             raise HTTPException(422, "The file holds no unit that can be read.")
         docs = [unit.model_dump(mode="json") for unit in reading.units]
-        written = len(desk_of(request).store.add("units", docs, f"Import {len(docs):,} units"))
-    return _out(reading, digest, written)
+        label = f"Import {count(len(docs), 'unit')}"
+        written = len(workspace_of(request).store.add("units", docs, label, page=page))
+    return _out(reading, digest, written, workspace_of(request).preferences())
 
 
-def _out(reading: Reading, digest: str, written: int) -> ImportOut:
-    first = reading.units[:SHOWN]
+def _out(reading: Reading, digest: str, written: int, units: DisplayUnits) -> ImportOut:
+    first: list[Unit] = reading.units[:SHOWN]
     table = table_of(first)
+    listed = {problem.row for problem in reading.problems}
     return ImportOut(
         digest=digest,
         good=len(reading.units),
-        bad=len({problem.row for problem in reading.problems}),
+        bad=reading.bad,
         lines=[
             ShelfLine(
                 name=unit.name,
-                printed="; ".join(claim.printed for claim in unit.claims) or f"{unit.watt_seconds:g} Ws",
-                comes_to=f"GN {2 ** (float(table.light[index]) / 2):.1f} m ± {float(table.light_sd[index]):.2f}",
+                printed=all_printed(unit),
+                comes_to=f"{guide_number(float(guide_number_of_stops(table.rated[index])), units, 1)} "
+                f"± {float(table.rated_sd[index]):.2f} stop",
             )
             for index, unit in enumerate(first)
         ],
-        problems=[RowTrouble(row=p.row, column=p.column, reason=p.reason) for p in reading.problems[:SHOWN]],
-        unknown_columns=reading.unknown_columns,
+        problems=[RowProblem(row=p.row, column=p.column, reason=p.reason) for p in reading.problems],
+        unlisted=reading.bad - len(listed),
+        unknown_columns=[column[:80] for column in reading.unknown_columns],
         written=written,
     )
 
@@ -109,7 +112,7 @@ def _out(reading: Reading, digest: str, written: int) -> ImportOut:
 @router.get("/shelf/export.{kind}", response_class=Response)
 def export(request: Request, kind: Literal["csv", "json"]) -> Response:
     """The shelf as a file that `import` reads back whole."""
-    units = desk_of(request).table(METER_C_FLAT)[1].units
+    units = workspace_of(request).table(METER_C_FLAT).units
     text, media = (write_csv(units), "text/csv") if kind == "csv" else (write_json(units), "application/json")
     return Response(
         text.encode(),
@@ -121,4 +124,4 @@ def export(request: Request, kind: Literal["csv", "json"]) -> Response:
 @router.get("/schema/{name}.json")
 def schema(name: Literal["setup", "shelf", "unit"]) -> dict[str, Any]:
     """JSON Schema of an open document."""
-    return schema_of(name) if name in DOCUMENTS else {}
+    return schema_of(name)

@@ -1,104 +1,105 @@
-"""Solving: a stored setup, a setup from outside, one lane with its whole chain, the day, the shutter, the scales."""
+"""Solving: a stored setup, a setup from outside, one unit with its whole chain, the day, the shutter, the scales."""
 
-from typing import Annotated, Any
+from functools import lru_cache
+from typing import Any
 
-from fastapi import APIRouter, Query, Request
+from fastapi import APIRouter, Request
 
-from ..core import exposure
-from ..core.counsel import advised_way
-from ..core.daylight import SKIES
-from ..core.light import CONDITIONS
-from ..core.modifiers import GEL_NAMES
-from ..core.motion import MOVERS
-from ..core.reach import Reach, solve
-from ..core.setup import Setup, WayKind
-from ..core.table import Table
-from ..formats.answer import Answer, answer_of
-from ..formats.day import Day, day_of
-from ..formats.film import Film, film_of
-from ..formats.lanes import lanes_of, steps_of
-from ..store.documents import MissingError
-from .documents import ERRORS, desk_of, written
-from .schemas import LaneDetail, Preferences, Scales, Solved, SolveIn
+from ..core.kit.errors import CannotSolve
+from ..core.physics.scales import Step
+from ..core.plan.advice import advised_method, lightest_that_reaches
+from ..core.plan.day import day_of
+from ..core.plan.reach import Reach, solve
+from ..core.scene.setup import MethodKind
+from ..store.errors import NotFound
+from ..words.answer import Answer, answer_of
+from ..words.day import DayText, day_text
+from ..words.kit import printed
+from ..words.lanes import steps_of, verdict_words
+from ..words.methods import title
+from ..words.timing import TimingText, timing_text
+from .documents import ERRORS, LightIndex, workspace_of, written
+from .schemas import LaneDetail, Preferences, Scales, SolvedSetup, SolveIn
 
 router = APIRouter(prefix="/api", tags=["Solving"])
-LightIndex = Annotated[int, Query(ge=0, le=7, description="Which of the setup's lights, from 0.")]
+REFUSED: dict[int | str, dict[str, Any]] = {404: ERRORS[404], 422: ERRORS[422]}
 
 
-@router.get("/setups/{item_id}/answer", response_model=Solved, responses={404: ERRORS[404]})
+@router.get("/setups/{item_id}/answer", response_model=SolvedSetup, responses=REFUSED)
 def answer(request: Request, item_id: str, light: LightIndex = 0) -> Any:
     """A stored setup and what it comes to."""
-    desk = desk_of(request)
-    return written(desk.solved(desk.store.item("setups", item_id), light))
+    workspace = workspace_of(request)
+    return written(workspace.solved(workspace.store.item("setups", item_id), light))
 
 
 @router.post("/solve", responses={422: ERRORS[422]})
 def solve_document(request: Request, body: SolveIn) -> Answer:
     """Solve a setup for the whole shelf without storing it."""
-    ids, table = desk_of(request).table(body.setup.meter_c)
-    return answer_of(body.setup, solve(body.setup, table, body.light), table, ids, body.manner)
+    table = workspace_of(request).table(body.setup.meter_c)
+    if body.light >= len(body.setup.lights):
+        raise CannotSolve("no_such_light", number=body.light + 1)
+    return answer_of(solve(body.setup, table, body.units.step), body.units, body.light)
 
 
-@router.get("/setups/{item_id}/lanes/{unit_id}", responses={404: ERRORS[404], 422: ERRORS[422]})
-def lane(request: Request, item_id: str, unit_id: str, light: LightIndex = 0, way: WayKind | None = None) -> LaneDetail:
+@router.get("/setups/{item_id}/lanes/{unit_id}", responses=REFUSED)
+def lane(
+    request: Request, item_id: str, unit_id: str, light: LightIndex = 0, method: MethodKind | None = None
+) -> LaneDetail:
     """One unit's chain, jump by jump, with relation and source."""
-    setup, manner, ids, table = _opened(request, item_id)
-    if unit_id not in ids:
-        raise MissingError("This unit is no longer on the shelf.")
-    index = ids.index(unit_id)
-    reach = _reach(setup, manner, table, light, way)
-    if reach is None:
-        raise ValueError("This way cannot be: there is no chain to show.")
+    reach, units = _reach(request, item_id, light, method)
+    table = reach.solved.table
+    if unit_id not in table.ids:
+        raise NotFound("This unit is no longer on the shelf.")
+    at = table.ids.index(unit_id)
+    spare = float(reach.spare[at])
     return LaneDetail(
-        lane=lanes_of(reach, table, ids, manner)[index],
-        way=reach.way.title,
-        steps=steps_of(reach, index, manner),
-        printed=[claim.printed for claim in table.units[index].claims],
+        name=table.units[at].name,
+        method=title(reach.method, reach.solved.setup.body.shutter),
+        verdict=verdict_words(str(reach.verdict[at]), spare, int(reach.blocker[at])),
+        spare=round(spare, 3),
+        sd=round(float(reach.sd[at]), 3),
+        p_reach=round(float(reach.p[at]), 3),
+        steps=steps_of(reach, at, units),
+        printed=[printed(claim) for claim in table.units[at].claims],
     )
 
 
-@router.get("/setups/{item_id}/day", responses={404: ERRORS[404], 422: ERRORS[422]})
-def day(request: Request, item_id: str) -> Day:
+@router.get("/setups/{item_id}/day", responses=REFUSED)
+def day(request: Request, item_id: str) -> DayText:
     """The day's light at the setup's place: its course, golden hours, and when the open shade is lost."""
-    desk = desk_of(request)
-    return day_of(desk.setup_of(desk.store.item("setups", item_id)).there)
+    workspace = workspace_of(request)
+    setup = workspace.setup_of(workspace.store.item("setups", item_id))
+    return day_text(day_of(setup.ambient, setup.meter_c))
 
 
-@router.get("/setups/{item_id}/film", responses={404: ERRORS[404], 422: ERRORS[422]})
-def film(request: Request, item_id: str, light: LightIndex = 0, way: WayKind | None = None) -> Film:
-    """How curtains and flash meet, moment by moment, for the best unit of a way."""
-    setup, manner, _, table = _opened(request, item_id)
-    reach = _reach(setup, manner, table, light, way)
-    if reach is None:
-        raise ValueError("This way cannot be: there is nothing to show.")
-    return film_of(setup, reach, table)
+@router.get("/setups/{item_id}/timing", responses=REFUSED)
+def timing(request: Request, item_id: str, light: LightIndex = 0, method: MethodKind | None = None) -> TimingText:
+    """How curtains and flash come together, moment by moment, for the unit that methods are compared by."""
+    reach, _ = _reach(request, item_id, light, method)
+    unit = lightest_that_reaches(reach)
+    if unit is None:
+        raise CannotSolve("no_usable_unit")
+    return timing_text(reach, unit)
 
 
-def _opened(request: Request, item_id: str) -> tuple[Setup, Preferences, list[str], Table]:
-    """A stored setup, the person's preferences, and the shelf, from one reading of the counts."""
-    desk = desk_of(request)
-    meta = desk.store.meta()
-    setup = desk.setup_of(desk.store.item("setups", item_id), meta)
-    return setup, desk.preferences(meta), *desk.table(setup.meter_c, meta)
+def _reach(request: Request, item_id: str, light: int, method: MethodKind | None) -> tuple[Reach, Preferences]:
+    """What the units do in the method asked for, else in the setup's own, else in the advised one."""
+    workspace = workspace_of(request)
+    meta = workspace.store.meta()
+    setup = workspace.setup_of(workspace.store.item("setups", item_id), meta)
+    solved, preferences = workspace.solve(setup, light, meta)
+    kind = method or setup.method or advised_method(solved, preferences.avoid, light)
+    return solved.reach(kind, light), preferences
 
 
-def _reach(setup: Setup, manner: Preferences, table: Table, light: int, way: WayKind | None) -> Reach | None:
-    """What the units do in the way asked for, else in the setup's own, else in the advised one."""
-    solved = solve(setup, table, light)
-    return solved.reaches.get(way or setup.way or advised_way(setup, solved, manner.avoid))
+@lru_cache(maxsize=3)
+def _scales(step: Step) -> Scales:
+    from .choices import scales_of  # late: the schemas that the bounds are read from take a moment
+
+    return scales_of(step)
 
 
 @router.get("/scales")
 def scales(request: Request) -> Scales:
-    """Marked apertures, times and ISOs on the person's own steps, and the words for the choices a setup offers."""
-    step = desk_of(request).preferences().step
-    return Scales(
-        apertures=list(exposure.APERTURES.steps[step]),
-        shutters=list(exposure.SHUTTERS.steps[step]),
-        isos=list(exposure.ISOS.steps[step]),
-        conditions={key: figures.name for key, figures in CONDITIONS.items()},
-        lamp_lit=[key for key, figures in CONDITIONS.items() if figures.lamps],
-        skies={key: figures.name for key, figures in SKIES.items()},
-        movers={key: name for key, (name, _) in MOVERS.items()},
-        gels=dict(GEL_NAMES),
-    )
+    """Marked values in the person's own steps, the choices a setup offers, bounds, and blank documents."""
+    return _scales(workspace_of(request).preferences().step)

@@ -1,12 +1,14 @@
 """The kite week: invented units, kit and setups, kept as files that a person can read and edit."""
 
 import json
+from collections.abc import Mapping
 from pathlib import Path
 from typing import Any
 
-from ..core.camera import Body, Filter
-from ..core.modifiers import Modifier
-from ..core.setup import Setup
+from ..core.kit.body import Body
+from ..core.kit.filter import Filter
+from ..core.kit.modifier import Modifier
+from ..core.scene.setup import Setup
 from ..formats.shelf import read_shelf
 from ..store.documents import Kind, Store
 
@@ -28,9 +30,13 @@ def kit() -> dict[Kind, list[dict[str, Any]]]:
     }
 
 
-def setups() -> list[Setup]:
-    """The week's setups; kit is named in the files and filled in here."""
-    named = {kind: {doc["name"]: doc for doc in docs} for kind, docs in kit().items()}
+def setups(ids: Mapping[str, Mapping[str, str]] | None = None) -> list[Setup]:
+    """The week's setups; kit is named in the files and filled in here, with its id on the shelf where that is known."""
+    known = ids or {}
+    named = {
+        kind: {doc["name"]: doc | {"id": known.get(kind, {}).get(doc["name"])} for doc in docs}
+        for kind, docs in kit().items()
+    }
     out = []
     for raw in _file("setups"):
         doc = dict(raw)
@@ -46,11 +52,12 @@ def setups() -> list[Setup]:
 
 def fill(store: Store) -> None:
     """Put the kite week into an empty store; one that holds anything is left as it is."""
-    if store.items("units") or store.items("setups") or store.history() != (None, None):
+    if not store.is_empty():
         return
+    ids: dict[str, dict[str, str]] = {}
     for kind, docs in kit().items():
-        store.add(kind, docs, f"The demo's {kind}")
+        ids[kind] = {item.doc["name"]: item.id for item in store.add(kind, docs, f"The demo's {kind}")}
     job = store.add("jobs", [{"name": "Kite week on the downs", "note": "All invented."}], "The demo's job")[0]
-    docs = [setup.model_dump(mode="json") for setup in setups()]
+    docs = [setup.model_dump(mode="json") for setup in setups(ids)]
     store.add("setups", docs, "The demo's setups", job_id=job.id)
     store.forget_history()

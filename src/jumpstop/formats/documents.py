@@ -5,20 +5,23 @@ from typing import Any, Literal
 
 from pydantic import Field, ValidationError
 
-from ..core.flash import Unit
-from ..core.setup import Setup
-from ..core.values import Value
-from .problems import problems_of
+from ..core.kit.unit import Unit
+from ..core.kit.values import Value
+from ..core.scene.setup import Setup
+from ..core.scene.versions import setup_of_any_version
+from ..words.problems import problems_of
+from .errors import Unreadable
 
 MAX_SETUP_BYTES = 512 * 1024
+MAX_UNITS = 20_000
 
 
 class Shelf(Value):
     """A shelf of flash units."""
 
     format: Literal["jumpstop-shelf"] = "jumpstop-shelf"
-    version: Literal[1] = 1
-    units: tuple[Unit, ...] = Field((), max_length=20_000, title="Units")
+    version: Literal[2] = 2
+    units: tuple[Unit, ...] = Field((), max_length=MAX_UNITS, title="Units")
 
 
 DOCUMENTS: dict[str, type[Value]] = {"setup": Setup, "shelf": Shelf, "unit": Unit}
@@ -30,15 +33,21 @@ def schema_of(name: str) -> dict[str, Any]:
     return {"$schema": "https://json-schema.org/draft/2020-12/schema", **schema}
 
 
-def read_setup(data: bytes) -> Setup:
-    """A setup from a file's bytes. Raises ValueError with a sentence for each thing that is wrong."""
-    if len(data) > MAX_SETUP_BYTES:
-        raise ValueError("A setup document of more than 512 kB cannot be right.")
+def json_of(data: bytes | str) -> Any:
+    """What a JSON file holds. Raises Unreadable."""
     try:
-        document = json.loads(data)
+        return json.loads(data)
     except (UnicodeDecodeError, json.JSONDecodeError, RecursionError) as error:
-        raise ValueError(f"This is not JSON that can be read: {error}.") from None
+        raise Unreadable(f"This is not JSON that can be read: {error}.") from None
+    except ValueError:  # a number of more digits than Python reads
+        raise Unreadable("This is not JSON that can be read: it holds a number that is too long.") from None
+
+
+def read_setup(data: bytes) -> Setup:
+    """A setup of any version from a file's bytes. Raises Unreadable with a sentence for each thing that is wrong."""
+    if len(data) > MAX_SETUP_BYTES:
+        raise Unreadable("A setup document of more than 512 kB cannot be right.")
     try:
-        return Setup.model_validate(document)
+        return Setup.model_validate(setup_of_any_version(json_of(data)))
     except ValidationError as error:
-        raise ValueError(" ".join(problem.sentence for problem in problems_of(error, Setup))) from None
+        raise Unreadable(" ".join(problem.sentence for problem in problems_of(error, Setup))) from None

@@ -2,7 +2,8 @@
 
 import re
 
-from ..core.flash import Claim
+from ..core.kit.unit import Claim
+from .errors import Unreadable
 
 _NUMBER = r"(\d+(?:[.,]\d+)?)"
 _ISO = re.compile(rf"\bISO\s*/?\s*{_NUMBER}", re.I)
@@ -19,13 +20,13 @@ def _value(text: str) -> float:
 
 
 def parse_guide_number(text: str) -> Claim:
-    """A claim from print. Raises ValueError with a sentence where the number or its unit cannot be told.
+    """A claim from print. Raises Unreadable with a sentence where the number or its unit cannot be told.
 
     Without an ISO, ISO 100 is taken (that is how they are printed); without a unit it is refused, since a guess
     would be wrong by a factor of three. Where metres and feet stand side by side, the metres are read.
     """
     if len(text) > 200:
-        raise ValueError("A guide number this long cannot be read.")
+        raise Unreadable("A guide number this long cannot be read.")
     rest = text
     iso = _ISO.search(rest)
     rest = _ISO.sub(" ", rest)
@@ -41,12 +42,12 @@ def parse_guide_number(text: str) -> Claim:
     elif named:
         said = _BARE_UNIT.search(rest)
         if said is None:
-            raise ValueError(
+            raise Unreadable(
                 f"“{text.strip()}” does not say whether it is in metres or feet: write “m” or “ft” beside it."
             )
         number, unit = named.group(1), "ft" if said.group(1).lower().startswith("f") else "m"
     else:
-        raise ValueError(
+        raise Unreadable(
             f"“{text.strip()}” holds no guide number that can be read, such as “GN 60 (ISO 100, m, 200 mm)”."
         )
     return Claim(

@@ -3,18 +3,27 @@
 import csv
 import io
 import json
+import re
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
 from typing import Any, Literal
 
 from pydantic import ValidationError
 
-from ..core.flash import Claim, Unit
+from ..core.kit.unit import Claim, Unit
+from ..core.scene.versions import UNIT_V1, unit_of_any_version
+from ..words.kit import printed
+from ..words.problems import Problem, problems_of
+from .documents import MAX_UNITS, json_of
+from .errors import Unreadable
 from .guide_number import parse_guide_number
-from .problems import Problem, problems_of
 
-MAX_BYTES = 8 * 1024 * 1024
-MAX_ROWS = 20_000
+SHELF_BYTES = 16 * 2**20  # what all units of a shelf may take as JSON
+MAX_BYTES = 3 * SHELF_BYTES  # what a file may take: JSON in the cells of a table doubles its quotes
+MAX_COLUMNS = 200
+MAX_LINE = 500_000  # characters between two line ends
+MAX_CELL = 200_000
+LISTED = 200  # so many bad rows are listed with their problems; the rest are counted
 
 PLAIN = ("name", "kind", "watt_seconds", "zoom_min_mm", "zoom_max_mm", "takes_modifiers", "weight_g", "price", "note")
 SCALE = {
@@ -23,14 +32,18 @@ SCALE = {
     "power_step_stops": "step_stops",
     "power_top_number": "top_number",
 }
-NESTED = ("claims", "sources", "hss", "pulse")
+NESTED = ("claims", "power_supplies", "hss", "flash_duration")
 SEPARATE = ("gn", "gn_unit", "gn_iso", "gn_zoom_mm", "gn_coverage_deg")
-SIMPLE_SOURCE = ("power_source", "recycle_full_s", "full_flashes")
-READ_COLUMNS = (*PLAIN, *SCALE, "guide_number", *SEPARATE, *SIMPLE_SOURCE, "hss_extra_stops", *NESTED)
+SIMPLE_SUPPLY = ("power_supply", "power_source", "recycle_full_s", "full_flashes")
+READ_COLUMNS = (*PLAIN, *SCALE, "guide_number", *SEPARATE, *SIMPLE_SUPPLY, "hss_extra_stops", *NESTED, *UNIT_V1)
 WRITTEN_COLUMNS = (*PLAIN, *SCALE, "guide_number", *NESTED)
 NUMBERS = {"watt_seconds", "zoom_min_mm", "zoom_max_mm", "weight_g", "price"}
-FORMULA = ("=", "+", "-", "@", "\t", "\r")
 YES, NO = {"yes", "true", "1", "y"}, {"no", "false", "0", "n"}
+
+# Where a spreadsheet would begin a cell (at the start, or behind a separator of some locale) and run it as a formula;
+# an apostrophe goes there, and an apostrophe that stands there already is doubled, so that reading takes off just one.
+FORMULA = re.compile(r"(^|[;\t\r\n])([ \"]*)(?=['=+\-@\t\r])")
+GUARDED = re.compile(r"(^|[;\t\r\n])([ \"]*)'(?=['=+\-@\t\r])")
 
 
 @dataclass(frozen=True)
@@ -44,44 +57,49 @@ class RowProblem:
 
 @dataclass
 class Reading:
-    """What a file holds: the good units and the bad rows, and columns that were not known and so not read."""
+    """What a file holds: the good units, how many rows are bad and what is wrong with the first of them, and columns
+    that were not known and so not read."""
 
     units: list[Unit] = field(default_factory=list)
+    bad: int = 0
     problems: list[RowProblem] = field(default_factory=list)
     unknown_columns: list[str] = field(default_factory=list)
 
+    def refuse(self, row: int, problems: Iterable[tuple[str, str]]) -> None:
+        """Count a bad row, and list what is wrong with it while there is room: (column, reason)."""
+        self.bad += 1
+        if self.bad <= LISTED:
+            self.problems += [RowProblem(row, column, reason) for column, reason in problems]
+
 
 def read_shelf(data: bytes, kind: Literal["csv", "json"] | None = None) -> Reading:
-    """Units from a file's bytes. Raises ValueError with a sentence where the file as a whole cannot be read."""
+    """Units from a file's bytes. Raises Unreadable with a sentence where the file as a whole cannot be read."""
     if len(data) > MAX_BYTES:
-        raise ValueError(f"The file is larger than {MAX_BYTES // 2**20} MB; a shelf of 10,000 units takes about 3 MB.")
+        raise Unreadable(f"The file is larger than {MAX_BYTES // 2**20} MB; a shelf of 10,000 units takes about 3 MB.")
     if b"\x00" in data[:65536]:
-        raise ValueError("This is not a text file. Save the table as “CSV UTF-8” and try again.")
+        raise Unreadable("This is not a text file. Save the table as “CSV UTF-8” and try again.")
     try:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError as error:
-        raise ValueError(
+        raise Unreadable(
             f"The file is not in UTF-8 (byte {error.start + 1:,} cannot be read). Save the table as “CSV UTF-8”."
         ) from None
     if not text.strip():
-        raise ValueError("The file is empty.")
+        raise Unreadable("The file is empty.")
     if kind is None:
         kind = "json" if text.lstrip()[0] in "{[" else "csv"
     return _read_json(text) if kind == "json" else _read_csv(text)
 
 
 def _read_json(text: str) -> Reading:
-    try:
-        document = json.loads(text)
-    except (json.JSONDecodeError, RecursionError) as error:
-        raise ValueError(f"This is not JSON that can be read: {error}.") from None
+    document = json_of(text)
     rows = document.get("units") if isinstance(document, dict) else document
     if isinstance(document, dict) and document.get("format") != "jumpstop-shelf":
-        raise ValueError("This JSON is not a shelf: its “format” must be “jumpstop-shelf”.")
-    if isinstance(document, dict) and document.get("version") != 1:
-        raise ValueError(f"This shelf is of version {document.get('version')!r}; only version 1 can be read.")
+        raise Unreadable("This JSON is not a shelf: its “format” must be “jumpstop-shelf”.")
+    if isinstance(document, dict) and document.get("version") not in (1, 2):
+        raise Unreadable("This shelf is of a version that cannot be read; only versions 1 and 2 can.")
     if not isinstance(rows, list):
-        raise ValueError("This shelf has no list of “units”.")
+        raise Unreadable("This shelf has no list of “units”.")
     _count(len(rows))
     reading = Reading()
     for number, row in enumerate(rows, 1):
@@ -90,49 +108,62 @@ def _read_json(text: str) -> Reading:
 
 
 def _read_csv(text: str) -> Reading:
-    csv.field_size_limit(200_000)
-    header_line = text.splitlines()[0]
+    csv.field_size_limit(MAX_CELL)
+    if max(map(len, text.split("\n"))) > MAX_LINE:
+        raise Unreadable(f"A line of more than {MAX_LINE:,} characters cannot be a row of a shelf.")
+    header_line = text.split("\n", 1)[0]
     delimiter = max(",;\t", key=header_line.count)
     reader = csv.reader(io.StringIO(text, newline=""), delimiter=delimiter, strict=True)
+    reading, header = Reading(), None
     try:
-        lines = [(reader.line_num, cells) for cells in reader]
+        for rows, cells in enumerate(reader):
+            if header is None:
+                header = _header(cells)
+                reading.unknown_columns = [column for column in header if column and column not in READ_COLUMNS]
+                continue
+            _count(rows)
+            _take_cells(reading, reader.line_num, header, cells)
     except csv.Error as error:
-        raise ValueError(f"Line {reader.line_num} is not proper CSV: {error}.") from None
-    header = [cell.strip().lower().replace(" ", "_") for cell in lines[0][1]]
-    if "name" not in header:
-        raise ValueError(f"No column “name” in the first row. Known columns: {', '.join(READ_COLUMNS)}.")
-    doubled = {column for column in header if column and header.count(column) > 1}
-    if doubled:
-        raise ValueError(f"The column “{sorted(doubled)[0]}” stands twice in the first row.")
-    _count(len(lines) - 1)
-    reading = Reading(unknown_columns=[column for column in header if column and column not in READ_COLUMNS])
-    for number, cells in lines[1:]:
-        if not any(cell.strip() for cell in cells):
-            continue
-        if len(cells) > len(header) and any(cell.strip() for cell in cells[len(header) :]):
-            reading.problems.append(RowProblem(number, "", "This row has more cells than the first row has columns."))
-            continue
-        row = {column: _bare(cell) for column, cell in zip(header, cells, strict=False) if column in READ_COLUMNS}
-        try:
-            document = _document({column: cell for column, cell in row.items() if cell != ""})
-        except _BadCellError as error:
-            reading.problems.append(RowProblem(number, error.column, error.reason))
-            continue
-        _take(reading, number, document)
+        raise Unreadable(f"Line {reader.line_num} is not proper CSV: {error}.") from None
     return reading
 
 
+def _header(cells: list[str]) -> list[str]:
+    """The columns' names. Raises Unreadable where they cannot be those of a shelf."""
+    if len(cells) > MAX_COLUMNS:
+        raise Unreadable(f"{len(cells):,} columns are more than the {MAX_COLUMNS} that a shelf may have.")
+    header = [cell.strip().lower().replace(" ", "_") for cell in cells]
+    if "name" not in header:
+        raise Unreadable(f"No column “name” in the first row. Known columns: {', '.join(READ_COLUMNS)}.")
+    doubled = sorted(column for column in set(header) if column and header.count(column) > 1)
+    if doubled:
+        raise Unreadable(f"The column “{doubled[0]}” stands twice in the first row.")
+    return header
+
+
+def _take_cells(reading: Reading, number: int, header: list[str], cells: list[str]) -> None:
+    if not any(cell.strip() for cell in cells):
+        return
+    if any(cell.strip() for cell in cells[len(header) :]):
+        return reading.refuse(number, [("", "This row has more cells than the first row has columns.")])
+    row = {column: unguarded(cell) for column, cell in zip(header, cells, strict=False) if column in READ_COLUMNS}
+    try:
+        document = _document({column: cell for column, cell in row.items() if cell != ""})
+    except _BadCellError as error:
+        return reading.refuse(number, [(error.column, error.reason)])
+    _take(reading, number, document)
+
+
 def _count(rows: int) -> None:
-    if rows > MAX_ROWS:
-        raise ValueError(f"{rows:,} rows are more than the {MAX_ROWS:,} that can be taken at once.")
+    if rows > MAX_UNITS:
+        raise Unreadable(f"More than the {MAX_UNITS:,} rows that can be taken at once.")
 
 
 def _take(reading: Reading, number: int, row: Any) -> None:
     try:
-        reading.units.append(Unit.model_validate(row))
+        reading.units.append(Unit.model_validate(unit_of_any_version(row)))
     except ValidationError as error:
-        for problem in problems_of(error, Unit):
-            reading.problems.append(RowProblem(number, _column(problem), problem.sentence))
+        reading.refuse(number, [(_column(problem), problem.sentence) for problem in problems_of(error, Unit)])
 
 
 def _column(problem: Problem) -> str:
@@ -172,23 +203,24 @@ def _document(row: dict[str, str]) -> dict[str, Any]:
             scale[name] = row[column] if name == "kind" else _share(column, row[column])
     if scale:
         document["scale"] = scale
-    for name in NESTED:
+    for name in (*NESTED, *UNIT_V1):
         if name in row:
             try:
-                document[name] = json.loads(row[name])
-            except (json.JSONDecodeError, RecursionError):
+                document[name] = json_of(row[name])
+            except Unreadable:
                 raise _BadCellError(name, "This cell must hold JSON, as an export writes it.") from None
     if "claims" not in document:
         document["claims"] = [claim.model_dump() for claim in _claims(row)]
     if "hss_extra_stops" in row and "hss" not in document:
         document["hss"] = {"extra_stops": _number("hss_extra_stops", row["hss_extra_stops"])}
-    if "recycle_full_s" in row and "sources" not in document:
-        source: dict[str, Any] = {"recycle_full_s": _number("recycle_full_s", row["recycle_full_s"])}
-        if "power_source" in row:
-            source["kind"] = row["power_source"].lower()
+    if "recycle_full_s" in row and not {"power_supplies", "sources"} & document.keys():
+        supply: dict[str, Any] = {"recycle_full_s": _number("recycle_full_s", row["recycle_full_s"])}
+        kind = row.get("power_supply", row.get("power_source"))
+        if kind is not None:
+            supply["kind"] = kind.lower()
         if "full_flashes" in row:
-            source["full_flashes"] = _number("full_flashes", row["full_flashes"])
-        document["sources"] = [source]
+            supply["full_flashes"] = _number("full_flashes", row["full_flashes"])
+        document["power_supplies"] = [supply]
     return document
 
 
@@ -211,7 +243,7 @@ def _claims(row: dict[str, str]) -> Iterable[Claim]:
                 yield parse_guide_number(text)
             except ValidationError as error:
                 raise _BadCellError("guide_number", problems_of(error, Claim)[0].sentence) from None
-            except ValueError as error:
+            except Unreadable as error:
                 raise _BadCellError("guide_number", str(error)) from None
     if "gn" in row:
         if "gn_unit" not in row:
@@ -227,14 +259,14 @@ def _claims(row: dict[str, str]) -> Iterable[Claim]:
             raise _BadCellError(figures.get(problem.where, "gn_unit"), problem.sentence) from None
 
 
-def _bare(cell: str) -> str:
-    """A cell without the apostrophe that keeps a spreadsheet from running it as a formula."""
-    cell = cell.strip()
-    return cell[1:] if cell.startswith("'") and cell[1:].startswith(("'", *FORMULA)) else cell
+def guarded(cell: str) -> str:
+    """A cell that no spreadsheet runs as a formula, whichever separator its locale has."""
+    return FORMULA.sub(r"\1\2'", cell)
 
 
-def _guarded(cell: str) -> str:
-    return f"'{cell}" if cell.startswith(("'", *FORMULA)) else cell
+def unguarded(cell: str) -> str:
+    """A cell without the apostrophes that `guarded` put in."""
+    return GUARDED.sub(r"\1\2", cell.strip(" "))
 
 
 def write_csv(units: Sequence[Unit]) -> str:
@@ -246,9 +278,9 @@ def write_csv(units: Sequence[Unit]) -> str:
         document = unit.model_dump(mode="json")
         cells = [_cell(document[name]) for name in PLAIN]
         cells += [_cell(document["scale"][name]) for name in SCALE.values()]
-        cells.append("; ".join(claim.printed for claim in unit.claims))
+        cells.append("; ".join(printed(claim) for claim in unit.claims))
         cells += [json.dumps(document[name], ensure_ascii=False) if document[name] else "" for name in NESTED]
-        writer.writerow([_guarded(cell) for cell in cells])
+        writer.writerow([guarded(cell) for cell in cells])
     return out.getvalue()
 
 
@@ -259,6 +291,6 @@ def _cell(value: Any) -> str:
 
 
 def write_json(units: Sequence[Unit]) -> str:
-    """A shelf as JSON (see docs/schema/shelf.json)."""
-    document = {"format": "jumpstop-shelf", "version": 1, "units": [unit.model_dump(mode="json") for unit in units]}
-    return json.dumps(document, ensure_ascii=False, indent=1)
+    """A shelf as JSON, a unit a line (see docs/schema/shelf.json)."""
+    lines = ",\n".join(unit.model_dump_json() for unit in units)
+    return f'{{"format": "jumpstop-shelf", "version": 2, "units": [\n{lines}\n]}}\n'

@@ -1,26 +1,68 @@
-"""Opening the data file: SQLite in WAL mode, every commit on disk, migrated to this version with a copy kept."""
+"""Opening the data file: SQLite in WAL mode, every commit on disk, checked, and migrated with a copy kept."""
 
+import os
 import sqlite3
-from contextlib import closing
+from collections.abc import Iterator
+from contextlib import closing, contextmanager
+from datetime import datetime
 from pathlib import Path
 from typing import Any
 
 from sqlalchemy import Engine, create_engine, event
+from sqlalchemy.exc import DatabaseError
 
-HEAD = "0001"  # newest migration; a test holds it against the folder
+from ..core.kit.errors import JumpStopError
+from .errors import Busy, StorageFault
+from .lock import make_folder
+
+HEAD = "0002"  # newest migration; a test holds it against the folder
+KNOWN = ("0001", HEAD)
+APPLICATION_ID = 0x4A53544F  # marks our files in their header, so that no other program's is taken for one
+TABLES = frozenset({"units", "modifiers", "bodies", "filters", "jobs", "setups", "edits", "meta"})
 FILE = "jumpstop.sqlite3"
+WAIT_S = 5  # how long a write waits for another one
+
+LOCKED = "The data is being written by another program just now; try again."
+DAMAGED = "The data file is damaged. Stop the program and restore a backup."
+FAULTS: dict[str, tuple[type[JumpStopError], str]] = {
+    "database is locked": (Busy, LOCKED),
+    "database is busy": (Busy, LOCKED),
+    "readonly": (StorageFault, "The data file or its folder is read-only: nothing was stored."),
+    "disk is full": (StorageFault, "The disk is full: nothing was stored. Make room and try again."),
+    "unable to open": (StorageFault, "The data file cannot be opened: its folder is missing or read-only."),
+    "disk i/o": (StorageFault, "The disk answered with an error: nothing was stored."),
+    "malformed": (StorageFault, DAMAGED),
+    "not a database": (StorageFault, DAMAGED),
+}
+
+
+@contextmanager
+def said_plainly() -> Iterator[None]:
+    """Turns what the database says into sentences: Busy where trying again helps, else StorageFault."""
+    try:
+        yield
+    except (DatabaseError, sqlite3.DatabaseError) as error:
+        words = str(getattr(error, "orig", None) or error).lower()
+        for part, (kind, sentence) in FAULTS.items():
+            if part in words:
+                raise kind(sentence) from None
+        raise
 
 
 def open_engine(folder: Path) -> Engine:
-    """The data file in this folder, made or brought up to date if need be."""
-    folder.mkdir(parents=True, exist_ok=True)
+    """The data file in this folder, made or brought up to date if need be. Raises StorageFault."""
+    make_folder(folder)
     path = folder / FILE
-    at = _version(path)
-    if at != HEAD:
-        if at is not None:
-            backup(path, path.with_name(f"before-{HEAD}.{FILE}"))
-        _migrate(path)
-    engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": 10, "check_same_thread": False})
+    with said_plainly():
+        if not path.exists():
+            _make(path)
+        version = version_of(path)
+        if version != HEAD:
+            if version is not None:
+                backup(path, _aside(path, f"before-{HEAD}"))
+            _migrate(path)
+    os.chmod(path, 0o600)
+    engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": WAIT_S, "check_same_thread": False})
 
     @event.listens_for(engine, "connect")
     def _pragmas(connection: Any, _record: Any) -> None:
@@ -31,23 +73,44 @@ def open_engine(folder: Path) -> Engine:
     return engine
 
 
-def backup(path: Path, target: Path) -> None:
-    """A whole copy of a data file, taken safely while it is in use."""
-    with closing(sqlite3.connect(path)) as source, closing(sqlite3.connect(target)) as copy:
-        source.backup(copy)
+def _make(path: Path) -> None:
+    """An empty file for its owner only; SQLite gives its -wal and -shm the same rights."""
+    try:
+        os.close(os.open(path, os.O_CREAT | os.O_EXCL | os.O_RDWR, 0o600))
+    except OSError as error:
+        raise StorageFault(f"{path} cannot be made: {error.strerror}.") from None
 
 
-def _version(path: Path) -> str | None:
-    if not path.exists():
-        return None
-    with closing(sqlite3.connect(path)) as connection:
-        try:
+def version_of(path: Path) -> str | None:
+    """Version of a data file that is whole, None for an empty one.
+
+    Raises StorageFault where it is damaged, another program's, or of a version that this program does not know.
+    """
+    foreign = f"{path} is not a data file of Jump Stop. It was left as it is: name another folder, or move it away."
+    damaged = f"{path} is damaged. It was left as it is: restore a backup with `jumpstop restore`."
+    try:
+        with closing(sqlite3.connect(f"{path.resolve().as_uri()}?mode=rw", uri=True, timeout=WAIT_S)) as connection:
+            marked = connection.execute("PRAGMA application_id").fetchone()[0]
+            tables = {row[0] for row in connection.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+            if not tables and marked in (0, APPLICATION_ID):
+                return None
+            if marked not in (0, APPLICATION_ID) or not tables >= TABLES | {"alembic_version"}:
+                raise StorageFault(foreign)
             row = connection.execute("SELECT version_num FROM alembic_version").fetchone()
-        except sqlite3.OperationalError:
-            return None
-        except sqlite3.DatabaseError:
-            raise ValueError(f"{path} is not a data file of Jump Stop. Name another folder, or move it away.") from None
-    return None if row is None else str(row[0])
+            if row is None or row[0] not in KNOWN:
+                raise StorageFault(
+                    f"{path} was written by another version of Jump Stop, which this one cannot read. It was left."
+                )
+            if connection.execute("PRAGMA quick_check(1)").fetchone()[0] != "ok":
+                raise StorageFault(damaged)
+            return str(row[0])
+    except sqlite3.DatabaseError as error:
+        words = str(error)
+        if "not a database" in words:
+            raise StorageFault(foreign) from None
+        if "malformed" in words:
+            raise StorageFault(damaged) from None
+        raise
 
 
 def _migrate(path: Path) -> None:
@@ -58,3 +121,91 @@ def _migrate(path: Path) -> None:
     config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
     config.set_main_option("sqlalchemy.url", f"sqlite:///{path}".replace("%", "%%"))
     command.upgrade(config, "head")
+
+
+def backup(path: Path, target: Path) -> None:
+    """A whole copy of a data file, taken safely while it is in use, checked, and only then given its name.
+
+    Raises StorageFault where the file is damaged or the copy cannot be written; nothing is left behind then.
+    """
+    part = target.with_name(f"{target.name}.part")
+    try:
+        with said_plainly():
+            if not path.exists():
+                raise StorageFault(f"There is no data in {path.parent}.")
+            if version_of(path) is None:
+                raise StorageFault(f"There is no data in {path.parent}.")
+            os.close(os.open(part, os.O_CREAT | os.O_TRUNC | os.O_RDWR, 0o600))
+            with closing(sqlite3.connect(path, timeout=WAIT_S)) as source, closing(sqlite3.connect(part)) as copy:
+                source.backup(copy)
+                copy.execute("PRAGMA journal_mode=DELETE")  # one file, no -wal beside it
+            version_of(part)
+        _flush(part)
+        os.replace(part, target)
+        _flush(target.parent)
+    except OSError as error:
+        raise StorageFault(f"{target} cannot be written: {error.strerror}.") from None
+    finally:
+        for leftover in (part, *_beside(part)):
+            leftover.unlink(missing_ok=True)
+
+
+def restore(source: Path, folder: Path) -> Path | None:
+    """Put a backup in place of a folder's data, which must not be in use; the old data is kept aside.
+
+    Returns where the old data is kept, None where there was none. Raises StorageFault, and leaves the data as it is.
+    """
+    if not source.is_file():
+        raise StorageFault(f"There is no file {source}.")
+    path = folder / FILE
+    fresh = path.with_name(f"{FILE}.restored")
+    try:
+        backup(source, fresh)  # a checked copy, with whatever lay in a -wal beside the source
+        kept = _keep_aside(path)
+        os.replace(fresh, path)
+        _flush(folder)
+    except OSError as error:
+        raise StorageFault(f"{path} cannot be written: {error.strerror}.") from None
+    finally:
+        fresh.unlink(missing_ok=True)
+    return kept
+
+
+def _keep_aside(path: Path) -> Path | None:
+    """A second name for the data as it is, with its write-ahead log folded in where it still can be read."""
+    if not path.exists():
+        return None
+    kept = _aside(path, f"replaced-{datetime.now():%Y%m%d-%H%M%S}")
+    try:
+        with closing(sqlite3.connect(path, timeout=WAIT_S)) as connection:
+            connection.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+    except sqlite3.DatabaseError:  # damaged: its log is kept beside it as it is
+        for one in _beside(path):
+            if one.exists():
+                os.replace(one, one.with_name(one.name.replace(path.name, kept.name)))
+    os.link(path, kept)
+    for one in _beside(path):
+        one.unlink(missing_ok=True)
+    return kept
+
+
+def _aside(path: Path, why: str) -> Path:
+    """A name beside the data file that is not taken yet."""
+    name, number = path.with_name(f"{why}.{path.name}"), 1
+    while name.exists():
+        number += 1
+        name = path.with_name(f"{why}-{number}.{path.name}")
+    return name
+
+
+def _beside(path: Path) -> tuple[Path, ...]:
+    return tuple(path.with_name(f"{path.name}-{end}") for end in ("wal", "shm", "journal"))
+
+
+def _flush(path: Path) -> None:
+    """What was written to this file or folder is on the disk."""
+    handle = os.open(path, os.O_RDONLY)
+    try:
+        os.fsync(handle)
+    finally:
+        os.close(handle)

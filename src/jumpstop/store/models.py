@@ -72,7 +72,8 @@ class EditRow(Base):
     before: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True))
     after: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True))
     undone: Mapped[bool] = mapped_column(default=False)
-    __table_args__ = (Index("ix_edits_undone_batch", "undone", "batch"),)
+    page: Mapped[str] = mapped_column(String(40), default="")
+    __table_args__ = (Index("ix_edits_page_undone_batch", "page", "undone", "batch"),)
 
 
 class MetaRow(Base):

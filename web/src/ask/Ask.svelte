@@ -2,19 +2,21 @@
 <script lang="ts">
   import { onMount } from 'svelte'
   import { kit } from '../lib/kit.svelte'
+  import type { SetupSession } from '../lib/session.svelte'
+  import Aim from './Aim.svelte'
+  import Ambient from './Ambient.svelte'
   import CameraKit from './CameraKit.svelte'
   import LightAdded from './LightAdded.svelte'
-  import Look from './Look.svelte'
   import Motion from './Motion.svelte'
-  import There from './There.svelte'
 
+  let { session }: { session: SetupSession } = $props()
   onMount(() => void kit.load())
 </script>
 
 <div class="font-prose space-y-4 text-[1.05rem] leading-[1.85]">
-  <There />
-  <Look />
-  <Motion />
-  <CameraKit />
-  <LightAdded />
+  <Ambient {session} />
+  <Aim {session} />
+  <Motion {session} />
+  <CameraKit {session} />
+  <LightAdded {session} />
 </div>

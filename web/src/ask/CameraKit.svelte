@@ -1,24 +1,35 @@
 <!-- The camera: body, trigger, silent shutter, and the filters in the bag. -->
 <script lang="ts">
   import type { Setup } from '../lib/api/client'
+  import { saySeconds } from '../lib/figures'
   import { kit } from '../lib/kit.svelte'
-  import { bench } from '../lib/workbench.svelte'
+  import type { SetupSession } from '../lib/session.svelte'
   import LiveChoice from '../parts/LiveChoice.svelte'
   import Chip from './Chip.svelte'
 
-  const doc = $derived(bench.doc as Setup)
-  const bodies = $derived(kit.bodies.map((stored) => stored.doc))
-  const filters = $derived(kit.filters.map((stored) => stored.doc))
-  const others = $derived(
-    bodies.some((body) => body.name === doc.body!.name) ? bodies : [doc.body!, ...bodies],
-  )
+  let { session }: { session: SetupSession } = $props()
+  const doc = $derived(session.doc)
+  const onShelf = $derived(kit.bodies.some((one) => one.id === doc.body.id))
+  const bodies = $derived<[string, string][]>([
+    ...(onShelf ? [] : ([[doc.body.id ?? '', doc.body.name]] as [string, string][])),
+    ...kit.bodies.map((one): [string, string] => [one.id, one.doc.name]),
+  ])
+  /** The filters of the shelf, and those in the bag that the shelf no longer has. */
+  const filters = $derived([
+    ...kit.filters.map((one) => ({ ...one.doc, id: one.id })),
+    ...doc.filters.filter((own) => !kit.filters.some((one) => one.id === own.id)),
+  ])
 
-  function pack(name: string) {
-    const has = doc.filters?.some((one) => one.name === name)
-    bench.edit(`${name} ${has ? 'left at home' : 'packed'}`, (s) => {
-      s.filters = filters.filter((one) =>
-        one.name === name ? !has : s.filters?.some((own) => own.name === one.name),
-      )
+  function take(id: string) {
+    const found = kit.bodies.find((one) => one.id === id)
+    if (found) session.edit('Camera body', (s) => (s.body = { ...found.doc, id }))
+  }
+
+  function pack(filter: Setup['filters'][number]) {
+    const same = (own: Setup['filters'][number]) =>
+      filter.id === null ? own.id === null && own.name === filter.name : own.id === filter.id
+    session.edit('Filters in the bag', (s) => {
+      s.filters = s.filters.some(same) ? s.filters.filter((own) => !same(own)) : [...s.filters, filter]
     })
   }
 </script>
@@ -27,38 +38,28 @@
   <h2 id="ask-camera" class="ask">The camera</h2>
   <p>
     On the
-    <LiveChoice
-      label="Camera body"
-      hotkey="c"
-      value={doc.body!.name}
-      options={others.map((body) => [body.name, body.name])}
-      choose={(name) =>
-        bench.edit(name, (s) => (s.body = bodies.find((body) => body.name === name) ?? s.body))}
-    />, which syncs at 1/{Math.round(
-      1 / (doc.body!.sync_s ?? 1),
-    )}{#if doc.body!.radio_sync_s && doc.trigger === 'radio'}, by radio at 1/{Math.round(
-        1 / doc.body!.radio_sync_s,
-      )}{/if}, fired by
+    <LiveChoice label="Camera body" hotkey="c" value={doc.body.id ?? ''} options={bodies} choose={take} />,
+    which syncs at {saySeconds(doc.body.sync_s)}{#if doc.body.radio_sync_s && doc.trigger === 'radio'}, by
+      radio at {saySeconds(doc.body.radio_sync_s)}{/if}, fired by
     <LiveChoice
       label="Trigger"
-      value={doc.trigger ?? 'radio'}
+      value={doc.trigger}
       options={[
         ['radio', 'radio'],
         ['shoe', 'the shoe or a cord'],
       ]}
-      choose={(trigger) => bench.edit('Trigger', (s) => (s.trigger = trigger as Setup['trigger']))}
+      choose={(trigger) => session.edit('Trigger', (s) => (s.trigger = trigger as Setup['trigger']))}
     />.
-    <Chip on={doc.silent ?? false} onclick={() => bench.edit('Silent shutter', (s) => (s.silent = !s.silent))}
+    <Chip on={doc.silent} onclick={() => session.edit('Silent shutter', (s) => (s.silent = !s.silent))}
       >silent shutter</Chip
     >
   </p>
   {#if filters.length}
     <p>
       In the bag:
-      {#each filters as filter (filter.name)}
-        <Chip
-          on={doc.filters?.some((own) => own.name === filter.name) ?? false}
-          onclick={() => pack(filter.name)}>{filter.name}</Chip
+      {#each filters as filter, i (filter.id ?? i)}
+        <Chip on={doc.filters.some((own) => own.id === filter.id)} onclick={() => pack(filter)}
+          ><bdi>{filter.name}</bdi></Chip
         >{' '}
       {/each}
     </p>

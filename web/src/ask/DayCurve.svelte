@@ -2,20 +2,22 @@
 <script lang="ts">
   import { scaleLinear } from 'd3-scale'
   import { area, line } from 'd3-shape'
-  import { api, type Day } from '../lib/api/client'
-  import { bench } from '../lib/workbench.svelte'
+  import { api, type DayText } from '../lib/api/client'
+  import { Newest } from '../lib/newest'
+  import type { SetupSession } from '../lib/session.svelte'
 
-  let { choose }: { choose: (clock: string) => void } = $props()
-  let day = $state.raw<Day | null>(null)
+  let { session, choose }: { session: SetupSession; choose: (clock: string) => void } = $props()
+  let day = $state.raw<DayText | null>(null)
+  const newest = new Newest()
   let width = $state(320)
   const HEIGHT = 118
   const FLOOR = 4
 
   $effect(() => {
-    void bench.answered
-    const timer = setTimeout(async () => {
-      const { data } = await api.GET('/api/setups/{item_id}/day', { params: { path: { item_id: bench.id } } })
-      if (data) day = data
+    void session.answered
+    const timer = setTimeout(() => {
+      const asked = api.GET('/api/setups/{item_id}/day', { params: { path: { item_id: session.id } } })
+      void newest.take(asked, ({ data }) => data && (day = data))
     }, 60)
     return () => clearTimeout(timer)
   })

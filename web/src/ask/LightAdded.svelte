@@ -1,91 +1,112 @@
 <!-- The light we add: role, heads, distance, what is in front of it, how many frames, fed from what. -->
 <script lang="ts">
   import type { Light, Setup } from '../lib/api/client'
-  import { between, clamp, sayDistance, signed } from '../lib/figures'
+  import { between, clamp, signed } from '../lib/figures'
   import { kit } from '../lib/kit.svelte'
   import { person } from '../lib/person.svelte'
-  import { bench } from '../lib/workbench.svelte'
+  import type { SetupSession } from '../lib/session.svelte'
   import LiveChoice from '../parts/LiveChoice.svelte'
   import LiveFigure from '../parts/LiveFigure.svelte'
   import LiveLength from '../parts/LiveLength.svelte'
   import Chip from './Chip.svelte'
 
-  const doc = $derived(bench.doc as Setup)
-  const light = $derived((doc.lights![bench.light] ?? doc.lights![0]) as Light)
-  const unit = $derived(person.preferences.length)
-  const thirds = $derived({ full: 3, half: 1.5, third: 1 }[person.preferences.step] ?? 1)
-  const modifiers = $derived(kit.modifiers.map((stored) => stored.doc))
+  /** Stands for a modifier that the shelf no longer has. */
+  const GONE = 'gone'
+
+  let { session }: { session: SetupSession } = $props()
+  const doc = $derived(session.doc)
+  const light = $derived(doc.lights[session.light] ?? doc.lights[0]!)
   const zoomable = $derived(!light.modifier || light.modifier.needs_zoom_head)
+  const levels = $derived(session.answer?.levels ?? [])
+  const bounds = (field: string) => person.bounds('Light', field)
+  const modifiers = $derived<[string, string][]>([
+    ['', 'nothing: bare'],
+    ...(light.modifier && !kit.modifiers.some((one) => one.id === light.modifier?.id)
+      ? ([[GONE, light.modifier.name]] as [string, string][])
+      : []),
+    ...kit.modifiers.map((one): [string, string] => [one.id, one.doc.name]),
+  ])
+  const mounted = $derived(
+    !light.modifier
+      ? ''
+      : kit.modifiers.some((one) => one.id === light.modifier?.id)
+        ? (light.modifier.id ?? GONE)
+        : GONE,
+  )
 
   function change(label: string, edit: (light: Light) => void) {
-    bench.edit(label, (draft) => edit(draft.lights![bench.light] as Light))
+    session.edit(label, (draft) => edit(draft.lights[session.light]!))
   }
-  const distance = (metres: number) =>
-    change(`Distance ${sayDistance(metres, unit)}`, (l) => (l.distance_m = metres))
-  const frames = (value: number) =>
-    bench.edit(`${value} frames`, (s) => (s.frames = Math.max(1, Math.round(value))))
+  const distance = (metres: number) => change('Distance', (l) => (l.distance_m = metres))
+  const frames = (value: number) => session.edit('Frames', (s) => (s.frames = Math.max(1, Math.round(value))))
   const heads = (value: number) =>
-    change(`${value} heads`, (l) => (l.heads = clamp(Math.round(value), 1, 16)))
+    change('Heads', (l) => (l.heads = clamp(Math.round(value), ...bounds('heads'))))
   const level = (value: number) => change('Level', (l) => (l.target_stops = Math.round(value * 100) / 100))
 
-  function mount(name: string) {
-    change(name === '' ? 'No modifier' : name, (l) => {
-      l.modifier = modifiers.find((modifier) => modifier.name === name) ?? null
+  function mount(id: string) {
+    if (id === GONE) return
+    const found = kit.modifiers.find((one) => one.id === id)
+    change('Modifier', (l) => {
+      l.modifier = found ? { ...found.doc, id } : null
       l.layers = null
     })
   }
 
   function on(name: string): boolean {
-    const layer = light.modifier?.layers?.find((one) => one.name === name)
+    const layer = light.modifier?.layers.find((one) => one.name === name)
     return light.layers ? light.layers.includes(name) : !!layer?.usually_on
   }
 
   function toggle(name: string) {
-    change(`${name} ${on(name) ? 'off' : 'on'}`, (l) => {
+    change('Layers', (l) => {
       const all = light.modifier?.layers ?? []
       l.layers = all.map((layer) => layer.name).filter((layer) => on(layer) !== (layer === name))
     })
   }
 
   function role(value: string) {
-    change(`As ${value}`, (l) => {
+    change('Role', (l) => {
       l.role = value as Light['role']
-      l.target_stops = value === 'fill' ? -2 : value === 'rim' ? 0.5 : 0
+      l.target_stops = person.scales.roles[value]?.target_stops ?? 0
     })
   }
 
   function add() {
-    bench.edit('Another light', (s) =>
-      s.lights!.push({ ...structuredClone($state.snapshot(light) as Light), role: 'rim', target_stops: 0.5 }),
+    const made = structuredClone($state.snapshot(light))
+    session.edit('Another light', (s) =>
+      s.lights.push({ ...made, role: 'rim', target_stops: person.scales.roles.rim?.target_stops ?? 0 }),
     )
-    bench.look(doc.lights!.length - 1)
+    session.look(doc.lights.length - 1)
   }
 
   function remove() {
-    const gone = bench.light
-    bench.light = 0
-    bench.edit('One light less', (s) => s.lights!.splice(gone, 1))
+    const gone = session.light
+    session.edit('Take a light away', (s) => s.lights.splice(gone, 1))
+    session.look(0)
   }
 
-  const sources: [string, string][] = [
-    ['', 'its usual source'],
-    ['aa', 'AA cells'],
-    ['lithium', 'lithium packs'],
-    ['external', 'external packs'],
-    ['mains', 'the mains'],
-  ]
+  const supplies = $derived<[string, string][]>([
+    ['', 'its usual supply'],
+    ...Object.entries(person.scales.supplies),
+  ])
+  const zooms = $derived<[string, string][]>([
+    ['', '35 mm, as compared'],
+    ...person.scales.zooms_mm
+      .filter((mm) => mm !== 35)
+      .map((mm): [string, string] => [String(mm), `${mm} mm`]),
+  ])
 </script>
 
 <section aria-labelledby="ask-light">
   <h2 id="ask-light" class="ask">The light we add</h2>
   <p class="flex flex-wrap gap-1">
-    {#if doc.lights!.length > 1}
-      {#each doc.lights! as one, i (i)}
-        <Chip on={i === bench.light} onclick={() => bench.look(i)}>{i + 1}: {one.role}</Chip>
+    {#if doc.lights.length > 1}
+      {#each doc.lights as one, i (i)}
+        <Chip on={i === session.light} onclick={() => session.look(i)}>{i + 1}: {one.role}</Chip>
       {/each}
       <Chip plain onclick={remove}>take this one away</Chip>
     {/if}
-    {#if doc.lights!.length < 8}<Chip plain onclick={add}>+ another light</Chip>{/if}
+    {#if doc.lights.length < 8}<Chip plain onclick={add}>+ another light</Chip>{/if}
   </p>
   <p>
     As
@@ -93,41 +114,35 @@
       label="Role"
       hotkey="r"
       tone="flash"
-      value={light.role ?? 'key'}
-      options={[
-        ['key', 'key'],
-        ['fill', 'fill'],
-        ['rim', 'rim'],
-        ['background', 'background light'],
-      ]}
+      value={light.role}
+      options={Object.entries(person.scales.roles).map(([key, one]): [string, string] => [key, one.name])}
       choose={role}
     />
     at
     <LiveFigure
       label="Level"
       tone="flash"
-      value={light.target_stops ?? 0}
+      value={light.target_stops}
       text={light.target_stops ? signed(light.target_stops) : 'full exposure'}
       hint="stops against a full exposure"
-      step={(by) => level(clamp((light.target_stops ?? 0) + (by * thirds) / 3, -6, 4))}
-      type={between('Level', -6, 4, level)}
+      step={(by) => level(clamp(light.target_stops + (by * person.thirds) / 3, ...bounds('target_stops')))}
+      type={between('Level', bounds('target_stops'), level)}
     />,
     <LiveFigure
       label="Heads"
       hotkey="h"
       tone="flash"
-      value={light.heads ?? 1}
-      text={(light.heads ?? 1) === 1 ? 'one head' : `${light.heads} heads`}
-      step={(by) => heads((light.heads ?? 1) + Math.sign(by))}
-      type={between('Heads', 1, 16, heads)}
+      value={light.heads}
+      text={light.heads === 1 ? 'one head' : `${light.heads} heads`}
+      step={(by) => heads(light.heads + Math.sign(by))}
+      type={between('Heads', bounds('heads'), heads)}
     />
     <LiveLength
       label="Distance"
       tone="flash"
       hotkey="d"
-      value={light.distance_m ?? 2}
-      low={0.05}
-      high={500}
+      value={light.distance_m}
+      bounds={bounds('distance_m')}
       set={distance}
     />
     from the subject, through
@@ -135,19 +150,13 @@
       label="Modifier"
       hotkey="m"
       tone="flash"
-      value={light.modifier?.name ?? ''}
-      options={[
-        ['', 'nothing: bare'],
-        ...(light.modifier && !modifiers.some((one) => one.name === light.modifier?.name)
-          ? [[light.modifier.name, light.modifier.name] as [string, string]]
-          : []),
-        ...modifiers.map((one) => [one.name, one.name] as [string, string]),
-      ]}
+      value={mounted}
+      options={modifiers}
       choose={mount}
-    />{#if light.modifier?.layers?.length}{' '}with
+    />{#if light.modifier?.layers.length}{' '}with
       {#each light.modifier.layers as layer (layer.name)}
         <Chip on={on(layer.name)} onclick={() => toggle(layer.name)}
-          >{layer.name} <span class="text-quiet">{signed(layer.stops)}</span></Chip
+          ><bdi>{layer.name}</bdi> <span class="text-quiet">{signed(layer.stops)}</span></Chip
         >{' '}
       {/each}
     {:else}{' '}{/if}and
@@ -155,21 +164,17 @@
       label="Gel"
       hotkey="g"
       tone="flash"
-      value={light.gel ?? 'none'}
+      value={light.gel}
       options={Object.entries(person.scales.gels)}
-      choose={(gel) => change(person.scales.gels[gel] ?? gel, (l) => (l.gel = gel as Light['gel']))}
+      choose={(gel) => change('Gel', (l) => (l.gel = gel as Light['gel']))}
     />{#if zoomable}, zoomed to
       <LiveChoice
         label="Zoom position"
         hotkey="z"
         tone="flash"
         value={String(light.zoom_mm ?? '')}
-        options={[
-          ['', '35 mm, as compared'],
-          ...[24, 28, 50, 70, 85, 105, 135, 200].map((mm) => [String(mm), `${mm} mm`] as [string, string]),
-        ]}
-        choose={(mm) =>
-          change(mm ? `Zoom ${mm} mm` : 'Zoom 35 mm', (l) => (l.zoom_mm = mm ? Number(mm) : null))}
+        options={zooms}
+        choose={(mm) => change('Zoom position', (l) => (l.zoom_mm = mm ? Number(mm) : null))}
       />{/if}.
   </p>
   <p>
@@ -177,18 +182,24 @@
     <LiveFigure
       label="Frames"
       hotkey="f"
-      value={doc.frames ?? 200}
+      value={doc.frames}
       text={`${doc.frames} frames`}
-      step={(by) => frames((doc.frames ?? 200) + by * 10)}
-      type={between('Frames', 1, 1000000, frames)}
+      step={(by) => frames(doc.frames + by * 10)}
+      type={between('Frames', person.bounds('Setup', 'frames'), frames)}
     />, fed from
     <LiveChoice
-      label="Power source"
+      label="Power supply"
       hotkey="p"
       tone="flash"
-      value={doc.source ?? ''}
-      options={sources}
-      choose={(kind) => bench.edit('Power source', (s) => (s.source = (kind || null) as Setup['source']))}
+      value={doc.power_supply ?? ''}
+      options={supplies}
+      choose={(kind) =>
+        session.edit('Power supply', (s) => (s.power_supply = (kind || null) as Setup['power_supply']))}
     />.
   </p>
+  {#if levels.length}
+    <p class="text-quiet font-sans text-[0.82rem] leading-snug" data-testid="levels">
+      With all lights at their dials: {levels.map((level) => level.says).join(' · ')}.
+    </p>
+  {/if}
 </section>

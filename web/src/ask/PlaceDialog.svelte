@@ -1,29 +1,34 @@
 <!-- Where the picture is taken, and by which clock. -->
 <script lang="ts">
-  import type { Setup } from '../lib/api/client'
-  import { bench } from '../lib/workbench.svelte'
+  import type { SetupSession } from '../lib/session.svelte'
   import Dialog from '../parts/Dialog.svelte'
   import Field from '../parts/Field.svelte'
 
-  let { close }: { close: () => void } = $props()
-  const place = (bench.doc as Setup).there!.place
+  let { session, close }: { session: SetupSession; close: () => void } = $props()
+  // svelte-ignore state_referenced_locally
+  const place = session.doc.ambient.place
   let name = $state(place?.name ?? '')
   let latitude = $state(String(place?.latitude ?? ''))
   let longitude = $state(String(place?.longitude ?? ''))
-  let zone = $state<string>(place?.zone ?? '')
+  let zone = $state(place?.zone ?? '')
   const zones = Intl.supportedValuesOf('timeZone')
 
   function keep(event: Event) {
     event.preventDefault()
-    bench.edit(`Place ${name}`, (s) => {
-      s.there!.place = {
+    session.edit('Place', (s) => {
+      s.ambient.place = {
         name,
-        latitude: latitude.trim() === '' ? (null as never) : Number(latitude),
-        longitude: longitude.trim() === '' ? (null as never) : Number(longitude),
+        latitude: degrees(latitude),
+        longitude: degrees(longitude),
         zone: zone.trim(),
       }
     })
     close()
+  }
+
+  /** What was typed, as degrees; what is no number goes to the server as none, which says so with the field's name. */
+  function degrees(text: string): number {
+    return text.trim() === '' ? NaN : Number(text)
   }
 </script>
 

@@ -1,16 +1,18 @@
 <!-- What the meter read, as live figures. -->
 <script lang="ts">
-  import type { Reading, Setup } from '../lib/api/client'
+  import type { Reading } from '../lib/api/client'
   import { between, readSeconds, saySeconds, stepOn } from '../lib/figures'
   import { person } from '../lib/person.svelte'
-  import { bench } from '../lib/workbench.svelte'
+  import type { SetupSession } from '../lib/session.svelte'
   import LiveChoice from '../parts/LiveChoice.svelte'
   import LiveFigure from '../parts/LiveFigure.svelte'
 
-  const reading = $derived((bench.doc as Setup).there!.readings![0]!)
+  let { session }: { session: SetupSession } = $props()
+  const reading = $derived(session.doc.ambient.readings[0] ?? person.scales.blank.reading)
+  const bounds = (field: string) => person.bounds('Reading', field)
 
   function read(label: string, edit: (reading: Reading) => void) {
-    bench.edit(label, (s) => edit(s.there!.readings![0]!))
+    session.edit(label, (s) => s.ambient.readings[0] && edit(s.ambient.readings[0]))
   }
 </script>
 
@@ -21,7 +23,9 @@
   text={`f/${reading.f_number}`}
   step={(by) =>
     read('Metered aperture', (r) => (r.f_number = stepOn(person.scales.apertures, r.f_number, by)))}
-  type={between('Aperture', 0.5, 128, (value) => read('Metered aperture', (r) => (r.f_number = value)))}
+  type={between('Aperture', bounds('f_number'), (value) =>
+    read('Metered aperture', (r) => (r.f_number = value)),
+  )}
 />
 <LiveFigure
   label="Metered time"
@@ -31,8 +35,7 @@
   step={(by) => read('Metered time', (r) => (r.shutter_s = stepOn(person.scales.shutters, r.shutter_s, by)))}
   type={between(
     'Time',
-    1 / 64000,
-    3600,
+    bounds('shutter_s'),
     (value) => read('Metered time', (r) => (r.shutter_s = value)),
     readSeconds,
   )}
@@ -41,20 +44,20 @@ at
 <LiveFigure
   label="Metered ISO"
   tone="ambient"
-  value={reading.iso ?? 100}
+  value={reading.iso}
   text={`ISO ${reading.iso}`}
-  step={(by) => read('Metered ISO', (r) => (r.iso = stepOn(person.scales.isos, r.iso ?? 100, by)))}
-  type={between('ISO', 3, 4000000, (value) => read('Metered ISO', (r) => (r.iso = value)))}
+  step={(by) => read('Metered ISO', (r) => (r.iso = stepOn(person.scales.isos, r.iso, by)))}
+  type={between('ISO', bounds('iso'), (value) => read('Metered ISO', (r) => (r.iso = value)))}
 />
 off the
 <LiveChoice
   label="Pointed at"
   tone="ambient"
-  value={reading.of ?? 'background'}
+  value={reading.of}
   options={[
     ['background', 'background'],
     ['subject', 'subject'],
     ['shade', 'shade'],
   ]}
-  choose={(of) => read(`Pointed at ${of}`, (r) => (r.of = of as Reading['of']))}
+  choose={(of) => read('Pointed at', (r) => (r.of = of as Reading['of']))}
 />

@@ -1,7 +1,7 @@
 <!-- One unit's hops on the ruler. -->
 <script lang="ts">
-  import type { Arcs, Lane } from '../lib/api/client'
-  import { trackOf, type Ruler } from './ruler'
+  import type { Arc } from '../lib/api/client'
+  import { trackOf, type Lane, type Ruler } from './ruler'
 
   let {
     arcs,
@@ -9,10 +9,10 @@
     index,
     ruler,
     width,
-  }: { arcs: Arcs[]; lane: Lane; index: number; ruler: Ruler; width: number } = $props()
+  }: { arcs: Arc[]; lane: Lane; index: number; ruler: Ruler; width: number } = $props()
 
   const track = $derived(trackOf(arcs, lane, index, ruler))
-  const bad = $derived(lane.word === 'short')
+  const bad = $derived(lane.word === 'short' || lane.word === 'too_bright')
 </script>
 
 <svg {width} height="52" class="block overflow-visible" aria-hidden="true">

@@ -13,8 +13,8 @@ export type Field =
       hint?: string
       wide?: boolean
     }
-  | { key: string; label: string; kind: 'rows'; fields: Field[]; blank: Doc; add: string }
-  | { key: string; label: string; kind: 'part'; fields: Field[]; blank: Doc; always?: boolean }
+  | { key: string; label: string; kind: 'rows'; fields: Field[]; blank: string; add: string }
+  | { key: string; label: string; kind: 'part'; fields: Field[]; blank: string; always?: boolean }
 
 /** How a field's value stands in its input; shares and times under a third as fractions. */
 export function shown(value: unknown, kind: Field['kind']): string {

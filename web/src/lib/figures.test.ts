@@ -14,6 +14,8 @@ import {
   stepOn,
 } from './figures'
 
+const FEET = 1 / 0.3048 // international foot
+
 test('a scale steps by marks, in either direction, and stops at its ends', () => {
   expect(stepOn([2, 2.2, 2.5, 2.8], 2.5, 1)).toBe(2.8)
   expect(stepOn([2, 2.2, 2.5, 2.8], 2.8, 3)).toBe(2.8)
@@ -26,10 +28,10 @@ test('six thirds of a stop double a distance', () => {
 })
 
 test('a person may type a distance in any unit', () => {
-  expect(readDistance('2,4', 'm')).toBe(2.4)
-  expect(readDistance('180 cm', 'ft')).toBe(1.8)
-  expect(readDistance('10', 'ft')).toBeCloseTo(3.048, 2)
-  expect(readDistance('near', 'm')).toBeNull()
+  expect(readDistance('2,4', 'm', FEET)).toBe(2.4)
+  expect(readDistance('180 cm', 'ft', FEET)).toBe(1.8)
+  expect(readDistance('10', 'ft', FEET)).toBeCloseTo(3.048, 2)
+  expect(readDistance('near', 'm', FEET)).toBeNull()
 })
 
 test('numbers are found behind their prefixes', () => {
@@ -55,7 +57,7 @@ describe('what a person types', () => {
 
   it('is refused with a sentence where it cannot be', () => {
     const took: number[] = []
-    const read = between('ISO', 3, 4000, (value) => took.push(value))
+    const read = between('ISO', [3, 4000], (value) => took.push(value))
     expect(read('ISO 400')).toBeNull()
     expect(read('9000')).toBe('ISO must be between 3 and 4000.')
     expect(read('fast')).toBe('ISO must be a number.')

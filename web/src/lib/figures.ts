@@ -1,7 +1,5 @@
 /** Formatting and stepping of figures for the screen. No rule of the trade lives here. */
 
-export const FEET = 3.2808
-
 /** The next mark up or down a scale from a value, `by` marks away. */
 export function stepOn(scale: readonly number[], value: number, by: number): number {
   if (!scale.length) return value
@@ -20,17 +18,17 @@ export function stepDistance(metres: number, thirds: number): number {
 }
 
 /** Metres from what a person typed: “2.4”, “8 ft”, “180 cm”; null where it is no distance. */
-export function readDistance(text: string, unit: 'm' | 'ft'): number | null {
+export function readDistance(text: string, unit: 'm' | 'ft', feetPerMetre: number): number | null {
   const found = /^\s*(-?\d+(?:[.,]\d+)?)\s*(m|cm|ft|feet|')?\s*$/i.exec(text)
   if (!found) return null
   const value = Number(found[1]!.replace(',', '.'))
   const said = found[2]?.toLowerCase() ?? unit
-  const metres = said === 'cm' ? value / 100 : said === 'm' ? value : value / FEET
+  const metres = said === 'cm' ? value / 100 : said === 'm' ? value : value / feetPerMetre
   return Math.round(metres * 1000) / 1000
 }
 
-export function sayDistance(metres: number, unit: 'm' | 'ft'): string {
-  return unit === 'm' ? `${round(metres, 2)} m` : `${round(metres * FEET, 1)} ft`
+export function sayDistance(metres: number, unit: 'm' | 'ft', feetPerMetre: number): string {
+  return unit === 'm' ? `${round(metres, 2)} m` : `${round(metres * feetPerMetre, 1)} ft`
 }
 
 /** A number from text that may carry a prefix or unit (“f/5.6”, “ISO 200”, “-1.5”, “−1.5”); null if there is none. */
@@ -42,8 +40,7 @@ export function readNumber(text: string): number | null {
 /** A reader for a live figure: `apply` gets a number between two bounds; anything else is answered with a sentence. */
 export function between(
   name: string,
-  low: number,
-  high: number,
+  [low, high]: readonly [number, number],
   apply: (value: number) => void,
   read: (text: string) => number | null = readNumber,
   unit = '',
@@ -55,6 +52,11 @@ export function between(
     apply(value)
     return null
   }
+}
+
+/** A figure a third of a stop on, whole, inside its bounds. */
+export function nudged(value: number, by: number, [low, high]: readonly [number, number]): number {
+  return clamp(Math.max(1, Math.round(value * 2 ** (by / 3))), low, high)
 }
 
 /** Seconds from “1/250”, “0.5” or “2 s”. */
@@ -123,6 +125,7 @@ export function grams(value: number | null | undefined): string {
   return value >= 1000 ? `${round(value / 1000, 1)} kg` : `${value} g`
 }
 
+/** A whole number with its thousands told apart. */
 export function count(value: number): string {
   return value.toLocaleString('en-GB')
 }

@@ -1,46 +1,106 @@
-/** Undo and redo, over setups and shelf alike, and the word about what was done. */
-import { api } from './api/client'
+/** Undo and redo of this page's edits, over setups and shelf alike, and the word about what was done. */
+import { api, sentenceOf, type Stored } from './api/client'
+import { bench } from './bench.svelte'
 import { setups } from './setups.svelte'
-import { bench } from './workbench.svelte'
+
+const SHOWN_MS = 6000
+const PAUSE_MS = 300
 
 class History {
   undo = $state<string | null>(null)
   redo = $state<string | null>(null)
   said = $state('')
+  refused = $state(false)
   /** Raised when the shelf may have changed. */
   turned = $state(0)
+  private soon: ReturnType<typeof setTimeout> | undefined
 
   async look(): Promise<void> {
     const { data } = await api.GET('/api/history')
-    this.undo = data?.undo ?? null
-    this.redo = data?.redo ?? null
+    if (!data) return
+    this.undo = data.undo
+    this.redo = data.redo
   }
-
-  private soon: ReturnType<typeof setTimeout> | undefined
 
   /** Look once the person pauses: not between two nudges. */
   later(): void {
     clearTimeout(this.soon)
-    this.soon = setTimeout(() => void this.look(), 300)
+    this.soon = setTimeout(() => void this.look(), PAUSE_MS)
   }
 
   async turn(way: 'undo' | 'redo'): Promise<void> {
     await bench.settle()
-    const { data } = way === 'undo' ? await api.POST('/api/undo') : await api.POST('/api/redo')
-    if (!data) return
-    this.undo = data.undo
-    this.redo = data.redo
-    this.say(data.label ? `${way === 'undo' ? 'Undone' : 'Done again'}: ${data.label}` : `Nothing to ${way}`)
+    const { data, error } = way === 'undo' ? await api.POST('/api/undo') : await api.POST('/api/redo')
+    if (data) {
+      this.undo = data.undo
+      this.redo = data.redo
+      this.say(
+        data.label ? `${way === 'undo' ? 'Undone' : 'Done again'}: ${data.label}` : `Nothing to ${way}`,
+      )
+    } else {
+      this.tell(sentenceOf(error))
+      await this.look()
+    }
     this.turned += 1
-    await setups.load()
-    await bench.again()
+    await Promise.all([setups.load(), bench.session?.reload()])
+    if (data?.kind === 'setups' && !bench.session && setups.all[0]) await bench.open(setups.all[0].id)
+  }
+
+  /** A copy of a piece of kit, named by the server. */
+  copy(
+    kind: 'units' | 'modifiers' | 'bodies' | 'filters' | 'setups',
+    id: string,
+  ): Promise<Stored<{ name: string }> | null> {
+    return this.done(
+      api.POST(`/api/${kind as 'units'}/{item_id}/copy`, { params: { path: { item_id: id } } }),
+      (made) => `Added ${made.doc.name}`,
+    )
+  }
+
+  /** Something taken away; whether it is. */
+  async remove(
+    kind: 'units' | 'modifiers' | 'bodies' | 'filters' | 'setups' | 'jobs',
+    id: string,
+    name: string,
+  ): Promise<boolean> {
+    const { error, response } = await api.DELETE(`/api/${kind}`, { params: { query: { item_id: [id] } } })
+    if (response.ok) this.say(`Deleted ${name}. Undo brings it back.`)
+    else this.tell(`${name} was not deleted. ${sentenceOf(error)}`)
+    await this.look()
+    return response.ok
+  }
+
+  /** What the server did, said once it has; or why it has not. */
+  async done<T>(
+    asked: Promise<{ data?: T; error?: unknown }>,
+    words: (made: T) => string,
+  ): Promise<T | null> {
+    const { data, error } = await asked
+    if (data === undefined) {
+      this.tell(sentenceOf(error))
+      return null
+    }
+    this.say(words(data))
+    await this.look()
+    return data
   }
 
   say(words: string): void {
+    this.show(words, false)
+  }
+
+  /** Say what was refused; it stays until something else is said. */
+  tell(words: string): void {
+    this.show(words, true)
+  }
+
+  private show(words: string, refused: boolean): void {
     this.said = words
+    this.refused = refused
+    if (refused) return
     setTimeout(() => {
       if (this.said === words) this.said = ''
-    }, 6000)
+    }, SHOWN_MS)
   }
 }
 

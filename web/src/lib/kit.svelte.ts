@@ -1,20 +1,20 @@
 /** The rest of the shelf as this page knows it: modifiers, bodies, filters. */
 import { api, type Body, type Filter, type Modifier, type Stored } from './api/client'
+import { Newest } from './newest'
 
 class Kit {
   modifiers = $state.raw<Stored<Modifier>[]>([])
   bodies = $state.raw<Stored<Body>[]>([])
   filters = $state.raw<Stored<Filter>[]>([])
+  private newest = new Newest()
 
-  async load(): Promise<void> {
-    const [m, b, f] = await Promise.all([
-      api.GET('/api/modifiers'),
-      api.GET('/api/bodies'),
-      api.GET('/api/filters'),
-    ])
-    this.modifiers = m.data ?? []
-    this.bodies = b.data ?? []
-    this.filters = f.data ?? []
+  load(): Promise<void> {
+    const asked = Promise.all([api.GET('/api/modifiers'), api.GET('/api/bodies'), api.GET('/api/filters')])
+    return this.newest.take(asked, ([modifiers, bodies, filters]) => {
+      if (modifiers.data) this.modifiers = modifiers.data
+      if (bodies.data) this.bodies = bodies.data
+      if (filters.data) this.filters = filters.data
+    })
   }
 }
 

@@ -1,5 +1,5 @@
 /** The fields of units, modifiers, bodies and filters. */
-import type { Doc, Field } from './fields'
+import type { Field } from './fields'
 
 export type KitKind = 'units' | 'modifiers' | 'bodies' | 'filters'
 
@@ -18,7 +18,7 @@ const claim: Field[] = [
   { key: 'measured', label: 'Measured by you', kind: 'check' },
 ]
 
-const source: Field[] = [
+const supply: Field[] = [
   {
     key: 'kind',
     label: 'Fed by',
@@ -31,7 +31,7 @@ const source: Field[] = [
     ],
   },
   { key: 'name', label: 'Called', kind: 'text' },
-  { key: 'recycle_full_s', label: 'Ready after full power, s', kind: 'number' },
+  { key: 'recycle_full_s', label: 'Recycles after full power in, s', kind: 'number' },
   { key: 'recycle_least_s', label: 'at best, s', kind: 'number' },
   { key: 'full_flashes', label: 'Full flashes a charge', kind: 'number' },
   { key: 'capacity_wh', label: 'or capacity, Wh', kind: 'number' },
@@ -50,15 +50,7 @@ const unit: Field[] = [
     label: 'Guide numbers, with their whole basis',
     kind: 'rows',
     fields: claim,
-    blank: {
-      guide_number: 36,
-      unit: 'm',
-      iso: 100,
-      zoom_mm: null,
-      coverage_deg: null,
-      reflector: '',
-      measured: false,
-    },
+    blank: 'Claim',
     add: 'Add a guide number',
   },
   { key: 'watt_seconds', label: 'Energy, Ws', kind: 'number' },
@@ -70,7 +62,7 @@ const unit: Field[] = [
     label: 'The dial',
     kind: 'part',
     always: true,
-    blank: {},
+    blank: 'PowerScale',
     fields: [
       {
         key: 'kind',
@@ -88,25 +80,18 @@ const unit: Field[] = [
     ],
   },
   {
-    key: 'sources',
-    label: 'Power sources, the usual one first',
+    key: 'power_supplies',
+    label: 'Power supplies, the usual one first',
     kind: 'rows',
-    fields: source,
-    blank: {
-      kind: 'aa',
-      name: '',
-      recycle_full_s: 3,
-      recycle_least_s: 0.1,
-      full_flashes: null,
-      capacity_wh: null,
-    },
-    add: 'Add a power source',
+    fields: supply,
+    blank: 'PowerSupply',
+    add: 'Add a power supply',
   },
   {
     key: 'hss',
     label: 'High-speed sync',
     kind: 'part',
-    blank: { extra_stops: 0.5, measured: false, table: [] },
+    blank: 'Hss',
     fields: [
       { key: 'extra_stops', label: 'Loss beyond geometry, stops', kind: 'number' },
       { key: 'measured', label: 'Measured by you', kind: 'check' },
@@ -118,16 +103,22 @@ const unit: Field[] = [
           { key: 'shutter_s', label: 'At', kind: 'share', hint: 'as in 1/1000' },
           { key: 'loss_stops', label: 'Loss, stops', kind: 'number' },
         ],
-        blank: { shutter_s: 1 / 1000, loss_stops: 3 },
+        blank: 'HssEntry',
         add: 'Add a time',
+      },
+      {
+        key: 'travel_s',
+        label: 'The table belongs to a body with a curtain travel of',
+        kind: 'share',
+        hint: 'about its sync speed; 1/250 unless you know better',
       },
     ],
   },
   {
-    key: 'pulse',
-    label: 'How long it burns',
+    key: 'flash_duration',
+    label: 'Flash duration',
     kind: 'part',
-    blank: { shape: 'cut', measure: 't.1', table: [{ power: 1, seconds: 1 / 500 }] },
+    blank: 'FlashDuration',
     fields: [
       {
         key: 'shape',
@@ -145,9 +136,9 @@ const unit: Field[] = [
         kind: 'rows',
         fields: [
           { key: 'power', label: 'At power', kind: 'share', hint: 'as in 1/16' },
-          { key: 'seconds', label: 'Burns for, s', kind: 'share', hint: 'as in 1/4000' },
+          { key: 'seconds', label: 'Lasts, s', kind: 'share', hint: 'as in 1/4000' },
         ],
-        blank: { power: 1 / 16, seconds: 1 / 4000 },
+        blank: 'DurationEntry',
         add: 'Add a power',
       },
     ],
@@ -199,7 +190,7 @@ const body: Field[] = [
       { key: 'f_number', label: 'At f/', kind: 'number' },
       { key: 'fastest_s', label: 'no faster than', kind: 'share' },
     ],
-    blank: { f_number: 2.8, fastest_s: 1 / 1000 },
+    blank: 'LeafLimit',
     add: 'Add a limit',
   },
   { key: 'iso_min', label: 'Lowest ISO', kind: 'number' },
@@ -243,14 +234,14 @@ const modifier: Field[] = [
       { key: 'usually_on', label: 'Usually on', kind: 'check' },
       { key: 'measured', label: 'Measured by you', kind: 'check' },
     ],
-    blank: { name: '', stops: -1, sd: 0.3, usually_on: true, measured: false },
+    blank: 'Layer',
     add: 'Add a layer',
   },
   {
     key: 'face',
     label: 'A bright face of its own',
     kind: 'part',
-    blank: { shape: 'disc', width_m: 0.9, height_m: null },
+    blank: 'Face',
     fields: [
       { key: 'shape', label: 'Shape', kind: 'choice', options: words('disc', 'rectangle') },
       { key: 'width_m', label: 'Width or diameter, m', kind: 'number' },
@@ -270,35 +261,9 @@ const filter: Field[] = [
   note,
 ]
 
-export const KIT: Record<KitKind, { one: string; fields: Field[]; blank: Doc }> = {
-  units: {
-    one: 'unit',
-    fields: unit,
-    blank: {
-      name: '',
-      kind: 'shoe',
-      claims: [],
-      sources: [],
-      takes_modifiers: true,
-      scale: { kind: 'fraction', lowest: 1 / 128, step_stops: 1 / 3, top_number: 10 },
-    },
-  },
-  modifiers: {
-    one: 'modifier',
-    fields: modifier,
-    blank: { name: '', kind: 'softbox', stops: -0.4, sd: 0.3, layers: [] },
-  },
-  bodies: {
-    one: 'body',
-    fields: body,
-    blank: {
-      name: '',
-      shutter: 'focal_plane',
-      sync_s: 1 / 250,
-      top_speed_s: 1 / 8000,
-      hss: true,
-      dark_edge: 'unknown',
-    },
-  },
-  filters: { one: 'filter', fields: filter, blank: { name: '', stops: 3 } },
+export const KIT: Record<KitKind, { one: string; fields: Field[] }> = {
+  units: { one: 'unit', fields: unit },
+  modifiers: { one: 'modifier', fields: modifier },
+  bodies: { one: 'body', fields: body },
+  filters: { one: 'filter', fields: filter },
 }

@@ -1,45 +1,47 @@
 /** How this person wants things: preferences and scales, kept by the server. */
-import { api, type Preferences, type Scales } from './api/client'
+import { api, sentenceOf, type Preferences, type Scales } from './api/client'
 
 class Person {
-  preferences = $state<Preferences>({
-    length: 'm',
-    step: 'third',
-    power: 'own',
-    currency: '£',
-    theme: 'system',
-    sort: 'spare',
-    avoid: [],
-  })
-  scales = $state<Scales>({
-    apertures: [],
-    shutters: [],
-    isos: [],
-    conditions: {},
-    lamp_lit: [],
-    skies: {},
-    movers: {},
-    gels: {},
-  })
+  preferences = $state.raw() as Preferences
+  scales = $state.raw() as Scales
+  trouble = $state('')
 
-  async load(): Promise<void> {
-    const { data } = await api.GET('/api/preferences')
-    if (data) this.preferences = data
-    this.dress()
-    await this.loadScales()
+  /** Read both; whether they are here. */
+  async load(): Promise<boolean> {
+    const { data, error } = await api.GET('/api/preferences')
+    if (data) {
+      this.preferences = data
+      this.dress()
+    } else this.trouble = sentenceOf(error)
+    return data !== undefined && (await this.loadScales())
   }
 
-  /** Remember a change; resolves when the server speaks that way. */
-  async choose(change: Partial<Preferences>): Promise<void> {
-    this.preferences = { ...this.preferences, ...change }
+  /** Remember a change; answers with what went wrong, once the server speaks that way. */
+  async choose(change: Partial<Preferences>): Promise<string> {
+    const { data, error } = await api.PUT('/api/preferences', { body: { ...this.preferences, ...change } })
+    if (!data) return sentenceOf(error)
+    this.preferences = data
     this.dress()
-    await api.PUT('/api/preferences', { body: this.preferences })
     if (change.step) await this.loadScales()
+    return ''
   }
 
-  private async loadScales(): Promise<void> {
-    const { data } = await api.GET('/api/scales')
+  /** Lowest and highest value that a figure of a document may have, by the API's own description. */
+  bounds(document: string, field: string): [number, number] {
+    const [low = -Infinity, high = Infinity] = this.scales.bounds[document]?.[field] ?? []
+    return [low, high]
+  }
+
+  /** Steps of a third of a stop that one nudge makes. */
+  get thirds(): number {
+    return { full: 3, half: 1.5, third: 1 }[this.preferences.step]
+  }
+
+  private async loadScales(): Promise<boolean> {
+    const { data, error } = await api.GET('/api/scales')
     if (data) this.scales = data
+    else this.trouble = sentenceOf(error)
+    return data !== undefined
   }
 
   private dress(): void {

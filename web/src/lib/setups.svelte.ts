@@ -1,12 +1,15 @@
 /** The setups there are, by name. */
 import { api } from './api/client'
+import { Newest } from './newest'
 
 class Setups {
   all = $state<{ id: string; name: string }[]>([])
+  private newest = new Newest()
 
-  async load(): Promise<void> {
-    const { data } = await api.GET('/api/setups')
-    this.all = (data ?? []).map((stored) => ({ id: stored.id, name: stored.doc.name ?? '' }))
+  load(): Promise<void> {
+    return this.newest.take(api.GET('/api/setups'), ({ data }) => {
+      if (data) this.all = data.map((stored) => ({ id: stored.id, name: stored.doc.name }))
+    })
   }
 }
 

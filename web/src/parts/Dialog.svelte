@@ -8,19 +8,20 @@
     children,
     wide = false,
   }: { title: string; close: () => void; children: Snippet; wide?: boolean } = $props()
+  const id = $props.id()
   let dialog = $state<HTMLDialogElement>()
   $effect(() => dialog?.showModal())
 </script>
 
 <dialog
   bind:this={dialog}
-  aria-labelledby="dialog-title"
+  aria-labelledby={id}
   class={`bg-base-100 text-base-content m-auto max-h-[90vh] w-[92vw] overflow-auto rounded-2xl p-6 shadow-2xl backdrop:bg-black/40 ${wide ? 'max-w-3xl' : 'max-w-lg'}`}
   oncancel={(event) => {
     event.preventDefault()
     close()
   }}
 >
-  <h2 id="dialog-title" class="font-prose mb-3 text-2xl font-semibold">{title}</h2>
+  <h2 {id} class="font-prose mb-3 text-2xl font-semibold"><bdi>{title}</bdi></h2>
   {@render children()}
 </dialog>

@@ -3,6 +3,7 @@
   import { Trash2 } from '@lucide/svelte'
   import type { Problem } from '../lib/api/client'
   import { shown, taken, type Doc, type Field } from '../lib/fields'
+  import { person } from '../lib/person.svelte'
   import Self from './Fields.svelte'
 
   type Props = { fields: Field[]; draft: Doc; problems: Problem[]; where?: string }
@@ -10,6 +11,8 @@
 
   const path = (key: string) => (where ? `${where}.${key}` : key)
   const wrong = (key: string) => problems.find((problem) => problem.where === path(key))?.sentence ?? ''
+  /** A row or part to begin with, as the server has it. */
+  const blank = (name: string): Doc => structuredClone($state.snapshot(person.scales.blank.forms[name] ?? {}))
   const rows = (key: string) => (draft[key] as Doc[] | undefined) ?? []
 </script>
 
@@ -34,7 +37,7 @@
       <button
         type="button"
         class="btn btn-sm"
-        onclick={() => (draft[field.key] = [...rows(field.key), { ...field.blank }])}>{field.add}</button
+        onclick={() => (draft[field.key] = [...rows(field.key), blank(field.blank)])}>{field.add}</button
       >
     </fieldset>
   {:else if field.kind === 'part'}
@@ -47,7 +50,7 @@
               class="checkbox checkbox-sm"
               checked={!!draft[field.key]}
               onchange={(event) =>
-                (draft[field.key] = event.currentTarget.checked ? structuredClone(field.blank) : null)}
+                (draft[field.key] = event.currentTarget.checked ? blank(field.blank) : null)}
             />{field.label}</label
           >
         {/if}

@@ -1,28 +1,9 @@
 <script lang="ts">
+  import { hotkeys } from '../lib/hotkeys'
   import Dialog from './Dialog.svelte'
 
   let { close }: { close: () => void } = $props()
-  const keys = [
-    ['s', 'condition of the light'],
-    ['w', 'where the subject stands'],
-    ['t', 'time of day'],
-    ['j', 'date'],
-    ['b', 'background'],
-    ['a', 'aperture'],
-    ['i', 'ISO'],
-    ['o', 'landscape or upright'],
-    ['l', 'lens'],
-    ['e', 'motion'],
-    ['c', 'camera body'],
-    ['r', 'role of the light'],
-    ['h', 'heads'],
-    ['d', 'distance'],
-    ['m', 'modifier'],
-    ['g', 'gel'],
-    ['z', 'zoom'],
-    ['f', 'frames'],
-    ['p', 'power source'],
-  ] as const
+  const keys = hotkeys()
 </script>
 
 <Dialog title="Keys" {close}>

@@ -1,6 +1,7 @@
 <!-- Import: the file is shown first; nothing is written until the person agrees. -->
 <script lang="ts">
-  import { api, problemsOf, type ImportOut } from '../lib/api/client'
+  import { api, sentenceOf, type ImportOut } from '../lib/api/client'
+  import { count } from '../lib/figures'
   import Dialog from './Dialog.svelte'
 
   let { close, done }: { close: () => void; done: (written: number) => void } = $props()
@@ -20,10 +21,7 @@
         bodySerializer: (body) => body as never,
         headers: { 'content-type': 'text/csv' },
       })
-      if (!data)
-        wrong = problemsOf(error)
-          .map((problem) => problem.sentence)
-          .join(' ')
+      if (!data) wrong = sentenceOf(error)
       else if (agreed) {
         done(data.written)
         close()
@@ -54,26 +52,29 @@
   {#if busy}<p class="mt-3" role="status">Reading …</p>{/if}
   {#if wrong}<p class="text-short mt-3 font-semibold" role="alert">{wrong}</p>{/if}
   {#if shown}
-    <p class="mt-4 font-semibold" data-testid="import-count">{shown.good} good, {shown.bad} bad</p>
+    <p class="mt-4 font-semibold" data-testid="import-count">
+      {count(shown.good)} good, {count(shown.bad)} bad
+    </p>
     {#if shown.unknown_columns.length}<p class="text-quiet text-sm">
         Not read: {shown.unknown_columns.join(', ')}
       </p>{/if}
     {#if shown.problems.length}
       <ul class="text-short mt-2 max-h-40 overflow-auto text-sm">
         {#each shown.problems as problem, i (i)}<li>
-            Row {problem.row}{problem.column ? `, ${problem.column}` : ''}: {problem.reason}
+            Row {problem.row}{problem.column ? `, ${problem.column}` : ''}: <bdi>{problem.reason}</bdi>
           </li>{/each}
+        {#if shown.unlisted}<li>And {count(shown.unlisted)} more bad rows.</li>{/if}
       </ul>
     {/if}
     <ul class="mt-3 max-h-52 overflow-auto text-sm">
       {#each shown.lines as line, i (i)}<li>
-          <strong>{line.name}</strong>: {line.printed} → {line.comes_to}
+          <strong><bdi>{line.name}</bdi></strong>: <bdi>{line.printed}</bdi> → {line.comes_to}
         </li>{/each}
     </ul>
   {/if}
   <div class="mt-5 flex gap-2">
     <button class="btn btn-primary" disabled={!shown?.good || busy} onclick={() => send(shown?.digest)}
-      >Add {shown?.good ?? ''} units</button
+      >{!shown ? 'Add' : shown.good === 1 ? 'Add 1 unit' : `Add ${count(shown.good)} units`}</button
     >
     <button class="btn" onclick={close}>Cancel</button>
   </div>

@@ -3,6 +3,7 @@
   import { api, problemsOf, type Problem } from '../lib/api/client'
   import type { Doc } from '../lib/fields'
   import { KIT, type KitKind } from '../lib/kitfields'
+  import { person } from '../lib/person.svelte'
   import Dialog from './Dialog.svelte'
   import Fields from './Fields.svelte'
 
@@ -14,7 +15,9 @@
   }
   let { kind, item, close, done }: Props = $props()
   // svelte-ignore state_referenced_locally
-  let draft = $state<Doc>(structuredClone($state.snapshot(item?.doc ?? KIT[kind].blank)))
+  let draft = $state<Doc>(
+    structuredClone($state.snapshot(item?.doc ?? person.scales.blank.forms[kind] ?? {})),
+  )
   let problems = $state<Problem[]>([])
 
   async function save(event: Event) {
@@ -37,7 +40,7 @@
     <Fields fields={KIT[kind].fields} bind:draft {problems} />
     {#if problems.length}
       <ul role="alert" class="text-short col-span-full text-sm font-semibold">
-        {#each problems as problem, i (i)}<li>{problem.sentence}</li>{/each}
+        {#each problems as problem, i (i)}<li><bdi>{problem.sentence}</bdi></li>{/each}
       </ul>
     {/if}
     <div class="bg-base-100 sticky -bottom-6 col-span-full flex gap-2 py-3">

@@ -1,5 +1,7 @@
 <!-- A word in a sentence that can be changed for another: a native select dressed as the word. -->
 <script lang="ts">
+  import { hotkey as register } from '../lib/hotkeys'
+
   type Props = {
     label: string
     value: string
@@ -10,6 +12,9 @@
   }
   let { label, value, options, tone = 'plain', hotkey, choose }: Props = $props()
 
+  let select = $state<HTMLSelectElement>()
+  $effect(() => (hotkey ? register(hotkey, label, () => select?.focus()) : undefined))
+
   const colour = $derived(
     { ambient: 'text-ambient', flash: 'text-flash', plain: 'text-base-content' }[tone] as string,
   )
@@ -17,16 +22,16 @@
 </script>
 
 <span class={`word ${colour}`}>
-  <span aria-hidden="true">{shown}</span>
+  <bdi aria-hidden="true">{shown}</bdi>
   <select
     aria-label={label}
-    data-hotkey={hotkey}
+    bind:this={select}
     title={`${label}${hotkey ? ` · key ${hotkey}` : ''}`}
     {value}
     onchange={(event) => choose(event.currentTarget.value)}
   >
     {#each options as [key, words] (key)}
-      <option value={key}>{words}</option>
+      <option value={key} dir="auto">{words}</option>
     {/each}
   </select>
 </span>

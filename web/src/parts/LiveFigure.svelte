@@ -1,5 +1,7 @@
 <!-- A figure in a sentence that can be nudged by keys, wheel or drag, or typed. -->
 <script lang="ts">
+  import { hotkey as register } from '../lib/hotkeys'
+
   type Props = {
     label: string
     text: string
@@ -12,6 +14,7 @@
   }
   let { label, text, value, tone = 'plain', hint = '', hotkey, step, type }: Props = $props()
 
+  const id = $props.id()
   let typing = $state(false)
   let typed = $state('')
   let wrong = $state('')
@@ -75,6 +78,8 @@
     }
   }
 
+  $effect(() => (hotkey ? register(hotkey, label, () => figure?.focus()) : undefined))
+
   $effect(() => {
     figure?.addEventListener('wheel', wheel, { passive: false })
   })
@@ -88,7 +93,7 @@
       class="border-base-content bg-base-100 w-24 rounded border px-1 text-[0.92em] font-semibold"
       aria-label={label}
       aria-invalid={wrong !== ''}
-      aria-describedby={wrong ? `wrong-${label}` : undefined}
+      aria-describedby={wrong ? id : undefined}
       onblur={finish}
       onkeydown={(event) => {
         event.stopPropagation()
@@ -98,7 +103,7 @@
     />
     {#if wrong}
       <span
-        id={`wrong-${label}`}
+        {id}
         role="alert"
         class="border-short bg-base-100 text-short absolute top-full left-0 z-20 mt-1 w-64 rounded-lg border p-2 text-sm leading-snug shadow-lg"
       >
@@ -111,7 +116,6 @@
     bind:this={figure}
     role="spinbutton"
     tabindex="0"
-    data-hotkey={hotkey}
     aria-label={label}
     aria-valuenow={value}
     aria-valuetext={text}

@@ -1,27 +1,26 @@
 <!-- A live figure that is a length: nudged in thirds of a stop, typed in metres or feet. -->
 <script lang="ts">
-  import { between, readDistance, sayDistance, stepDistance } from '../lib/figures'
+  import { between, clamp, readDistance, sayDistance, stepDistance } from '../lib/figures'
   import { person } from '../lib/person.svelte'
   import LiveFigure from './LiveFigure.svelte'
 
   type Props = {
     label: string
     value: number
-    low: number
-    high: number
+    bounds: readonly [number, number]
     tone?: 'ambient' | 'flash' | 'plain'
     hotkey?: string
     set: (metres: number) => void
   }
-  let { label, value, low, high, tone, hotkey, set }: Props = $props()
+  let { label, value, bounds, tone, hotkey, set }: Props = $props()
 
   const unit = $derived(person.preferences.length)
-  const thirds = $derived({ full: 3, half: 1.5, third: 1 }[person.preferences.step] ?? 1)
-  const read = (text: string) => readDistance(text, unit)
+  const feet = $derived(person.scales.feet_per_metre)
+  const read = (text: string) => readDistance(text, unit, feet)
 
   function type(text: string): string | null {
     if (read(text) === null) return 'Type a length such as 2.4 m or 8 ft.'
-    return between(label, low, high, set, read, ' m')(text)
+    return between(label, bounds, set, read, ' m')(text)
   }
 </script>
 
@@ -30,7 +29,7 @@
   {tone}
   {hotkey}
   {value}
-  text={sayDistance(value, unit)}
-  step={(by) => set(Math.min(high, Math.max(low, stepDistance(value, by * thirds))))}
+  text={sayDistance(value, unit, feet)}
+  step={(by) => set(clamp(stepDistance(value, by * person.thirds), ...bounds))}
   {type}
 />

@@ -1,29 +1,38 @@
-<!-- Which setup is on the bench; and to begin, copy or drop one. -->
+<!-- Which setup is in hand; and to begin, copy or delete one. -->
 <script lang="ts">
   import { Copy, Plus, Trash2 } from '@lucide/svelte'
-  import { api, problemsOf, type Setup } from '../lib/api/client'
+  import { api } from '../lib/api/client'
+  import { bench } from '../lib/bench.svelte'
   import { history } from '../lib/history.svelte'
+  import { person } from '../lib/person.svelte'
+  import type { SetupSession } from '../lib/session.svelte'
   import { setups } from '../lib/setups.svelte'
-  import { bench } from '../lib/workbench.svelte'
+  import { address } from '../routes'
 
-  async function begin(doc: Setup) {
-    const { data, error } = await api.POST('/api/setups', { body: doc })
-    if (!data) return history.say(problemsOf(error)[0]!.sentence)
+  let { session }: { session: SetupSession } = $props()
+
+  async function go(made: { id: string } | null) {
+    if (!made) return
     await setups.load()
-    location.hash = `#/setup/${data.id}`
-    await history.look()
+    location.hash = address.setup(made.id)
   }
 
-  async function drop() {
-    const gone = bench.id
-    const name = bench.doc?.name ?? ''
-    await bench.settle()
-    await api.DELETE('/api/setups', { params: { query: { item_id: [gone] } } })
+  async function begin() {
+    const { setup } = person.scales.blank
+    await go(await history.done(api.POST('/api/setups', { body: setup }), (made) => `Added ${made.doc.name}`))
+  }
+
+  async function copy() {
+    await session.settle()
+    await go(await history.copy('setups', session.id))
+  }
+
+  async function remove() {
+    await session.settle()
+    if (!(await history.remove('setups', session.id, session.doc.name))) return
     await setups.load()
-    location.hash = setups.all[0] ? `#/setup/${setups.all[0].id}` : '#/'
     bench.missing = !setups.all.length
-    await history.look()
-    history.say(`${name} deleted; undo brings it back`)
+    location.hash = setups.all[0] ? address.setup(setups.all[0].id) : '#/'
   }
 </script>
 
@@ -31,11 +40,11 @@
   <select
     class="border-base-300 bg-base-100 h-8 min-w-0 flex-1 cursor-pointer rounded-lg border px-2"
     aria-label="Setup on the bench"
-    value={bench.id}
-    onchange={(event) => (location.hash = `#/setup/${event.currentTarget.value}`)}
+    value={session.id}
+    onchange={(event) => (location.hash = address.setup(event.currentTarget.value))}
   >
     {#each setups.all as one (one.id)}
-      <option value={one.id}>{one.id === bench.id ? bench.doc?.name : one.name}</option>
+      <option value={one.id} dir="auto">{one.id === session.id ? session.doc.name : one.name}</option>
     {/each}
   </select>
   <button
@@ -43,22 +52,20 @@
     class="btn btn-sm btn-ghost btn-square"
     aria-label="New setup"
     title="New setup"
-    onclick={() => begin({ name: 'New setup' } as Setup)}><Plus size={16} /></button
+    onclick={begin}><Plus size={16} /></button
   >
   <button
     type="button"
     class="btn btn-sm btn-ghost btn-square"
     aria-label="Copy this setup"
     title="Copy this setup"
-    onclick={() =>
-      begin({ ...($state.snapshot(bench.doc) as Setup), name: `${bench.doc?.name}, copy`.slice(0, 80) })}
-    ><Copy size={16} /></button
+    onclick={copy}><Copy size={16} /></button
   >
   <button
     type="button"
     class="btn btn-sm btn-ghost btn-square"
     aria-label="Delete this setup"
     title="Delete this setup"
-    onclick={drop}><Trash2 size={16} /></button
+    onclick={remove}><Trash2 size={16} /></button
   >
 </div>

@@ -1,64 +1,70 @@
 <!-- The shelf: what the maker prints beside what it comes to. -->
 <script lang="ts">
   import { Copy, Pencil, Trash2 } from '@lucide/svelte'
-  import { api, problemsOf, type UnitLine } from '../lib/api/client'
+  import { api, sentenceOf, type UnitLine, type UnreadableOut } from '../lib/api/client'
+  import { bench } from '../lib/bench.svelte'
+  import type { Doc } from '../lib/fields'
   import { grams } from '../lib/figures'
   import { history } from '../lib/history.svelte'
-  import { person } from '../lib/person.svelte'
-  import { bench } from '../lib/workbench.svelte'
-  import type { Doc } from '../lib/fields'
   import type { KitKind } from '../lib/kitfields'
+  import { Newest } from '../lib/newest'
+  import { person } from '../lib/person.svelte'
   import ImportDialog from '../parts/ImportDialog.svelte'
   import KitForm from '../parts/KitForm.svelte'
   import KitList from '../parts/KitList.svelte'
+  import { address } from '../routes'
 
-  let units = $state<UnitLine[] | null>(null)
+  let { shelf = 'units' }: { shelf?: KitKind } = $props()
+  let units = $state.raw<UnitLine[] | null>(null)
+  let unreadable = $state.raw<UnreadableOut[]>([])
   let find = $state('')
   let most = $state(200)
   let importing = $state(false)
-  let editing = $state<{ id: string; revision: number; doc: Doc } | 'new' | null>(null)
-  let { shelf }: { shelf: KitKind } = $props()
+  let editing = $state.raw<{ id: string; revision: number; doc: Doc } | 'new' | null>(null)
   const shelves: [KitKind, string][] = [
     ['units', 'Units'],
     ['modifiers', 'Modifiers'],
     ['bodies', 'Bodies'],
     ['filters', 'Filters'],
   ]
+  const newest = new Newest()
 
   const found = $derived((units ?? []).filter((unit) => unit.name.toLowerCase().includes(find.toLowerCase())))
 
-  async function load() {
-    const { data } = await api.GET('/api/shelf')
-    units = data ?? []
+  function load(): Promise<void> {
+    const asked = Promise.all([api.GET('/api/shelf'), api.GET('/api/unreadable')])
+    return newest.take(asked, ([lines, bad]) => {
+      if (lines.data) units = lines.data
+      else history.tell(sentenceOf(lines.error))
+      unreadable = bad.data ?? []
+    })
+  }
+
+  async function renew() {
+    await Promise.all([load(), history.look(), bench.refresh()])
   }
 
   async function changed(words: string) {
     history.say(words)
-    await Promise.all([load(), history.look(), bench.again()])
+    await renew()
   }
 
-  async function single(id: string) {
-    const { data, error } = await api.GET('/api/units/{item_id}', { params: { path: { item_id: id } } })
-    if (!data) history.say(problemsOf(error)[0]!.sentence)
-    return data
-  }
-
-  async function duplicate(id: string) {
-    const unit = await single(id)
-    if (!unit) return
-    const name = `${unit.doc.name.slice(0, 72)} (copy)`
-    await api.POST('/api/units', { body: { ...unit.doc, name } })
-    await changed(`Added ${name}`)
+  async function duplicate(unit: UnitLine) {
+    if (await history.copy('units', unit.id)) await renew()
   }
 
   async function remove(unit: UnitLine) {
-    await api.DELETE('/api/units', { params: { query: { item_id: [unit.id] } } })
-    await changed(`Deleted ${unit.name}. Undo brings it back.`)
+    if (await history.remove('units', unit.id, unit.name)) await renew()
   }
 
-  async function edit(id: string) {
-    const unit = await single(id)
-    if (unit) editing = unit as unknown as { id: string; revision: number; doc: Doc }
+  async function drop(bad: UnreadableOut) {
+    if (await history.remove(bad.kind as KitKind, bad.id, bad.name)) await renew()
+  }
+
+  async function edit(unit: UnitLine) {
+    const { data, error } = await api.GET('/api/units/{item_id}', { params: { path: { item_id: unit.id } } })
+    if (data) editing = data
+    else history.tell(sentenceOf(error))
   }
 
   $effect(() => {
@@ -72,7 +78,7 @@
   <nav aria-label="Shelves" class="mr-4 flex gap-3 text-[0.95rem]">
     {#each shelves as [key, words] (key)}
       <a
-        href={`#/shelf/${key}`}
+        href={address.shelf(key)}
         class="aria-[current=page]:font-bold aria-[current=page]:underline"
         aria-current={shelf === key ? 'page' : undefined}>{words}</a
       >
@@ -92,6 +98,20 @@
     <a class="btn btn-sm" href="/api/shelf/export.json" download>Export JSON</a>
   {/if}
 </div>
+
+{#if unreadable.length}
+  <ul role="alert" class="border-short mb-4 rounded-xl border p-3 text-sm">
+    {#each unreadable as bad (bad.id)}
+      <li>
+        <bdi class="font-semibold">{bad.name}</bdi> (among the {bad.kind}) cannot be read:
+        <bdi>{bad.why}</bdi>
+        <button class="ml-2 cursor-pointer underline underline-offset-4" onclick={() => drop(bad)}
+          >Delete it</button
+        >
+      </li>
+    {/each}
+  </ul>
+{/if}
 
 {#if shelf !== 'units'}
   {#key shelf}<KitList kind={shelf} />{/key}
@@ -118,35 +138,33 @@
         {#each found.slice(0, most) as unit (unit.id)}
           <tr class="border-base-300 border-b align-top">
             <th scope="row" class="py-2 pr-4 text-left text-[0.95rem] font-semibold whitespace-nowrap"
-              >{unit.name}</th
+              ><bdi>{unit.name}</bdi></th
             >
             <td class="max-w-64 py-2 pr-4">
-              {unit.printed.slice(0, 2).join('; ')}{unit.printed.length > 2
+              <bdi>{unit.printed.slice(0, 2).join('; ')}</bdi>{unit.printed.length > 2
                 ? ` and ${unit.printed.length - 2} more`
                 : ''}
               {#if !unit.printed.length}{unit.watt_seconds} Ws{/if}
             </td>
             <td class="py-2 pr-4">
-              <span class="text-flash text-[0.95rem] font-bold">GN {unit.guide_number}</span>
+              <span class="text-flash text-[0.95rem] font-bold">{unit.guide_number}</span>
               <span class="text-quiet">± {unit.sd.toFixed(2)} stop</span>
-              <span class="text-quiet block max-w-md text-xs leading-snug">{unit.basis}</span>
+              <span class="text-quiet block max-w-md text-xs leading-snug"><bdi>{unit.basis}</bdi></span>
             </td>
             <td class="py-2 pr-4 text-right whitespace-nowrap">{grams(unit.weight_g)}</td>
             <td class="py-2 pr-4 text-right whitespace-nowrap"
-              >{unit.price === null || unit.price === undefined
-                ? '–'
-                : `${person.preferences.currency}${unit.price}`}</td
+              >{unit.price === null ? '–' : `${person.preferences.currency}${unit.price}`}</td
             >
             <td class="py-1 whitespace-nowrap">
               <button
                 class="btn btn-sm btn-ghost btn-square"
                 aria-label={`Edit ${unit.name}`}
-                onclick={() => edit(unit.id)}><Pencil size={16} /></button
+                onclick={() => edit(unit)}><Pencil size={16} /></button
               >
               <button
                 class="btn btn-sm btn-ghost btn-square"
                 aria-label={`Duplicate ${unit.name}`}
-                onclick={() => duplicate(unit.id)}><Copy size={16} /></button
+                onclick={() => duplicate(unit)}><Copy size={16} /></button
               >
               <button
                 class="btn btn-sm btn-ghost btn-square"
@@ -166,7 +184,7 @@
 
 {#if importing}<ImportDialog
     close={() => (importing = false)}
-    done={(n) => changed(`${n} units added. Undo takes them back.`)}
+    done={(n) => changed(`${n === 1 ? '1 unit' : `${n} units`} added. Undo takes them back.`)}
   />{/if}
 {#if editing}<KitForm
     kind="units"

@@ -3,42 +3,85 @@ import createClient from 'openapi-fetch'
 import type { components, paths } from './schema'
 
 /** A server that cannot be reached answers like one that refuses, with this status. */
-export const UNREACHABLE = 503
+export const UNREACHABLE = 599
+/** The data is being written by another program just now: asking again helps. */
+export const BUSY = 503
 
-const reach: typeof fetch = (...request) =>
-  fetch(...request).catch(() => {
+const TRIES = 5
+const PAUSE_MS = 400
+
+/** This page's own name, kept over a reload: undo takes back what this page did, not what another tab did. */
+export const PAGE = ownName()
+
+function ownName(): string {
+  const kept = sessionStorage.getItem('page')
+  const name = kept ?? crypto.getRandomValues(new Uint32Array(3)).join('-').slice(0, 40)
+  sessionStorage.setItem('page', name)
+  return name
+}
+
+function reach(request: Request): Promise<Response> {
+  return fetch(request).catch(() => {
     const problems = [{ where: '', field: '', sentence: 'The server does not answer.' }]
     return new Response(JSON.stringify({ problems }), { status: UNREACHABLE })
   })
+}
 
-export const api = createClient<paths>({ baseUrl: '/', fetch: (request) => reach(request) })
+/** Ask, and ask again for a while where the data is busy. */
+async function ask(request: Request): Promise<Response> {
+  request.headers.set('x-page', PAGE)
+  for (let turn = 1; ; turn++) {
+    const answer = await reach(request.clone())
+    if (answer.status !== BUSY || turn === TRIES) return answer
+    await new Promise((resolve) => setTimeout(resolve, PAUSE_MS))
+  }
+}
+
+export const api = createClient<paths>({ baseUrl: '/', fetch: ask })
 
 type Schemas = components['schemas']
-export type Setup = Schemas['Setup']
-export type Light = Schemas['Light']
-export type Modifier = Schemas['Modifier']
-export type Body = Schemas['Body']
-export type Filter = Schemas['Filter']
-export type Unit = Schemas['Unit']
+export type Setup = Schemas['Setup-Output']
+export type AmbientSpec = Schemas['AmbientSpec-Output']
+export type Reading = Schemas['Reading-Output']
+export type ExposureAim = Schemas['ExposureAim-Output']
+export type Lens = Schemas['Lens-Output']
+export type Motion = Schemas['Motion-Output']
+export type Light = Schemas['Light-Output']
+export type Modifier = Schemas['Modifier-Output']
+export type Body = Schemas['Body-Output']
+export type Filter = Schemas['Filter-Output']
+export type Solved = Schemas['SolvedSetup']
 export type Answer = Schemas['Answer']
-export type Lane = Schemas['Lane']
-export type Arcs = Schemas['Arcs']
-export type WayCard = Schemas['WayCard']
+export type Lanes = Schemas['Lanes']
+export type Arc = Schemas['Arc']
+export type MethodCard = Schemas['MethodCard']
 export type LaneDetail = Schemas['LaneDetail']
-export type Preferences = Schemas['Preferences']
-export type There = Schemas['There']
-export type Reading = Schemas['Reading']
-export type Day = Schemas['Day']
-export type Film = Schemas['Film']
-export type WayKind = WayCard['kind']
+export type Preferences = Schemas['Preferences-Output']
+export type DayText = Schemas['DayText']
+export type TimingText = Schemas['TimingText']
+export type MethodKind = MethodCard['kind']
 export type Scales = Schemas['Scales']
 export type UnitLine = Schemas['UnitLine']
 export type ImportOut = Schemas['ImportOut']
+export type UnreadableOut = Schemas['UnreadableOut']
 export type Problem = Schemas['ProblemOut']
-export type Stored<T> = { id: string; revision: number; job_id?: string | null; doc: T }
+export interface Stored<T> {
+  id: string
+  revision: number
+  job_id: string | null
+  doc: T
+  line: string
+}
 
-/** The sentences of a refusal. */
+/** The problems of a refusal. */
 export function problemsOf(error: unknown): Problem[] {
   const found = (error as { problems?: Problem[] } | undefined)?.problems
   return found?.length ? found : [{ where: '', field: '', sentence: 'The server could not answer.' }]
+}
+
+/** The sentences of a refusal. */
+export function sentenceOf(error: unknown): string {
+  return problemsOf(error)
+    .map((problem) => problem.sentence)
+    .join(' ')
 }

@@ -14,7 +14,7 @@ export interface paths {
         /** All units */
         get: operations["everything_api_units_get"];
         put?: never;
-        /** Add */
+        /** Add one of the units */
         post: operations["add_api_units_post"];
         /** Remove */
         delete: operations["remove_api_units_delete"];
@@ -41,6 +41,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/units/{item_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Copy */
+        post: operations["copy_api_units__item_id__copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/modifiers": {
         parameters: {
             query?: never;
@@ -51,7 +68,7 @@ export interface paths {
         /** All modifiers */
         get: operations["everything_api_modifiers_get"];
         put?: never;
-        /** Add */
+        /** Add one of the modifiers */
         post: operations["add_api_modifiers_post"];
         /** Remove */
         delete: operations["remove_api_modifiers_delete"];
@@ -78,6 +95,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/modifiers/{item_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Copy */
+        post: operations["copy_api_modifiers__item_id__copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bodies": {
         parameters: {
             query?: never;
@@ -88,7 +122,7 @@ export interface paths {
         /** All bodies */
         get: operations["everything_api_bodies_get"];
         put?: never;
-        /** Add */
+        /** Add one of the bodies */
         post: operations["add_api_bodies_post"];
         /** Remove */
         delete: operations["remove_api_bodies_delete"];
@@ -115,6 +149,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bodies/{item_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Copy */
+        post: operations["copy_api_bodies__item_id__copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/filters": {
         parameters: {
             query?: never;
@@ -125,7 +176,7 @@ export interface paths {
         /** All filters */
         get: operations["everything_api_filters_get"];
         put?: never;
-        /** Add */
+        /** Add one of the filters */
         post: operations["add_api_filters_post"];
         /** Remove */
         delete: operations["remove_api_filters_delete"];
@@ -152,6 +203,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/filters/{item_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Copy */
+        post: operations["copy_api_filters__item_id__copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs": {
         parameters: {
             query?: never;
@@ -162,7 +230,7 @@ export interface paths {
         /** All jobs */
         get: operations["everything_api_jobs_get"];
         put?: never;
-        /** Add */
+        /** Add one of the jobs */
         post: operations["add_api_jobs_post"];
         /** Remove */
         delete: operations["remove_api_jobs_delete"];
@@ -189,6 +257,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{item_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Copy */
+        post: operations["copy_api_jobs__item_id__copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/setups": {
         parameters: {
             query?: never;
@@ -199,8 +284,8 @@ export interface paths {
         /** All setups */
         get: operations["everything_api_setups_get"];
         put?: never;
-        /** Add */
-        post: operations["add_api_setups_post"];
+        /** Add one of the setups */
+        post: operations["add_to_job_api_setups_post"];
         /** Remove */
         delete: operations["remove_api_setups_delete"];
         options?: never;
@@ -222,6 +307,63 @@ export interface paths {
          * @description Store an edit of a setup, and answer with what it comes to.
          */
         put: operations["put_setup_api_setups__item_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setups/{item_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Copy */
+        post: operations["copy_api_setups__item_id__copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setups/{item_id}/job": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Move Setup
+         * @description Put a setup into a job, or into none.
+         */
+        put: operations["move_setup_api_setups__item_id__job_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/unreadable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Unreadable
+         * @description Stored documents that this version cannot read; the lists leave them out.
+         */
+        get: operations["unreadable_api_unreadable_get"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -262,7 +404,7 @@ export interface paths {
         };
         /**
          * History
-         * @description What could be undone and redone.
+         * @description What this page could undo and redo.
          */
         get: operations["history_api_history_get"];
         put?: never;
@@ -284,7 +426,7 @@ export interface paths {
         put?: never;
         /**
          * Undo
-         * @description Take the last edit back.
+         * @description Take this page's last edit back.
          */
         post: operations["undo_api_undo_post"];
         delete?: never;
@@ -304,7 +446,7 @@ export interface paths {
         put?: never;
         /**
          * Redo
-         * @description Do the last edit taken back again.
+         * @description Do this page's last edit taken back again.
          */
         post: operations["redo_api_redo_post"];
         delete?: never;
@@ -393,7 +535,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/setups/{item_id}/film": {
+    "/api/setups/{item_id}/timing": {
         parameters: {
             query?: never;
             header?: never;
@@ -401,10 +543,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Film
-         * @description How curtains and flash meet, moment by moment, for the best unit of a way.
+         * Timing
+         * @description How curtains and flash come together, moment by moment, for the unit that methods are compared by.
          */
-        get: operations["film_api_setups__item_id__film_get"];
+        get: operations["timing_api_setups__item_id__timing_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -422,7 +564,7 @@ export interface paths {
         };
         /**
          * Scales
-         * @description Marked apertures, times and ISOs on the person's own steps, and the words for the choices a setup offers.
+         * @description Marked values in the person's own steps, the choices a setup offers, bounds, and blank documents.
          */
         get: operations["scales_api_scales_get"];
         put?: never;
@@ -518,8 +660,146 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AmbientSpec
+         * @description The light that is there: by eye, by meter, by lux, or by the sun at a place and time; and the lamps.
+         */
+        "AmbientSpec-Input": {
+            /**
+             * Ambient known by
+             * @default condition
+             * @enum {string}
+             */
+            by?: "condition" | "reading" | "lux" | "sun";
+            /**
+             * Condition
+             * @default distinct_shadows
+             * @enum {string}
+             */
+            condition?: "sand_or_snow" | "distinct_shadows" | "hazy_sun" | "cloudy_bright" | "heavy_overcast" | "open_shade" | "after_sunset" | "gallery" | "office" | "interior_night" | "floodlit" | "dark";
+            /**
+             * Readings
+             * @default []
+             */
+            readings?: components["schemas"]["Reading-Input"][];
+            /** Illuminance (lx) */
+            lux?: number | null;
+            /** Place */
+            place?: components["schemas"]["Place-Input"] | null;
+            /** Date */
+            day?: string | null;
+            /**
+             * Time of day
+             * @default 12:00:00
+             * @example 12:30
+             */
+            clock?: string;
+            /**
+             * Sky
+             * @default clear
+             * @enum {string}
+             */
+            sky?: "clear" | "partly" | "overcast";
+            /** Bearing from which the sun reaches the shade */
+            shade_open_deg?: number | null;
+            /**
+             * Where the subject stands
+             * @default shade
+             * @enum {string}
+             */
+            subject?: "sun" | "back" | "shade" | "panel";
+            /**
+             * @default {
+             *       "kind": "opaque",
+             *       "size_m": 1.8,
+             *       "height_m": 2.4
+             *     }
+             */
+            panel?: components["schemas"]["Panel-Input"];
+            /** Lamps (lx on the subject) */
+            lamps_lux?: number | null;
+            /**
+             * Colour of the lamps (K)
+             * @default 3200
+             */
+            lamps_k?: number;
+            /**
+             * Lamps on
+             * @default true
+             */
+            lamps_on?: boolean;
+        };
+        /**
+         * AmbientSpec
+         * @description The light that is there: by eye, by meter, by lux, or by the sun at a place and time; and the lamps.
+         */
+        "AmbientSpec-Output": {
+            /**
+             * Ambient known by
+             * @default condition
+             * @enum {string}
+             */
+            by: "condition" | "reading" | "lux" | "sun";
+            /**
+             * Condition
+             * @default distinct_shadows
+             * @enum {string}
+             */
+            condition: "sand_or_snow" | "distinct_shadows" | "hazy_sun" | "cloudy_bright" | "heavy_overcast" | "open_shade" | "after_sunset" | "gallery" | "office" | "interior_night" | "floodlit" | "dark";
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["Reading-Output"][];
+            /** Illuminance (lx) */
+            lux: number | null;
+            /** Place */
+            place: components["schemas"]["Place-Output"] | null;
+            /** Date */
+            day: string | null;
+            /**
+             * Time of day
+             * @default 12:00
+             * @example 12:30
+             */
+            clock: string;
+            /**
+             * Sky
+             * @default clear
+             * @enum {string}
+             */
+            sky: "clear" | "partly" | "overcast";
+            /** Bearing from which the sun reaches the shade */
+            shade_open_deg: number | null;
+            /**
+             * Where the subject stands
+             * @default shade
+             * @enum {string}
+             */
+            subject: "sun" | "back" | "shade" | "panel";
+            /**
+             * @default {
+             *       "kind": "opaque",
+             *       "size_m": 1.8,
+             *       "height_m": 2.4
+             *     }
+             */
+            panel: components["schemas"]["Panel-Output"];
+            /** Lamps (lx on the subject) */
+            lamps_lux: number | null;
+            /**
+             * Colour of the lamps (K)
+             * @default 3200
+             */
+            lamps_k: number;
+            /**
+             * Lamps on
+             * @default true
+             */
+            lamps_on: boolean;
+        };
+        /**
          * AmbientText
-         * @description The light that is there, as EV at ISO 100.
+         * @description The ambient, as EV at ISO 100.
          */
         AmbientText: {
             /** Background Ev */
@@ -539,8 +819,8 @@ export interface components {
          */
         Answer: {
             ambient: components["schemas"]["AmbientText"];
-            /** Tamings */
-            tamings: components["schemas"]["TamingText"][];
+            /** Placements */
+            placements: components["schemas"]["PlacementText"][];
             /** F Number */
             f_number: number;
             /** Blur */
@@ -549,8 +829,10 @@ export interface components {
             motion: string;
             /** Units */
             units: number;
-            /** Ways */
-            ways: components["schemas"]["WayCard"][];
+            /** Compared */
+            compared: string;
+            /** Methods */
+            methods: components["schemas"]["MethodCard"][];
             /**
              * Chosen
              * @enum {string}
@@ -563,49 +845,41 @@ export interface components {
             advised: "sync" | "nd" | "hss" | "leaf" | "stop_down" | "freeze" | "slow" | "past_sync";
             /** Headline */
             headline: string;
-            /** Traps */
-            traps: components["schemas"]["TrapText"][];
+            /** Warnings */
+            warnings: components["schemas"]["WarningText"][];
+            /** Levels */
+            levels: components["schemas"]["LevelText"][];
             /** Arcs */
-            arcs: components["schemas"]["Arcs"][];
-            /** Lanes */
-            lanes: components["schemas"]["Lane"][];
+            arcs: components["schemas"]["Arc"][];
+            lanes: components["schemas"]["Lanes"] | null;
         };
         /**
-         * Arcs
-         * @description One jump of the chart for all lanes: what it is called, and its size and uncertainty a lane [stops].
+         * Arc
+         * @description One jump of the chart for all lanes: what it is called, and its size a lane [stops]; one size where all agree.
          */
-        Arcs: {
-            /** Key */
-            key: string;
+        Arc: {
+            /** Effect */
+            effect: string;
             /** Cause */
             cause: string;
             /** Stops */
             stops: number[];
-            /** Sd */
-            sd: number[];
         };
         /**
-         * Blur
-         * @description Where subject and background stand before which lens.
+         * Blank
+         * @description Documents to begin with; `forms` holds those of the shelf's forms and of their rows, by name.
          */
-        Blur: {
-            /**
-             * Focal length (mm)
-             * @default 85
-             */
-            focal_mm: number;
-            /**
-             * Subject distance (m)
-             * @default 2.5
-             */
-            subject_m: number;
-            /**
-             * Background distance (m)
-             * @default 10
-             */
-            background_m: number;
-            /** Blur wanted (share of the frame) */
-            wanted_share?: number | null;
+        Blank: {
+            setup: components["schemas"]["Setup-Output"];
+            reading: components["schemas"]["Reading-Output"];
+            lens: components["schemas"]["Lens-Output"];
+            light: components["schemas"]["Light-Output"];
+            /** Forms */
+            forms: {
+                [key: string]: {
+                    [key: string]: unknown;
+                };
+            };
         };
         /**
          * Body
@@ -618,7 +892,91 @@ export interface components {
          *       "top_speed_s": 0.000125
          *     }
          */
-        Body: {
+        "Body-Input": {
+            /** Name */
+            name: string;
+            /**
+             * Shutter
+             * @default focal_plane
+             * @enum {string}
+             */
+            shutter?: "focal_plane" | "leaf" | "global";
+            /**
+             * Sync speed (s)
+             * @default 0.004
+             */
+            sync_s?: number;
+            /**
+             * Top speed (s)
+             * @default 0.000125
+             */
+            top_speed_s?: number;
+            /** Curtain travel (s) */
+            travel_s?: number | null;
+            /** Sync speed with the radio trigger (s) */
+            radio_sync_s?: number | null;
+            /** Sync speed with the silent shutter (s) */
+            silent_sync_s?: number | null;
+            /**
+             * Leaf shutter limits
+             * @default []
+             */
+            leaf_limits?: components["schemas"]["LeafLimit"][];
+            /**
+             * High-speed sync
+             * @default true
+             */
+            hss?: boolean;
+            /**
+             * Lowest ISO
+             * @default 100
+             */
+            iso_min?: number;
+            /**
+             * Highest ISO
+             * @default 25600
+             */
+            iso_max?: number;
+            /**
+             * Frame width (mm)
+             * @default 36
+             */
+            frame_width_mm?: number;
+            /**
+             * Frame height (mm)
+             * @default 24
+             */
+            frame_height_mm?: number;
+            /**
+             * Frames a second
+             * @description Kept; not counted with yet.
+             * @default 8
+             */
+            frames_per_s?: number;
+            /**
+             * Edge that goes dark past sync
+             * @default unknown
+             * @enum {string}
+             */
+            dark_edge?: "bottom" | "top" | "unknown";
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+        };
+        /**
+         * Body
+         * @description A camera body as flash sees it.
+         * @example {
+         *       "dark_edge": "bottom",
+         *       "frames_per_s": 10,
+         *       "name": "Cliff 36",
+         *       "sync_s": 0.004,
+         *       "top_speed_s": 0.000125
+         *     }
+         */
+        "Body-Output": {
             /** Name */
             name: string;
             /**
@@ -638,11 +996,11 @@ export interface components {
              */
             top_speed_s: number;
             /** Curtain travel (s) */
-            travel_s?: number | null;
+            travel_s: number | null;
             /** Sync speed with the radio trigger (s) */
-            radio_sync_s?: number | null;
+            radio_sync_s: number | null;
             /** Sync speed with the silent shutter (s) */
-            silent_sync_s?: number | null;
+            silent_sync_s: number | null;
             /**
              * Leaf shutter limits
              * @default []
@@ -675,6 +1033,7 @@ export interface components {
             frame_height_mm: number;
             /**
              * Frames a second
+             * @description Kept; not counted with yet.
              * @default 8
              */
             frames_per_s: number;
@@ -708,7 +1067,41 @@ export interface components {
          * Claim
          * @description One guide number with its whole basis.
          */
-        Claim: {
+        "Claim-Input": {
+            /** Guide number */
+            guide_number: number;
+            /**
+             * Guide number's unit (m or ft)
+             * @enum {string}
+             */
+            unit: "m" | "ft";
+            /**
+             * ISO
+             * @default 100
+             */
+            iso?: number;
+            /** Zoom position (mm) */
+            zoom_mm?: number | null;
+            /** Coverage (degrees) */
+            coverage_deg?: number | null;
+            /**
+             * Reflector
+             * @default
+             */
+            reflector?: string;
+            /**
+             * Measured by you
+             * @default false
+             */
+            measured?: boolean;
+            /** Uncertainty (stops) */
+            sd?: number | null;
+        };
+        /**
+         * Claim
+         * @description One guide number with its whole basis.
+         */
+        "Claim-Output": {
             /** Guide number */
             guide_number: number;
             /**
@@ -722,9 +1115,9 @@ export interface components {
              */
             iso: number;
             /** Zoom position (mm) */
-            zoom_mm?: number | null;
+            zoom_mm: number | null;
             /** Coverage (degrees) */
-            coverage_deg?: number | null;
+            coverage_deg: number | null;
             /**
              * Reflector
              * @default
@@ -736,7 +1129,7 @@ export interface components {
              */
             measured: boolean;
             /** Uncertainty (stops) */
-            sd?: number | null;
+            sd: number | null;
         };
         /** Conflict[Body] */
         Conflict_Body_: {
@@ -775,10 +1168,10 @@ export interface components {
             current: components["schemas"]["Stored_Unit_"];
         };
         /**
-         * Day
+         * DayText
          * @description The day from local midnight to the next; samples at equal steps of time.
          */
-        Day: {
+        DayText: {
             /** Clocks */
             clocks: string[];
             /** Hours */
@@ -802,10 +1195,143 @@ export interface components {
             shift: number;
         };
         /**
+         * DisplayUnits
+         * @description How a person wants figures said.
+         */
+        DisplayUnits: {
+            /**
+             * Length in
+             * @default m
+             * @enum {string}
+             */
+            length?: "m" | "ft";
+            /**
+             * Stop steps
+             * @default third
+             * @enum {string}
+             */
+            step?: "full" | "half" | "third";
+            /**
+             * Power as
+             * @default own
+             * @enum {string}
+             */
+            power?: "own" | "fraction" | "number" | "ws";
+            /**
+             * Currency
+             * @default £
+             */
+            currency?: string;
+        };
+        /**
+         * DurationEntry
+         * @description Flash duration at one power setting.
+         */
+        DurationEntry: {
+            /** Power (share of full) */
+            power: number;
+            /** Flash duration (s) */
+            seconds: number;
+        };
+        /**
+         * ExposureAim
+         * @description How the picture should look.
+         */
+        "ExposureAim-Input": {
+            /**
+             * Aperture set by
+             * @default aperture
+             * @enum {string}
+             */
+            by?: "aperture" | "blur";
+            /**
+             * Aperture (f-number)
+             * @default 2.8
+             */
+            f_number?: number;
+            /** Lens and distances */
+            lens?: components["schemas"]["Lens-Input"] | null;
+            /**
+             * Background (stops from correct)
+             * @default -1
+             */
+            background_stops?: number;
+            /**
+             * ISO
+             * @default 100
+             */
+            iso?: number;
+            /** Lowest ISO wanted */
+            iso_floor?: number | null;
+            /** Highest ISO wanted */
+            iso_ceiling?: number | null;
+            /**
+             * Landscape or upright
+             * @default landscape
+             * @enum {string}
+             */
+            orientation?: "landscape" | "grip_up" | "grip_down";
+        };
+        /**
+         * ExposureAim
+         * @description How the picture should look.
+         */
+        "ExposureAim-Output": {
+            /**
+             * Aperture set by
+             * @default aperture
+             * @enum {string}
+             */
+            by: "aperture" | "blur";
+            /**
+             * Aperture (f-number)
+             * @default 2.8
+             */
+            f_number: number;
+            /** Lens and distances */
+            lens: components["schemas"]["Lens-Output"] | null;
+            /**
+             * Background (stops from correct)
+             * @default -1
+             */
+            background_stops: number;
+            /**
+             * ISO
+             * @default 100
+             */
+            iso: number;
+            /** Lowest ISO wanted */
+            iso_floor: number | null;
+            /** Highest ISO wanted */
+            iso_ceiling: number | null;
+            /**
+             * Landscape or upright
+             * @default landscape
+             * @enum {string}
+             */
+            orientation: "landscape" | "grip_up" | "grip_down";
+        };
+        /**
          * Face
          * @description The bright face of a modifier: a disc (width = diameter) or a rectangle, in metres.
          */
-        Face: {
+        "Face-Input": {
+            /**
+             * Face shape
+             * @default disc
+             * @enum {string}
+             */
+            shape?: "disc" | "rectangle";
+            /** Face width (m) */
+            width_m: number;
+            /** Face height (m) */
+            height_m?: number | null;
+        };
+        /**
+         * Face
+         * @description The bright face of a modifier: a disc (width = diameter) or a rectangle, in metres.
+         */
+        "Face-Output": {
             /**
              * Face shape
              * @default disc
@@ -815,40 +1341,7 @@ export interface components {
             /** Face width (m) */
             width_m: number;
             /** Face height (m) */
-            height_m?: number | null;
-        };
-        /**
-         * Film
-         * @description Moments in equal steps; curtains as the share of the frame they have passed (0..1), from the row that opens
-         *     first; got: for each moment and row, the share of the brightest row's light that has fallen so far.
-         */
-        Film: {
-            /** Way */
-            way: string;
-            /** Unit */
-            unit: string;
-            /** Times Ms */
-            times_ms: number[];
-            /** First */
-            first: number[];
-            /** Second */
-            second: number[];
-            /** Light */
-            light: number[];
-            /** Got */
-            got: number[][];
-            /** Travel */
-            travel: string;
-            /** Shutter */
-            shutter: string;
-            /** Words */
-            words: string;
-            /** Dark Edge */
-            dark_edge: string;
-            /** Upright */
-            upright: boolean;
-            /** Starts */
-            starts: string;
+            height_m: number | null;
         };
         /**
          * Filter
@@ -859,7 +1352,7 @@ export interface components {
          *       "stops": 2
          *     }
          */
-        Filter: {
+        "Filter-Input": {
             /** Name */
             name: string;
             /** ND (stops) */
@@ -870,7 +1363,69 @@ export interface components {
              * Note
              * @default
              */
+            note?: string;
+        };
+        /**
+         * Filter
+         * @description A neutral density filter: fixed, or variable over a range.
+         * @example {
+         *       "most_stops": 5,
+         *       "name": "Variable ND 2–5",
+         *       "stops": 2
+         *     }
+         */
+        "Filter-Output": {
+            /** Name */
+            name: string;
+            /** ND (stops) */
+            stops: number;
+            /** ND at the far end (stops) */
+            most_stops: number | null;
+            /**
+             * Note
+             * @default
+             */
             note: string;
+        };
+        /**
+         * FlashDuration
+         * @description How long the flash lasts, by power.
+         */
+        "FlashDuration-Input": {
+            /**
+             * Pulse shape
+             * @default cut
+             * @enum {string}
+             */
+            shape?: "cut" | "tail";
+            /**
+             * Duration given as
+             * @default t.1
+             * @enum {string}
+             */
+            measure?: "t.1" | "t.5";
+            /** Flash durations */
+            table: components["schemas"]["DurationEntry"][];
+        };
+        /**
+         * FlashDuration
+         * @description How long the flash lasts, by power.
+         */
+        "FlashDuration-Output": {
+            /**
+             * Pulse shape
+             * @default cut
+             * @enum {string}
+             */
+            shape: "cut" | "tail";
+            /**
+             * Duration given as
+             * @default t.1
+             * @enum {string}
+             */
+            measure: "t.1" | "t.5";
+            /** Flash durations */
+            table: components["schemas"]["DurationEntry"][];
         };
         /** HTTPValidationError */
         HTTPValidationError: {
@@ -879,16 +1434,42 @@ export interface components {
         };
         /**
          * Hss
-         * @description High-speed sync: the unit's own extra loss beyond plain geometry, or its table.
+         * @description High-speed sync: the unit's own extra loss beyond plain geometry, or its table, which belongs to a body.
          */
-        Hss: {
+        "Hss-Input": {
+            /**
+             * Extra HSS loss (stops)
+             * @default 0.5
+             */
+            extra_stops?: number;
+            /**
+             * HSS loss measured by you
+             * @default false
+             */
+            measured?: boolean;
+            /**
+             * HSS table
+             * @default []
+             */
+            table?: components["schemas"]["HssEntry"][];
+            /**
+             * Curtain travel of the table's body (s)
+             * @default 0.004
+             */
+            travel_s?: number;
+        };
+        /**
+         * Hss
+         * @description High-speed sync: the unit's own extra loss beyond plain geometry, or its table, which belongs to a body.
+         */
+        "Hss-Output": {
             /**
              * Extra HSS loss (stops)
              * @default 0.5
              */
             extra_stops: number;
             /**
-             * Measured
+             * HSS loss measured by you
              * @default false
              */
             measured: boolean;
@@ -897,6 +1478,11 @@ export interface components {
              * @default []
              */
             table: components["schemas"]["HssEntry"][];
+            /**
+             * Curtain travel of the table's body (s)
+             * @default 0.004
+             */
+            travel_s: number;
         };
         /**
          * HssEntry
@@ -910,7 +1496,7 @@ export interface components {
         };
         /**
          * ImportOut
-         * @description What a file holds; `written` is how many units were added (0 in a preview).
+         * @description What a file holds; `written` is how many units were added (0 in a preview). The first bad rows are listed.
          */
         ImportOut: {
             /** Digest */
@@ -922,7 +1508,9 @@ export interface components {
             /** Lines */
             lines: components["schemas"]["ShelfLine"][];
             /** Problems */
-            problems: components["schemas"]["RowTrouble"][];
+            problems: components["schemas"]["RowProblem"][];
+            /** Unlisted */
+            unlisted: number;
             /** Unknown Columns */
             unknown_columns: string[];
             /** Written */
@@ -935,7 +1523,23 @@ export interface components {
          *       "name": "Kite week on the downs"
          *     }
          */
-        Job: {
+        "Job-Input": {
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+        };
+        /**
+         * Job
+         * @description A job: several setups under one name.
+         * @example {
+         *       "name": "Kite week on the downs"
+         *     }
+         */
+        "Job-Output": {
             /** Name */
             name: string;
             /**
@@ -945,21 +1549,14 @@ export interface components {
             note: string;
         };
         /**
-         * Lane
-         * @description One unit on the chart. Figures that nobody stated are null.
+         * LaneDetail
+         * @description One unit with its whole chain.
          */
-        Lane: {
-            /** Id */
-            id: string;
+        LaneDetail: {
             /** Name */
             name: string;
-            /** Basis */
-            basis: string;
-            /**
-             * Word
-             * @enum {string}
-             */
-            word: "reaches" | "on_the_line" | "short" | "too_bright" | "cannot";
+            /** Method */
+            method: string;
             /** Verdict */
             verdict: string;
             /** Spare */
@@ -968,45 +1565,81 @@ export interface components {
             sd: number;
             /** P Reach */
             p_reach: number;
-            /** Dial */
-            dial: string;
-            /** Dial Note */
-            dial_note: string;
-            /** Ready S */
-            ready_s: number | null;
-            /** Ready */
-            ready: string;
-            /** Flashes */
-            flashes: number | null;
-            /** Packs */
-            packs: number | null;
-            /** Burns */
-            burns: string;
-            /** Mains */
-            mains: boolean;
-            /** Weight G */
-            weight_g: number | null;
-            /** Price */
-            price: number | null;
-        };
-        /**
-         * LaneDetail
-         * @description One lane with its whole chain.
-         */
-        LaneDetail: {
-            lane: components["schemas"]["Lane"];
-            /** Way */
-            way: string;
             /** Steps */
             steps: components["schemas"]["Step"][];
             /** Printed */
             printed: string[];
         };
         /**
+         * Lanes
+         * @description Every unit on the chart, as columns of equal length. Figures that nobody stated are null.
+         */
+        Lanes: {
+            /** Id */
+            id: string[];
+            /** Name */
+            name: string[];
+            /** Basis */
+            basis: string[];
+            /** Word */
+            word: ("reaches" | "too_bright" | "on_the_line" | "short" | "blocked")[];
+            /** Verdict */
+            verdict: string[];
+            /** Spare */
+            spare: number[];
+            /** Sd */
+            sd: number[];
+            /** Dial */
+            dial: string[];
+            /** Dial Note */
+            dial_note: string[];
+            /** Recycle S */
+            recycle_s: (number | null)[];
+            /** Recycle */
+            recycle: string[];
+            /** Flashes */
+            flashes: (number | null)[];
+            /** Charges */
+            charges: (number | null)[];
+            /** T01 */
+            t01: string[];
+            /** Mains */
+            mains: boolean[];
+            /** Weight G */
+            weight_g: (number | null)[];
+            /** Price */
+            price: (number | null)[];
+        };
+        /**
          * Layer
          * @description One part of a modifier that comes off: a diffuser, a grid, an extender.
          */
-        Layer: {
+        "Layer-Input": {
+            /** Name */
+            name: string;
+            /** Layer's effect (stops, a loss is negative) */
+            stops: number;
+            /**
+             * Layer's uncertainty (stops)
+             * @default 0.3
+             */
+            sd?: number;
+            /**
+             * Usually on
+             * @default true
+             */
+            usually_on?: boolean;
+            /**
+             * Measured by you
+             * @default false
+             */
+            measured?: boolean;
+        };
+        /**
+         * Layer
+         * @description One part of a modifier that comes off: a diffuser, a grid, an extender.
+         */
+        "Layer-Output": {
             /** Name */
             name: string;
             /** Layer's effect (stops, a loss is negative) */
@@ -1038,10 +1671,112 @@ export interface components {
             fastest_s: number;
         };
         /**
+         * Lens
+         * @description Where subject and background stand before which lens, and how much blur is wanted behind.
+         */
+        "Lens-Input": {
+            /**
+             * Focal length (mm)
+             * @default 85
+             */
+            focal_mm?: number;
+            /**
+             * Subject distance (m)
+             * @default 2.5
+             */
+            subject_m?: number;
+            /**
+             * Background distance (m)
+             * @default 10
+             */
+            background_m?: number;
+            /** Blur wanted (share of the frame) */
+            wanted_share?: number | null;
+        };
+        /**
+         * Lens
+         * @description Where subject and background stand before which lens, and how much blur is wanted behind.
+         */
+        "Lens-Output": {
+            /**
+             * Focal length (mm)
+             * @default 85
+             */
+            focal_mm: number;
+            /**
+             * Subject distance (m)
+             * @default 2.5
+             */
+            subject_m: number;
+            /**
+             * Background distance (m)
+             * @default 10
+             */
+            background_m: number;
+            /** Blur wanted (share of the frame) */
+            wanted_share: number | null;
+        };
+        /**
+         * LevelText
+         * @description What one receiver gets [stops from correct]: ambient, each light (null: none), and all together.
+         */
+        LevelText: {
+            /** Receiver */
+            receiver: string;
+            /** Name */
+            name: string;
+            /** Ambient */
+            ambient: number;
+            /** Lights */
+            lights: (number | null)[];
+            /** Total */
+            total: number;
+            /** Says */
+            says: string;
+        };
+        /**
          * Light
          * @description One light of the setup and its job.
          */
-        Light: {
+        "Light-Input": {
+            /**
+             * Role
+             * @default key
+             * @enum {string}
+             */
+            role?: "key" | "fill" | "rim" | "background";
+            /**
+             * Distance (m)
+             * @default 2
+             */
+            distance_m?: number;
+            /**
+             * Equal heads
+             * @default 1
+             */
+            heads?: number;
+            modifier?: components["schemas"]["OwnModifier-Input"] | null;
+            /** Layers on */
+            layers?: string[] | null;
+            /**
+             * Gel
+             * @default none
+             * @enum {string}
+             */
+            gel?: "none" | "full_orange" | "half_orange" | "quarter_orange" | "eighth_orange";
+            /** Zoom position (mm) */
+            zoom_mm?: number | null;
+            /**
+             * Level wanted (stops)
+             * @default 0
+             */
+            target_stops?: number;
+        };
+        /**
+         * Light
+         * @description One light of the setup and its job.
+         */
+        "Light-Output": {
             /**
              * Role
              * @default key
@@ -1058,9 +1793,9 @@ export interface components {
              * @default 1
              */
             heads: number;
-            modifier?: components["schemas"]["Modifier"] | null;
+            modifier: components["schemas"]["OwnModifier-Output"] | null;
             /** Layers on */
-            layers?: string[] | null;
+            layers: string[] | null;
             /**
              * Gel
              * @default none
@@ -1068,80 +1803,12 @@ export interface components {
              */
             gel: "none" | "full_orange" | "half_orange" | "quarter_orange" | "eighth_orange";
             /** Zoom position (mm) */
-            zoom_mm?: number | null;
+            zoom_mm: number | null;
             /**
              * Level wanted (stops)
              * @default 0
              */
             target_stops: number;
-        };
-        /**
-         * Look
-         * @description How the picture should look.
-         */
-        Look: {
-            /**
-             * Look said by
-             * @default aperture
-             * @enum {string}
-             */
-            by: "aperture" | "blur";
-            /**
-             * Aperture (f-number)
-             * @default 2.8
-             */
-            f_number: number;
-            /** Lens and distances */
-            blur?: components["schemas"]["Blur"] | null;
-            /**
-             * Background (stops from correct)
-             * @default -1
-             */
-            background_stops: number;
-            /**
-             * ISO
-             * @default 100
-             */
-            iso: number;
-            /** Lowest ISO wanted */
-            iso_floor?: number | null;
-            /** Highest ISO wanted */
-            iso_ceiling?: number | null;
-            /**
-             * Landscape or upright
-             * @default landscape
-             * @enum {string}
-             */
-            orientation: "landscape" | "grip_up" | "grip_down";
-        };
-        /**
-         * Manner
-         * @description How a person wants figures said.
-         */
-        Manner: {
-            /**
-             * Length
-             * @default m
-             * @enum {string}
-             */
-            length: "m" | "ft";
-            /**
-             * Step
-             * @default third
-             * @enum {string}
-             */
-            step: "full" | "half" | "third";
-            /**
-             * Power
-             * @default own
-             * @enum {string}
-             */
-            power: "own" | "fraction" | "number" | "ws";
-            /**
-             * Currency
-             * @default £
-             */
-            currency: string;
         };
         /**
          * Mark
@@ -1154,6 +1821,63 @@ export interface components {
             clock: string;
             /** Words */
             words: string;
+        };
+        /**
+         * Membership
+         * @description The job that a setup belongs to; null for none.
+         * @example {}
+         */
+        Membership: {
+            /** Job Id */
+            job_id: string | null;
+        };
+        /**
+         * MethodCard
+         * @description One method: settings, how many units reach, and what it comes to for the unit that all are compared by.
+         */
+        MethodCard: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "sync" | "nd" | "hss" | "leaf" | "stop_down" | "freeze" | "slow" | "past_sync";
+            /** Title */
+            title: string;
+            /** Possible */
+            possible: boolean;
+            /** Reason */
+            reason: string;
+            camera: components["schemas"]["CameraText"];
+            /** Background */
+            background: string;
+            /** Costs */
+            costs: string;
+            /** Reach Count */
+            reach_count: number;
+            /** Spare */
+            spare: number | null;
+            /** Verdict */
+            verdict: string;
+            /** Difference */
+            difference: number | null;
+            /** Against */
+            against: string;
+            /** Judgement */
+            judgement: string;
+            /** Metered */
+            metered: string;
+            /** Evenness */
+            evenness: string;
+            /** Charge */
+            charge: string;
+            /** Over Ambient */
+            over_ambient: string;
+            /** Lit */
+            lit: number;
+            /** Dark Edge */
+            dark_edge: string;
+            /** Avoided */
+            avoided: boolean;
         };
         /**
          * Modifier
@@ -1174,7 +1898,73 @@ export interface components {
          *       "stops": -0.4
          *     }
          */
-        Modifier: {
+        "Modifier-Input": {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @default softbox
+             * @enum {string}
+             */
+            kind?: "umbrella" | "shoot_through" | "softbox" | "octa" | "strip" | "dish" | "grid" | "dome" | "reflector" | "extender" | "bounce";
+            /**
+             * Effect (stops, a loss is negative)
+             * @default 0
+             */
+            stops?: number;
+            /**
+             * Uncertainty (stops)
+             * @default 0.3
+             */
+            sd?: number;
+            /**
+             * Layers
+             * @default []
+             */
+            layers?: components["schemas"]["Layer-Input"][];
+            /** Face */
+            face?: components["schemas"]["Face-Input"] | null;
+            /**
+             * Works on a zoomed head only
+             * @default false
+             */
+            needs_zoom_head?: boolean;
+            /**
+             * Weight (g)
+             * @description Kept; not counted with yet.
+             */
+            weight_g?: number | null;
+            /**
+             * Price
+             * @description Kept; not counted with yet.
+             */
+            price?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+        };
+        /**
+         * Modifier
+         * @description A modifier: its own effect in stops against the unit's rated reflector, and its layers.
+         * @example {
+         *       "face": {
+         *         "shape": "disc",
+         *         "width_m": 0.9
+         *       },
+         *       "kind": "octa",
+         *       "layers": [
+         *         {
+         *           "name": "inner diffuser",
+         *           "stops": -0.9
+         *         }
+         *       ],
+         *       "name": "Octa 90",
+         *       "stops": -0.4
+         *     }
+         */
+        "Modifier-Output": {
             /** Name */
             name: string;
             /**
@@ -1197,18 +1987,24 @@ export interface components {
              * Layers
              * @default []
              */
-            layers: components["schemas"]["Layer"][];
+            layers: components["schemas"]["Layer-Output"][];
             /** Face */
-            face?: components["schemas"]["Face"] | null;
+            face: components["schemas"]["Face-Output"] | null;
             /**
              * Works on a zoomed head only
              * @default false
              */
             needs_zoom_head: boolean;
-            /** Weight (g) */
-            weight_g?: number | null;
-            /** Price */
-            price?: number | null;
+            /**
+             * Weight (g)
+             * @description Kept; not counted with yet.
+             */
+            weight_g: number | null;
+            /**
+             * Price
+             * @description Kept; not counted with yet.
+             */
+            price: number | null;
             /**
              * Note
              * @default
@@ -1219,7 +2015,44 @@ export interface components {
          * Motion
          * @description What moves, and what the picture should do about it.
          */
-        Motion: {
+        "Motion-Input": {
+            /**
+             * Motion
+             * @default none
+             * @enum {string}
+             */
+            kind?: "none" | "freeze" | "trails";
+            /**
+             * What moves
+             * @default fall
+             * @enum {string}
+             */
+            mover?: "fall" | "walker" | "runner" | "leap" | "dancer" | "thrown" | "splash" | "small_bird" | "ball" | "other";
+            /**
+             * Fall height (m)
+             * @default 0.2
+             */
+            fall_m?: number;
+            /** Speed (m/s) */
+            speed_m_s?: number | null;
+            /**
+             * Width of the field (m)
+             * @default 0.6
+             */
+            field_width_m?: number;
+            /** Tolerable blur on the sensor (mm) */
+            blur_mm?: number | null;
+            /**
+             * Shutter time for trails (s)
+             * @default 0.25
+             */
+            trail_s?: number;
+        };
+        /**
+         * Motion
+         * @description What moves, and what the picture should do about it.
+         */
+        "Motion-Output": {
             /**
              * Motion
              * @default none
@@ -1238,14 +2071,14 @@ export interface components {
              */
             fall_m: number;
             /** Speed (m/s) */
-            speed_m_s?: number | null;
+            speed_m_s: number | null;
             /**
              * Width of the field (m)
              * @default 0.6
              */
             field_width_m: number;
             /** Tolerable blur on the sensor (mm) */
-            blur_mm?: number | null;
+            blur_mm: number | null;
             /**
              * Shutter time for trails (s)
              * @default 0.25
@@ -1253,10 +2086,388 @@ export interface components {
             trail_s: number;
         };
         /**
+         * OwnBody
+         * @description A body in a setup: the shelf's own by its id, and this copy for when that is gone.
+         * @example {
+         *       "dark_edge": "bottom",
+         *       "frames_per_s": 10,
+         *       "name": "Cliff 36",
+         *       "sync_s": 0.004,
+         *       "top_speed_s": 0.000125
+         *     }
+         */
+        "OwnBody-Input": {
+            /** Name */
+            name: string;
+            /**
+             * Shutter
+             * @default focal_plane
+             * @enum {string}
+             */
+            shutter?: "focal_plane" | "leaf" | "global";
+            /**
+             * Sync speed (s)
+             * @default 0.004
+             */
+            sync_s?: number;
+            /**
+             * Top speed (s)
+             * @default 0.000125
+             */
+            top_speed_s?: number;
+            /** Curtain travel (s) */
+            travel_s?: number | null;
+            /** Sync speed with the radio trigger (s) */
+            radio_sync_s?: number | null;
+            /** Sync speed with the silent shutter (s) */
+            silent_sync_s?: number | null;
+            /**
+             * Leaf shutter limits
+             * @default []
+             */
+            leaf_limits?: components["schemas"]["LeafLimit"][];
+            /**
+             * High-speed sync
+             * @default true
+             */
+            hss?: boolean;
+            /**
+             * Lowest ISO
+             * @default 100
+             */
+            iso_min?: number;
+            /**
+             * Highest ISO
+             * @default 25600
+             */
+            iso_max?: number;
+            /**
+             * Frame width (mm)
+             * @default 36
+             */
+            frame_width_mm?: number;
+            /**
+             * Frame height (mm)
+             * @default 24
+             */
+            frame_height_mm?: number;
+            /**
+             * Frames a second
+             * @description Kept; not counted with yet.
+             * @default 8
+             */
+            frames_per_s?: number;
+            /**
+             * Edge that goes dark past sync
+             * @default unknown
+             * @enum {string}
+             */
+            dark_edge?: "bottom" | "top" | "unknown";
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /** Id */
+            id?: string | null;
+        };
+        /**
+         * OwnBody
+         * @description A body in a setup: the shelf's own by its id, and this copy for when that is gone.
+         * @example {
+         *       "dark_edge": "bottom",
+         *       "frames_per_s": 10,
+         *       "name": "Cliff 36",
+         *       "sync_s": 0.004,
+         *       "top_speed_s": 0.000125
+         *     }
+         */
+        "OwnBody-Output": {
+            /** Name */
+            name: string;
+            /**
+             * Shutter
+             * @default focal_plane
+             * @enum {string}
+             */
+            shutter: "focal_plane" | "leaf" | "global";
+            /**
+             * Sync speed (s)
+             * @default 0.004
+             */
+            sync_s: number;
+            /**
+             * Top speed (s)
+             * @default 0.000125
+             */
+            top_speed_s: number;
+            /** Curtain travel (s) */
+            travel_s: number | null;
+            /** Sync speed with the radio trigger (s) */
+            radio_sync_s: number | null;
+            /** Sync speed with the silent shutter (s) */
+            silent_sync_s: number | null;
+            /**
+             * Leaf shutter limits
+             * @default []
+             */
+            leaf_limits: components["schemas"]["LeafLimit"][];
+            /**
+             * High-speed sync
+             * @default true
+             */
+            hss: boolean;
+            /**
+             * Lowest ISO
+             * @default 100
+             */
+            iso_min: number;
+            /**
+             * Highest ISO
+             * @default 25600
+             */
+            iso_max: number;
+            /**
+             * Frame width (mm)
+             * @default 36
+             */
+            frame_width_mm: number;
+            /**
+             * Frame height (mm)
+             * @default 24
+             */
+            frame_height_mm: number;
+            /**
+             * Frames a second
+             * @description Kept; not counted with yet.
+             * @default 8
+             */
+            frames_per_s: number;
+            /**
+             * Edge that goes dark past sync
+             * @default unknown
+             * @enum {string}
+             */
+            dark_edge: "bottom" | "top" | "unknown";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Id */
+            id: string | null;
+        };
+        /**
+         * OwnFilter
+         * @description A filter in a setup: the shelf's own by its id, and this copy for when that is gone.
+         * @example {
+         *       "most_stops": 5,
+         *       "name": "Variable ND 2–5",
+         *       "stops": 2
+         *     }
+         */
+        "OwnFilter-Input": {
+            /** Name */
+            name: string;
+            /** ND (stops) */
+            stops: number;
+            /** ND at the far end (stops) */
+            most_stops?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /** Id */
+            id?: string | null;
+        };
+        /**
+         * OwnFilter
+         * @description A filter in a setup: the shelf's own by its id, and this copy for when that is gone.
+         * @example {
+         *       "most_stops": 5,
+         *       "name": "Variable ND 2–5",
+         *       "stops": 2
+         *     }
+         */
+        "OwnFilter-Output": {
+            /** Name */
+            name: string;
+            /** ND (stops) */
+            stops: number;
+            /** ND at the far end (stops) */
+            most_stops: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Id */
+            id: string | null;
+        };
+        /**
+         * OwnModifier
+         * @description A modifier in a setup: the shelf's own by its id, and this copy for when that is gone.
+         * @example {
+         *       "face": {
+         *         "shape": "disc",
+         *         "width_m": 0.9
+         *       },
+         *       "kind": "octa",
+         *       "layers": [
+         *         {
+         *           "name": "inner diffuser",
+         *           "stops": -0.9
+         *         }
+         *       ],
+         *       "name": "Octa 90",
+         *       "stops": -0.4
+         *     }
+         */
+        "OwnModifier-Input": {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @default softbox
+             * @enum {string}
+             */
+            kind?: "umbrella" | "shoot_through" | "softbox" | "octa" | "strip" | "dish" | "grid" | "dome" | "reflector" | "extender" | "bounce";
+            /**
+             * Effect (stops, a loss is negative)
+             * @default 0
+             */
+            stops?: number;
+            /**
+             * Uncertainty (stops)
+             * @default 0.3
+             */
+            sd?: number;
+            /**
+             * Layers
+             * @default []
+             */
+            layers?: components["schemas"]["Layer-Input"][];
+            /** Face */
+            face?: components["schemas"]["Face-Input"] | null;
+            /**
+             * Works on a zoomed head only
+             * @default false
+             */
+            needs_zoom_head?: boolean;
+            /**
+             * Weight (g)
+             * @description Kept; not counted with yet.
+             */
+            weight_g?: number | null;
+            /**
+             * Price
+             * @description Kept; not counted with yet.
+             */
+            price?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /** Id */
+            id?: string | null;
+        };
+        /**
+         * OwnModifier
+         * @description A modifier in a setup: the shelf's own by its id, and this copy for when that is gone.
+         * @example {
+         *       "face": {
+         *         "shape": "disc",
+         *         "width_m": 0.9
+         *       },
+         *       "kind": "octa",
+         *       "layers": [
+         *         {
+         *           "name": "inner diffuser",
+         *           "stops": -0.9
+         *         }
+         *       ],
+         *       "name": "Octa 90",
+         *       "stops": -0.4
+         *     }
+         */
+        "OwnModifier-Output": {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @default softbox
+             * @enum {string}
+             */
+            kind: "umbrella" | "shoot_through" | "softbox" | "octa" | "strip" | "dish" | "grid" | "dome" | "reflector" | "extender" | "bounce";
+            /**
+             * Effect (stops, a loss is negative)
+             * @default 0
+             */
+            stops: number;
+            /**
+             * Uncertainty (stops)
+             * @default 0.3
+             */
+            sd: number;
+            /**
+             * Layers
+             * @default []
+             */
+            layers: components["schemas"]["Layer-Output"][];
+            /** Face */
+            face: components["schemas"]["Face-Output"] | null;
+            /**
+             * Works on a zoomed head only
+             * @default false
+             */
+            needs_zoom_head: boolean;
+            /**
+             * Weight (g)
+             * @description Kept; not counted with yet.
+             */
+            weight_g: number | null;
+            /**
+             * Price
+             * @description Kept; not counted with yet.
+             */
+            price: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Id */
+            id: string | null;
+        };
+        /**
          * Panel
          * @description A panel held level over a subject against the sun.
          */
-        Panel: {
+        "Panel-Input": {
+            /**
+             * Panel
+             * @default opaque
+             * @enum {string}
+             */
+            kind?: "opaque" | "diffusing";
+            /**
+             * Panel size towards the sun (m)
+             * @default 1.8
+             */
+            size_m?: number;
+            /**
+             * Panel height above the ground (m)
+             * @default 2.4
+             */
+            height_m?: number;
+        };
+        /**
+         * Panel
+         * @description A panel held level over a subject against the sun.
+         */
+        "Panel-Output": {
             /**
              * Panel
              * @default opaque
@@ -1278,7 +2489,24 @@ export interface components {
          * Place
          * @description Where on earth, and by which clock.
          */
-        Place: {
+        "Place-Input": {
+            /**
+             * Place
+             * @default
+             */
+            name?: string;
+            /** Latitude (degrees north) */
+            latitude: number;
+            /** Longitude (degrees east) */
+            longitude: number;
+            /** Time zone */
+            zone: string;
+        };
+        /**
+         * Place
+         * @description Where on earth, and by which clock.
+         */
+        "Place-Output": {
             /**
              * Place
              * @default
@@ -1292,10 +2520,54 @@ export interface components {
             zone: string;
         };
         /**
+         * PlacementText
+         * @description One place for the subject, and what it does to the rest.
+         */
+        PlacementText: {
+            /**
+             * Subject
+             * @enum {string}
+             */
+            subject: "sun" | "back" | "shade" | "panel";
+            /** Title */
+            title: string;
+            /** Subject Ev */
+            subject_ev: number;
+            /** Says */
+            says: string;
+        };
+        /**
          * PowerScale
          * @description How a unit's power is dialled.
          */
-        PowerScale: {
+        "PowerScale-Input": {
+            /**
+             * Power scale
+             * @default fraction
+             * @enum {string}
+             */
+            kind?: "fraction" | "number" | "ws";
+            /**
+             * Lowest power (share of full)
+             * @default 0.0078125
+             */
+            lowest?: number;
+            /**
+             * Power step (stops)
+             * @default 0.3333333333333333
+             */
+            step_stops?: number;
+            /**
+             * Number at full power
+             * @default 10
+             */
+            top_number?: number;
+        };
+        /**
+         * PowerScale
+         * @description How a unit's power is dialled.
+         */
+        "PowerScale-Output": {
             /**
              * Power scale
              * @default fraction
@@ -1319,18 +2591,56 @@ export interface components {
             top_number: number;
         };
         /**
-         * PowerSource
-         * @description What a unit is fed by: how fast it is ready again, and how long it lasts.
+         * PowerSupply
+         * @description What a unit is fed by: how fast it recycles, and how long it lasts.
          */
-        PowerSource: {
+        "PowerSupply-Input": {
             /**
-             * Kind of power source
+             * Kind of power supply
+             * @default aa
+             * @enum {string}
+             */
+            kind?: "aa" | "lithium" | "external" | "mains";
+            /**
+             * Power supply's name
+             * @default
+             */
+            name?: string;
+            /** Recycle time after full power (s) */
+            recycle_full_s: number;
+            /**
+             * Shortest recycle time (s)
+             * @default 0.1
+             */
+            recycle_least_s?: number;
+            /** Full-power flashes per charge */
+            full_flashes?: number | null;
+            /** Capacity (Wh) */
+            capacity_wh?: number | null;
+            /**
+             * Power supply's weight (g)
+             * @description Kept; not counted with yet.
+             */
+            weight_g?: number | null;
+            /**
+             * Power supply's price
+             * @description Kept; not counted with yet.
+             */
+            price?: number | null;
+        };
+        /**
+         * PowerSupply
+         * @description What a unit is fed by: how fast it recycles, and how long it lasts.
+         */
+        "PowerSupply-Output": {
+            /**
+             * Kind of power supply
              * @default aa
              * @enum {string}
              */
             kind: "aa" | "lithium" | "external" | "mains";
             /**
-             * Power source's name
+             * Power supply's name
              * @default
              */
             name: string;
@@ -1342,13 +2652,19 @@ export interface components {
              */
             recycle_least_s: number;
             /** Full-power flashes per charge */
-            full_flashes?: number | null;
+            full_flashes: number | null;
             /** Capacity (Wh) */
-            capacity_wh?: number | null;
-            /** Power source's weight (g) */
-            weight_g?: number | null;
-            /** Power source's price */
-            price?: number | null;
+            capacity_wh: number | null;
+            /**
+             * Power supply's weight (g)
+             * @description Kept; not counted with yet.
+             */
+            weight_g: number | null;
+            /**
+             * Power supply's price
+             * @description Kept; not counted with yet.
+             */
+            price: number | null;
         };
         /**
          * Preferences
@@ -1364,21 +2680,77 @@ export interface components {
          *       "theme": "chalk"
          *     }
          */
-        Preferences: {
+        "Preferences-Input": {
             /**
-             * Length
+             * Length in
+             * @default m
+             * @enum {string}
+             */
+            length?: "m" | "ft";
+            /**
+             * Stop steps
+             * @default third
+             * @enum {string}
+             */
+            step?: "full" | "half" | "third";
+            /**
+             * Power as
+             * @default own
+             * @enum {string}
+             */
+            power?: "own" | "fraction" | "number" | "ws";
+            /**
+             * Currency
+             * @default £
+             */
+            currency?: string;
+            /**
+             * Theme
+             * @default system
+             * @enum {string}
+             */
+            theme?: "system" | "chalk" | "dusk";
+            /**
+             * Methods rather not used
+             * @default []
+             */
+            avoid?: ("sync" | "nd" | "hss" | "leaf" | "stop_down" | "freeze" | "slow" | "past_sync")[];
+            /**
+             * Sorted by
+             * @default spare
+             * @enum {string}
+             */
+            sort?: "spare" | "ready" | "flashes" | "packs" | "weight" | "price";
+        };
+        /**
+         * Preferences
+         * @description How a person wants figures said and the screen to look.
+         * @example {
+         *       "avoid": [
+         *         "nd"
+         *       ],
+         *       "length": "m",
+         *       "power": "own",
+         *       "sort": "weight",
+         *       "step": "third",
+         *       "theme": "chalk"
+         *     }
+         */
+        "Preferences-Output": {
+            /**
+             * Length in
              * @default m
              * @enum {string}
              */
             length: "m" | "ft";
             /**
-             * Step
+             * Stop steps
              * @default third
              * @enum {string}
              */
             step: "full" | "half" | "third";
             /**
-             * Power
+             * Power as
              * @default own
              * @enum {string}
              */
@@ -1395,7 +2767,7 @@ export interface components {
              */
             theme: "system" | "chalk" | "dusk";
             /**
-             * Ways rather not taken
+             * Methods rather not used
              * @default []
              */
             avoid: ("sync" | "nd" | "hss" | "leaf" | "stop_down" | "freeze" | "slow" | "past_sync")[];
@@ -1419,43 +2791,48 @@ export interface components {
             sentence: string;
         };
         /**
-         * Pulse
-         * @description How long the flash burns, by power.
+         * Reading
+         * @description A meter or camera reading, what it was pointed at, and when.
          */
-        Pulse: {
+        "Reading-Input": {
             /**
-             * Pulse shape
-             * @default cut
+             * Aperture (f-number)
+             * @default 8
+             */
+            f_number?: number;
+            /**
+             * Shutter time (s)
+             * @default 0.002
+             */
+            shutter_s?: number;
+            /**
+             * ISO
+             * @default 100
+             */
+            iso?: number;
+            /**
+             * Pointed at
+             * @default background
              * @enum {string}
              */
-            shape: "cut" | "tail";
-            /**
-             * Duration given as
-             * @default t.1
-             * @enum {string}
-             */
-            measure: "t.1" | "t.5";
-            /** Flash durations */
-            table: components["schemas"]["PulseEntry"][];
-        };
-        /**
-         * PulseEntry
-         * @description Flash duration at one power setting.
-         */
-        PulseEntry: {
-            /** Power (share of full) */
-            power: number;
-            /** Flash duration (s) */
-            seconds: number;
+            of?: "background" | "subject" | "shade";
+            /** Time of the reading */
+            clock?: string | null;
         };
         /**
          * Reading
          * @description A meter or camera reading, what it was pointed at, and when.
          */
-        Reading: {
-            /** Aperture (f-number) */
+        "Reading-Output": {
+            /**
+             * Aperture (f-number)
+             * @default 8
+             */
             f_number: number;
-            /** Shutter time (s) */
+            /**
+             * Shutter time (s)
+             * @default 0.002
+             */
             shutter_s: number;
             /**
              * ISO
@@ -1469,7 +2846,7 @@ export interface components {
              */
             of: "background" | "subject" | "shade";
             /** Time of the reading */
-            clock?: string | null;
+            clock: string | null;
         };
         /**
          * Refusal
@@ -1480,10 +2857,20 @@ export interface components {
             problems: components["schemas"]["ProblemOut"][];
         };
         /**
-         * RowTrouble
+         * RoleOut
+         * @description What a light's job is called, and the level it is usually given.
+         */
+        RoleOut: {
+            /** Name */
+            name: string;
+            /** Target Stops */
+            target_stops: number;
+        };
+        /**
+         * RowProblem
          * @description A row that could not be read.
          */
-        RowTrouble: {
+        RowProblem: {
             /** Row */
             row: number;
             /** Column */
@@ -1493,7 +2880,7 @@ export interface components {
         };
         /**
          * Scales
-         * @description The marked values of a camera's scales, and the choices a setup offers.
+         * @description The marked values of a camera's scales, the choices a setup offers, bounds and blank documents.
          */
         Scales: {
             /** Apertures */
@@ -1502,6 +2889,12 @@ export interface components {
             shutters: number[];
             /** Isos */
             isos: number[];
+            /** Focals Mm */
+            focals_mm: number[];
+            /** Zooms Mm */
+            zooms_mm: number[];
+            /** Feet Per Metre */
+            feet_per_metre: number;
             /** Conditions */
             conditions: {
                 [key: string]: string;
@@ -1520,11 +2913,36 @@ export interface components {
             gels: {
                 [key: string]: string;
             };
+            /** Roles */
+            roles: {
+                [key: string]: components["schemas"]["RoleOut"];
+            };
+            /** Supplies */
+            supplies: {
+                [key: string]: string;
+            };
+            /** Bounds */
+            bounds: {
+                [key: string]: {
+                    [key: string]: number[];
+                };
+            };
+            blank: components["schemas"]["Blank"];
         };
         /**
          * Setup
          * @description One picture to be lit. Distances in metres, times in seconds, apertures, times and ISOs as marked.
          * @example {
+         *       "aim": {
+         *         "background_stops": -1,
+         *         "f_number": 2.8,
+         *         "iso": 100
+         *       },
+         *       "ambient": {
+         *         "by": "condition",
+         *         "condition": "distinct_shadows",
+         *         "subject": "back"
+         *       },
          *       "body": {
          *         "name": "Cliff 36",
          *         "sync_s": 0.004,
@@ -1544,21 +2962,171 @@ export interface components {
          *           "role": "key"
          *         }
          *       ],
-         *       "look": {
+         *       "name": "Noon portrait",
+         *       "version": 2
+         *     }
+         */
+        "Setup-Input": {
+            /**
+             * Format
+             * @default jumpstop-setup
+             * @constant
+             */
+            format?: "jumpstop-setup";
+            /**
+             * Version
+             * @default 2
+             * @constant
+             */
+            version?: 2;
+            /**
+             * Name
+             * @default A setup
+             */
+            name?: string;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /**
+             * @default {
+             *       "by": "condition",
+             *       "condition": "distinct_shadows",
+             *       "readings": [],
+             *       "clock": "12:00",
+             *       "sky": "clear",
+             *       "subject": "shade",
+             *       "panel": {
+             *         "height_m": 2.4,
+             *         "kind": "opaque",
+             *         "size_m": 1.8
+             *       },
+             *       "lamps_k": 3200,
+             *       "lamps_on": true
+             *     }
+             */
+            ambient?: components["schemas"]["AmbientSpec-Input"];
+            /**
+             * @default {
+             *       "by": "aperture",
+             *       "f_number": 2.8,
+             *       "background_stops": -1,
+             *       "iso": 100,
+             *       "orientation": "landscape"
+             *     }
+             */
+            aim?: components["schemas"]["ExposureAim-Input"];
+            /**
+             * @default {
+             *       "kind": "none",
+             *       "mover": "fall",
+             *       "fall_m": 0.2,
+             *       "field_width_m": 0.6,
+             *       "trail_s": 0.25
+             *     }
+             */
+            motion?: components["schemas"]["Motion-Input"];
+            /**
+             * @default {
+             *       "name": "A body",
+             *       "shutter": "focal_plane",
+             *       "sync_s": 0.004,
+             *       "top_speed_s": 0.000125,
+             *       "leaf_limits": [],
+             *       "hss": true,
+             *       "iso_min": 100,
+             *       "iso_max": 25600,
+             *       "frame_width_mm": 36,
+             *       "frame_height_mm": 24,
+             *       "frames_per_s": 8,
+             *       "dark_edge": "unknown",
+             *       "note": ""
+             *     }
+             */
+            body?: components["schemas"]["OwnBody-Input"];
+            /**
+             * ND filters
+             * @default []
+             */
+            filters?: components["schemas"]["OwnFilter-Input"][];
+            /**
+             * Lights
+             * @default [
+             *       {
+             *         "role": "key",
+             *         "distance_m": 2,
+             *         "heads": 1,
+             *         "gel": "none",
+             *         "target_stops": 0
+             *       }
+             *     ]
+             */
+            lights?: components["schemas"]["Light-Input"][];
+            /**
+             * Trigger
+             * @default radio
+             * @enum {string}
+             */
+            trigger?: "radio" | "shoe";
+            /**
+             * Silent shutter
+             * @default false
+             */
+            silent?: boolean;
+            /** Method */
+            method?: ("sync" | "nd" | "hss" | "leaf" | "stop_down" | "freeze" | "slow" | "past_sync") | null;
+            /** Power supply */
+            power_supply?: ("aa" | "lithium" | "external" | "mains") | null;
+            /**
+             * Frames
+             * @default 200
+             */
+            frames?: number;
+            /**
+             * Meter constant C (lx s)
+             * @default 250
+             */
+            meter_c?: number;
+        };
+        /**
+         * Setup
+         * @description One picture to be lit. Distances in metres, times in seconds, apertures, times and ISOs as marked.
+         * @example {
+         *       "aim": {
          *         "background_stops": -1,
          *         "f_number": 2.8,
          *         "iso": 100
          *       },
-         *       "name": "Noon portrait",
-         *       "there": {
+         *       "ambient": {
          *         "by": "condition",
          *         "condition": "distinct_shadows",
          *         "subject": "back"
          *       },
-         *       "version": 1
+         *       "body": {
+         *         "name": "Cliff 36",
+         *         "sync_s": 0.004,
+         *         "top_speed_s": 0.000125
+         *       },
+         *       "filters": [
+         *         {
+         *           "name": "ND 3 stops",
+         *           "stops": 3
+         *         }
+         *       ],
+         *       "format": "jumpstop-setup",
+         *       "frames": 240,
+         *       "lights": [
+         *         {
+         *           "distance_m": 1.8,
+         *           "role": "key"
+         *         }
+         *       ],
+         *       "name": "Noon portrait",
+         *       "version": 2
          *     }
          */
-        Setup: {
+        "Setup-Output": {
             /**
              * Format
              * @default jumpstop-setup
@@ -1567,10 +3135,10 @@ export interface components {
             format: "jumpstop-setup";
             /**
              * Version
-             * @default 1
+             * @default 2
              * @constant
              */
-            version: 1;
+            version: 2;
             /**
              * Name
              * @default A setup
@@ -1598,7 +3166,7 @@ export interface components {
              *       "lamps_on": true
              *     }
              */
-            there: components["schemas"]["There"];
+            ambient: components["schemas"]["AmbientSpec-Output"];
             /**
              * @default {
              *       "by": "aperture",
@@ -1608,7 +3176,7 @@ export interface components {
              *       "orientation": "landscape"
              *     }
              */
-            look: components["schemas"]["Look"];
+            aim: components["schemas"]["ExposureAim-Output"];
             /**
              * @default {
              *       "kind": "none",
@@ -1618,7 +3186,7 @@ export interface components {
              *       "trail_s": 0.25
              *     }
              */
-            motion: components["schemas"]["Motion"];
+            motion: components["schemas"]["Motion-Output"];
             /**
              * @default {
              *       "name": "A body",
@@ -1636,12 +3204,12 @@ export interface components {
              *       "note": ""
              *     }
              */
-            body: components["schemas"]["Body"];
+            body: components["schemas"]["OwnBody-Output"];
             /**
              * ND filters
              * @default []
              */
-            filters: components["schemas"]["Filter"][];
+            filters: components["schemas"]["OwnFilter-Output"][];
             /**
              * Lights
              * @default [
@@ -1654,7 +3222,7 @@ export interface components {
              *       }
              *     ]
              */
-            lights: components["schemas"]["Light"][];
+            lights: components["schemas"]["Light-Output"][];
             /**
              * Trigger
              * @default radio
@@ -1666,10 +3234,10 @@ export interface components {
              * @default false
              */
             silent: boolean;
-            /** Way */
-            way?: ("sync" | "nd" | "hss" | "leaf" | "stop_down" | "freeze" | "slow" | "past_sync") | null;
-            /** Power source */
-            source?: ("aa" | "lithium" | "external" | "mains") | null;
+            /** Method */
+            method: ("sync" | "nd" | "hss" | "leaf" | "stop_down" | "freeze" | "slow" | "past_sync") | null;
+            /** Power supply */
+            power_supply: ("aa" | "lithium" | "external" | "mains") | null;
             /**
              * Frames
              * @default 200
@@ -1698,7 +3266,7 @@ export interface components {
          * @description A setup to be solved without storing it.
          */
         SolveIn: {
-            setup: components["schemas"]["Setup"];
+            setup: components["schemas"]["Setup-Input"];
             /**
              * @default {
              *       "length": "m",
@@ -1707,25 +3275,25 @@ export interface components {
              *       "currency": "£"
              *     }
              */
-            manner: components["schemas"]["Manner"];
+            units?: components["schemas"]["DisplayUnits"];
             /**
              * Light
              * @default 0
              */
-            light: number;
+            light?: number;
         };
         /**
-         * Solved
+         * SolvedSetup
          * @description A setup as it stands, and what it comes to; `trouble` says why where there is no answer.
          */
-        Solved: {
+        SolvedSetup: {
             /** Id */
             id: string;
             /** Revision */
             revision: number;
             /** Job Id */
             job_id: string | null;
-            setup: components["schemas"]["Setup"];
+            setup: components["schemas"]["Setup-Output"];
             answer: components["schemas"]["Answer"] | null;
             /** Trouble */
             trouble: string;
@@ -1747,8 +3315,8 @@ export interface components {
          * @description One jump of one lane, with its reason and its source.
          */
         Step: {
-            /** Key */
-            key: string;
+            /** Effect */
+            effect: string;
             /** Cause */
             cause: string;
             /** Stops */
@@ -1772,8 +3340,10 @@ export interface components {
             /** Revision */
             revision: number;
             /** Job Id */
-            job_id?: string | null;
-            doc: components["schemas"]["Body"];
+            job_id: string | null;
+            doc: components["schemas"]["Body-Output"];
+            /** Line */
+            line: string;
         };
         /** Stored[Filter] */
         Stored_Filter_: {
@@ -1782,8 +3352,10 @@ export interface components {
             /** Revision */
             revision: number;
             /** Job Id */
-            job_id?: string | null;
-            doc: components["schemas"]["Filter"];
+            job_id: string | null;
+            doc: components["schemas"]["Filter-Output"];
+            /** Line */
+            line: string;
         };
         /** Stored[Job] */
         Stored_Job_: {
@@ -1792,8 +3364,10 @@ export interface components {
             /** Revision */
             revision: number;
             /** Job Id */
-            job_id?: string | null;
-            doc: components["schemas"]["Job"];
+            job_id: string | null;
+            doc: components["schemas"]["Job-Output"];
+            /** Line */
+            line: string;
         };
         /** Stored[Modifier] */
         Stored_Modifier_: {
@@ -1802,8 +3376,10 @@ export interface components {
             /** Revision */
             revision: number;
             /** Job Id */
-            job_id?: string | null;
-            doc: components["schemas"]["Modifier"];
+            job_id: string | null;
+            doc: components["schemas"]["Modifier-Output"];
+            /** Line */
+            line: string;
         };
         /** Stored[Setup] */
         Stored_Setup_: {
@@ -1812,8 +3388,10 @@ export interface components {
             /** Revision */
             revision: number;
             /** Job Id */
-            job_id?: string | null;
-            doc: components["schemas"]["Setup"];
+            job_id: string | null;
+            doc: components["schemas"]["Setup-Output"];
+            /** Line */
+            line: string;
         };
         /** Stored[Unit] */
         Stored_Unit_: {
@@ -1822,112 +3400,49 @@ export interface components {
             /** Revision */
             revision: number;
             /** Job Id */
-            job_id?: string | null;
-            doc: components["schemas"]["Unit"];
+            job_id: string | null;
+            doc: components["schemas"]["Unit-Output"];
+            /** Line */
+            line: string;
         };
         /**
-         * TamingText
-         * @description One way to tame the light, and what it does to the rest.
+         * TimingText
+         * @description Moments in equal steps; curtains as the share of the frame they have passed (0..1), from the row that opens
+         *     first; got: for each moment and row, the share of the brightest row's light that has fallen so far.
          */
-        TamingText: {
-            /**
-             * Stand
-             * @enum {string}
-             */
-            stand: "sun" | "back" | "shade" | "panel";
-            /** Title */
-            title: string;
-            /** Subject Ev */
-            subject_ev: number;
-            /** Says */
-            says: string;
+        TimingText: {
+            /** Method */
+            method: string;
+            /** Unit */
+            unit: string;
+            /** Times Ms */
+            times_ms: number[];
+            /** First */
+            first: number[];
+            /** Second */
+            second: number[];
+            /** Light */
+            light: number[];
+            /** Got */
+            got: number[][];
+            /** Travel */
+            travel: string;
+            /** Shutter */
+            shutter: string;
+            /** Words */
+            words: string;
+            /** Dark Edge */
+            dark_edge: string;
+            /** Upright */
+            upright: boolean;
+            /** Starts */
+            starts: string;
         };
         /**
-         * There
-         * @description The light that is there, as the photographer says it.
+         * UndoOut
+         * @description What an undo or redo did, and what this page could undo or redo next.
          */
-        There: {
-            /**
-             * Light said by
-             * @default condition
-             * @enum {string}
-             */
-            by: "condition" | "reading" | "lux" | "sun";
-            /**
-             * Condition
-             * @default distinct_shadows
-             * @enum {string}
-             */
-            condition: "sand_or_snow" | "distinct_shadows" | "hazy_sun" | "cloudy_bright" | "heavy_overcast" | "open_shade" | "after_sunset" | "gallery" | "office" | "interior_night" | "floodlit" | "dark";
-            /**
-             * Readings
-             * @default []
-             */
-            readings: components["schemas"]["Reading"][];
-            /** Illuminance (lx) */
-            lux?: number | null;
-            /** Place */
-            place?: components["schemas"]["Place"] | null;
-            /** Date */
-            day?: string | null;
-            /**
-             * Time of day
-             * @default 12:00:00
-             * @example 12:30
-             */
-            clock: string;
-            /**
-             * Sky
-             * @default clear
-             * @enum {string}
-             */
-            sky: "clear" | "partly" | "overcast";
-            /** Bearing from which the sun reaches the shade */
-            shade_open_deg?: number | null;
-            /**
-             * Where the subject stands
-             * @default shade
-             * @enum {string}
-             */
-            subject: "sun" | "back" | "shade" | "panel";
-            /**
-             * @default {
-             *       "kind": "opaque",
-             *       "size_m": 1.8,
-             *       "height_m": 2.4
-             *     }
-             */
-            panel: components["schemas"]["Panel"];
-            /** Lamps (lx on the subject) */
-            lamps_lux?: number | null;
-            /**
-             * Colour of the lamps (K)
-             * @default 3200
-             */
-            lamps_k: number;
-            /**
-             * Lamps on
-             * @default true
-             */
-            lamps_on: boolean;
-        };
-        /**
-         * TrapText
-         * @description Something that goes wrong on the day.
-         */
-        TrapText: {
-            /** Key */
-            key: string;
-            /** Title */
-            title: string;
-            /** Says */
-            says: string;
-        };
-        /**
-         * Turned
-         * @description What an undo or redo did, and what could be undone or redone next.
-         */
-        Turned: {
+        UndoOut: {
             /** Label */
             label: string | null;
             /** Kind */
@@ -1956,7 +3471,7 @@ export interface components {
          *       },
          *       "kind": "shoe",
          *       "name": "Redshank 60",
-         *       "sources": [
+         *       "power_supplies": [
          *         {
          *           "full_flashes": 480,
          *           "kind": "lithium",
@@ -1966,7 +3481,7 @@ export interface components {
          *       "watt_seconds": 80
          *     }
          */
-        Unit: {
+        "Unit-Input": {
             /** Name */
             name: string;
             /**
@@ -1974,14 +3489,14 @@ export interface components {
              * @default shoe
              * @enum {string}
              */
-            kind: "shoe" | "pocket" | "monobloc" | "pack" | "built_in" | "ring";
+            kind?: "shoe" | "pocket" | "monobloc" | "pack" | "built_in" | "ring";
             /** Energy (Ws) */
             watt_seconds?: number | null;
             /**
              * Guide numbers
              * @default []
              */
-            claims: components["schemas"]["Claim"][];
+            claims?: components["schemas"]["Claim-Input"][];
             /** Widest zoom (mm) */
             zoom_min_mm?: number | null;
             /** Longest zoom (mm) */
@@ -1995,25 +3510,106 @@ export interface components {
              *       "top_number": 10
              *     }
              */
-            scale: components["schemas"]["PowerScale"];
+            scale?: components["schemas"]["PowerScale-Input"];
             /**
-             * Power sources
+             * Power supplies
              * @default []
              */
-            sources: components["schemas"]["PowerSource"][];
+            power_supplies?: components["schemas"]["PowerSupply-Input"][];
             /** High-speed sync */
-            hss?: components["schemas"]["Hss"] | null;
+            hss?: components["schemas"]["Hss-Input"] | null;
             /** Flash duration */
-            pulse?: components["schemas"]["Pulse"] | null;
+            flash_duration?: components["schemas"]["FlashDuration-Input"] | null;
+            /**
+             * Takes modifiers
+             * @default true
+             */
+            takes_modifiers?: boolean;
+            /** Weight G */
+            weight_g?: number | null;
+            /** Price */
+            price?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+        };
+        /**
+         * Unit
+         * @description A flash unit as it stands on the shelf.
+         * @example {
+         *       "claims": [
+         *         {
+         *           "guide_number": 60,
+         *           "iso": 100,
+         *           "unit": "m",
+         *           "zoom_mm": 200
+         *         }
+         *       ],
+         *       "hss": {
+         *         "extra_stops": 0.3
+         *       },
+         *       "kind": "shoe",
+         *       "name": "Redshank 60",
+         *       "power_supplies": [
+         *         {
+         *           "full_flashes": 480,
+         *           "kind": "lithium",
+         *           "recycle_full_s": 1.5
+         *         }
+         *       ],
+         *       "watt_seconds": 80
+         *     }
+         */
+        "Unit-Output": {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @default shoe
+             * @enum {string}
+             */
+            kind: "shoe" | "pocket" | "monobloc" | "pack" | "built_in" | "ring";
+            /** Energy (Ws) */
+            watt_seconds: number | null;
+            /**
+             * Guide numbers
+             * @default []
+             */
+            claims: components["schemas"]["Claim-Output"][];
+            /** Widest zoom (mm) */
+            zoom_min_mm: number | null;
+            /** Longest zoom (mm) */
+            zoom_max_mm: number | null;
+            /**
+             * Power scale
+             * @default {
+             *       "kind": "fraction",
+             *       "lowest": 0.0078125,
+             *       "step_stops": 0.3333333333333333,
+             *       "top_number": 10
+             *     }
+             */
+            scale: components["schemas"]["PowerScale-Output"];
+            /**
+             * Power supplies
+             * @default []
+             */
+            power_supplies: components["schemas"]["PowerSupply-Output"][];
+            /** High-speed sync */
+            hss: components["schemas"]["Hss-Output"] | null;
+            /** Flash duration */
+            flash_duration: components["schemas"]["FlashDuration-Output"] | null;
             /**
              * Takes modifiers
              * @default true
              */
             takes_modifiers: boolean;
-            /** Weight (g) */
-            weight_g?: number | null;
+            /** Weight G */
+            weight_g: number | null;
             /** Price */
-            price?: number | null;
+            price: number | null;
             /**
              * Note
              * @default
@@ -2041,8 +3637,6 @@ export interface components {
             sd: number;
             /** Basis */
             basis: string;
-            /** Share Of Claim */
-            share_of_claim: string;
             /** Watt Seconds */
             watt_seconds: number | null;
             /** Hss */
@@ -2051,6 +3645,20 @@ export interface components {
             weight_g: number | null;
             /** Price */
             price: number | null;
+        };
+        /**
+         * UnreadableOut
+         * @description A stored document that cannot be read, and why.
+         */
+        UnreadableOut: {
+            /** Kind */
+            kind: string;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Why */
+            why: string;
         };
         /** ValidationError */
         ValidationError: {
@@ -2066,74 +3674,16 @@ export interface components {
             ctx?: Record<string, never>;
         };
         /**
-         * WayCard
-         * @description One way: settings, verdict over the whole shelf, and what it costs.
+         * WarningText
+         * @description Something that goes wrong on the day.
          */
-        WayCard: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "sync" | "nd" | "hss" | "leaf" | "stop_down" | "freeze" | "slow" | "past_sync";
+        WarningText: {
+            /** Code */
+            code: string;
             /** Title */
             title: string;
-            /** Possible */
-            possible: boolean;
-            /** Reason */
-            reason: string;
-            camera: components["schemas"]["CameraText"];
-            /** Background */
-            background: string;
-            /** Gives Up */
-            gives_up: string;
-            /** Reach Count */
-            reach_count: number;
-            /** Best Id */
-            best_id: string | null;
-            /** Best */
-            best: string;
-            /** Best Spare */
-            best_spare: number | null;
-            /**
-             * Judgement
-             * @default
-             */
-            judgement: string;
-            /**
-             * Metered
-             * @default
-             */
-            metered: string;
-            /**
-             * Evenness
-             * @default
-             */
-            evenness: string;
-            /**
-             * Charge
-             * @default
-             */
-            charge: string;
-            /**
-             * Room
-             * @default
-             */
-            room: string;
-            /**
-             * Lit
-             * @default 1
-             */
-            lit: number;
-            /**
-             * Dark Edge
-             * @default
-             */
-            dark_edge: string;
-            /**
-             * Avoided
-             * @default false
-             */
-            avoided: boolean;
+            /** Says */
+            says: string;
         };
     };
     responses: never;
@@ -2162,8 +3712,17 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Unit_"][];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2189,8 +3748,26 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2203,13 +3780,16 @@ export interface operations {
     add_api_units_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
             path?: never;
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Unit"];
+                "application/json": components["schemas"]["Unit-Input"];
             };
         };
         responses: {
@@ -2222,7 +3802,7 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Unit_"];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -2231,64 +3811,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description The change comes from a foreign page. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent is too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description This server does not answer to that host name. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The document is not right; each problem names its field. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    remove_api_units_delete: {
-        parameters: {
-            query: {
-                item_id: string[];
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description What was sent cannot be read at all. */
-            400: {
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2323,8 +3847,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description The document is not right; each problem names its field. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2332,13 +3856,135 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description Validation Error */
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    remove_api_units_delete: {
+        parameters: {
+            query: {
+                item_id: string[];
+            };
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
         };
@@ -2363,8 +4009,17 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Unit_"];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2399,8 +4054,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description The document is not right; each problem names its field. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2408,13 +4063,31 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description Validation Error */
-            422: {
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
         };
@@ -2428,6 +4101,8 @@ export interface operations {
             header?: {
                 /** @description The revision this edit started from, in quotes. */
                 "if-match"?: string | null;
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
             };
             path: {
                 item_id: string;
@@ -2436,7 +4111,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Unit"];
+                "application/json": components["schemas"]["Unit-Input"];
             };
         };
         responses: {
@@ -2449,8 +4124,17 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Unit_"];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2494,8 +4178,114 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The If-Match header is missing. */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    copy_api_units__item_id__copy_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored_Unit_"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2512,8 +4302,26 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description The If-Match header is missing. */
-            428: {
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2541,8 +4349,17 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Modifier_"][];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2568,8 +4385,26 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2582,13 +4417,16 @@ export interface operations {
     add_api_modifiers_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
             path?: never;
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Modifier"];
+                "application/json": components["schemas"]["Modifier-Input"];
             };
         };
         responses: {
@@ -2601,7 +4439,7 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Modifier_"];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -2610,64 +4448,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description The change comes from a foreign page. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent is too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description This server does not answer to that host name. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The document is not right; each problem names its field. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    remove_api_modifiers_delete: {
-        parameters: {
-            query: {
-                item_id: string[];
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description What was sent cannot be read at all. */
-            400: {
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2702,8 +4484,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description The document is not right; each problem names its field. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2711,13 +4493,135 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description Validation Error */
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    remove_api_modifiers_delete: {
+        parameters: {
+            query: {
+                item_id: string[];
+            };
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
         };
@@ -2742,8 +4646,17 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Modifier_"];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2778,8 +4691,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description The document is not right; each problem names its field. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2787,13 +4700,31 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description Validation Error */
-            422: {
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
         };
@@ -2807,6 +4738,8 @@ export interface operations {
             header?: {
                 /** @description The revision this edit started from, in quotes. */
                 "if-match"?: string | null;
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
             };
             path: {
                 item_id: string;
@@ -2815,7 +4748,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Modifier"];
+                "application/json": components["schemas"]["Modifier-Input"];
             };
         };
         responses: {
@@ -2828,8 +4761,17 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Modifier_"];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2873,8 +4815,114 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The If-Match header is missing. */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    copy_api_modifiers__item_id__copy_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored_Modifier_"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2891,8 +4939,26 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description The If-Match header is missing. */
-            428: {
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2920,8 +4986,17 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Body_"][];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2947,8 +5022,26 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2961,13 +5054,16 @@ export interface operations {
     add_api_bodies_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
             path?: never;
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Body"];
+                "application/json": components["schemas"]["Body-Input"];
             };
         };
         responses: {
@@ -2980,7 +5076,7 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Body_"];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -2989,64 +5085,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description The change comes from a foreign page. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent is too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description This server does not answer to that host name. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The document is not right; each problem names its field. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    remove_api_bodies_delete: {
-        parameters: {
-            query: {
-                item_id: string[];
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description What was sent cannot be read at all. */
-            400: {
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3081,8 +5121,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description The document is not right; each problem names its field. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3090,13 +5130,135 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description Validation Error */
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    remove_api_bodies_delete: {
+        parameters: {
+            query: {
+                item_id: string[];
+            };
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
         };
@@ -3121,8 +5283,17 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Body_"];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3157,8 +5328,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description The document is not right; each problem names its field. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3166,13 +5337,31 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description Validation Error */
-            422: {
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
         };
@@ -3186,6 +5375,8 @@ export interface operations {
             header?: {
                 /** @description The revision this edit started from, in quotes. */
                 "if-match"?: string | null;
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
             };
             path: {
                 item_id: string;
@@ -3194,7 +5385,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Body"];
+                "application/json": components["schemas"]["Body-Input"];
             };
         };
         responses: {
@@ -3207,8 +5398,17 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Body_"];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3252,8 +5452,114 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The If-Match header is missing. */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    copy_api_bodies__item_id__copy_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored_Body_"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3270,8 +5576,26 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description The If-Match header is missing. */
-            428: {
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3299,8 +5623,17 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Filter_"][];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3326,8 +5659,26 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3340,13 +5691,16 @@ export interface operations {
     add_api_filters_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
             path?: never;
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Filter"];
+                "application/json": components["schemas"]["Filter-Input"];
             };
         };
         responses: {
@@ -3359,7 +5713,7 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Filter_"];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -3368,64 +5722,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description The change comes from a foreign page. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent is too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description This server does not answer to that host name. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The document is not right; each problem names its field. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    remove_api_filters_delete: {
-        parameters: {
-            query: {
-                item_id: string[];
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description What was sent cannot be read at all. */
-            400: {
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3460,8 +5758,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description The document is not right; each problem names its field. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3469,13 +5767,135 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description Validation Error */
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    remove_api_filters_delete: {
+        parameters: {
+            query: {
+                item_id: string[];
+            };
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
         };
@@ -3500,8 +5920,17 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Filter_"];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3536,8 +5965,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description The document is not right; each problem names its field. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3545,13 +5974,31 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description Validation Error */
-            422: {
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
         };
@@ -3565,6 +6012,8 @@ export interface operations {
             header?: {
                 /** @description The revision this edit started from, in quotes. */
                 "if-match"?: string | null;
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
             };
             path: {
                 item_id: string;
@@ -3573,7 +6022,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Filter"];
+                "application/json": components["schemas"]["Filter-Input"];
             };
         };
         responses: {
@@ -3586,8 +6035,17 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Filter_"];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3631,8 +6089,114 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The If-Match header is missing. */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    copy_api_filters__item_id__copy_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored_Filter_"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3649,8 +6213,26 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description The If-Match header is missing. */
-            428: {
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3678,8 +6260,17 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Job_"][];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3705,8 +6296,26 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3719,13 +6328,16 @@ export interface operations {
     add_api_jobs_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
             path?: never;
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Job"];
+                "application/json": components["schemas"]["Job-Input"];
             };
         };
         responses: {
@@ -3738,7 +6350,7 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Job_"];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -3747,64 +6359,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description The change comes from a foreign page. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent is too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description This server does not answer to that host name. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The document is not right; each problem names its field. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    remove_api_jobs_delete: {
-        parameters: {
-            query: {
-                item_id: string[];
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description What was sent cannot be read at all. */
-            400: {
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3839,8 +6395,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description The document is not right; each problem names its field. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3848,13 +6404,135 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description Validation Error */
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    remove_api_jobs_delete: {
+        parameters: {
+            query: {
+                item_id: string[];
+            };
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
         };
@@ -3879,8 +6557,17 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Job_"];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3915,8 +6602,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description The document is not right; each problem names its field. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3924,13 +6611,31 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description Validation Error */
-            422: {
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
         };
@@ -3944,6 +6649,8 @@ export interface operations {
             header?: {
                 /** @description The revision this edit started from, in quotes. */
                 "if-match"?: string | null;
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
             };
             path: {
                 item_id: string;
@@ -3952,7 +6659,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Job"];
+                "application/json": components["schemas"]["Job-Input"];
             };
         };
         responses: {
@@ -3965,8 +6672,17 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Job_"];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4010,8 +6726,114 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The If-Match header is missing. */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    copy_api_jobs__item_id__copy_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored_Job_"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4028,8 +6850,26 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description The If-Match header is missing. */
-            428: {
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4057,8 +6897,17 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Setup_"][];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4084,8 +6933,26 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4095,16 +6962,22 @@ export interface operations {
             };
         };
     };
-    add_api_setups_post: {
+    add_to_job_api_setups_post: {
         parameters: {
-            query?: never;
-            header?: never;
+            query?: {
+                /** @description The job that the setup belongs to. */
+                job_id?: string | null;
+            };
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
             path?: never;
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Setup"];
+                "application/json": components["schemas"]["Setup-Input"];
             };
         };
         responses: {
@@ -4117,7 +6990,7 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Setup_"];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -4126,64 +6999,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description The change comes from a foreign page. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent is too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description This server does not answer to that host name. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The document is not right; each problem names its field. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    remove_api_setups_delete: {
-        parameters: {
-            query: {
-                item_id: string[];
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description What was sent cannot be read at all. */
-            400: {
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4218,8 +7035,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description The document is not right; each problem names its field. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4227,13 +7044,135 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description Validation Error */
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    remove_api_setups_delete: {
+        parameters: {
+            query: {
+                item_id: string[];
+            };
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
         };
@@ -4258,8 +7197,17 @@ export interface operations {
                     "application/json": components["schemas"]["Stored_Setup_"];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4294,8 +7242,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description The document is not right; each problem names its field. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4303,13 +7251,31 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description Validation Error */
-            422: {
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
         };
@@ -4319,11 +7285,14 @@ export interface operations {
             query?: {
                 /** @description What undo will call this edit. */
                 label?: string;
+                /** @description Which of the setup's lights, from 0. */
                 light?: number;
             };
             header?: {
                 /** @description The revision this edit started from, in quotes. */
                 "if-match"?: string | null;
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
             };
             path: {
                 item_id: string;
@@ -4332,7 +7301,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Setup"];
+                "application/json": components["schemas"]["Setup-Input"];
             };
         };
         responses: {
@@ -4342,11 +7311,20 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Solved"];
+                    "application/json": components["schemas"]["SolvedSetup"];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4390,8 +7368,114 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The If-Match header is missing. */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    copy_api_setups__item_id__copy_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored_Setup_"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4408,8 +7492,219 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description The If-Match header is missing. */
-            428: {
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    move_setup_api_setups__item_id__job_put: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Membership"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored_Setup_"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    unreadable_api_unreadable_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnreadableOut"][];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4434,11 +7729,20 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Preferences"];
+                    "application/json": components["schemas"]["Preferences-Output"];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4464,8 +7768,26 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4484,7 +7806,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Preferences"];
+                "application/json": components["schemas"]["Preferences-Input"];
             };
         };
         responses: {
@@ -4494,11 +7816,20 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Preferences"];
+                    "application/json": components["schemas"]["Preferences-Output"];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4517,15 +7848,6 @@ export interface operations {
             };
             /** @description What was sent is too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description This server does not answer to that host name. */
-            421: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4542,12 +7864,42 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
         };
     };
     history_api_history_get: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4559,11 +7911,20 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Turned"];
+                    "application/json": components["schemas"]["UndoOut"];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4589,8 +7950,35 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4603,7 +7991,10 @@ export interface operations {
     undo_api_undo_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4615,11 +8006,20 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Turned"];
+                    "application/json": components["schemas"]["UndoOut"];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4636,6 +8036,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description It was changed elsewhere since, and cannot be undone. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description What was sent is too large. */
             413: {
                 headers: {
@@ -4645,8 +8054,35 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4659,7 +8095,10 @@ export interface operations {
     redo_api_redo_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4671,11 +8110,20 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Turned"];
+                    "application/json": components["schemas"]["UndoOut"];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4692,6 +8140,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description It was changed elsewhere since, and cannot be undone. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description What was sent is too large. */
             413: {
                 headers: {
@@ -4701,8 +8158,35 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4732,11 +8216,20 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Solved"];
+                    "application/json": components["schemas"]["SolvedSetup"];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4771,8 +8264,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description The document is not right; each problem names its field. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4780,13 +8273,31 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description Validation Error */
-            422: {
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
         };
@@ -4813,8 +8324,17 @@ export interface operations {
                     "application/json": components["schemas"]["Answer"];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4840,8 +8360,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description The document is not right; each problem names its field. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4849,8 +8369,26 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description The document is not right; each problem names its field. */
-            422: {
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4865,7 +8403,7 @@ export interface operations {
             query?: {
                 /** @description Which of the setup's lights, from 0. */
                 light?: number;
-                way?: ("sync" | "nd" | "hss" | "leaf" | "stop_down" | "freeze" | "slow" | "past_sync") | null;
+                method?: ("sync" | "nd" | "hss" | "leaf" | "stop_down" | "freeze" | "slow" | "past_sync") | null;
             };
             header?: never;
             path: {
@@ -4885,8 +8423,17 @@ export interface operations {
                     "application/json": components["schemas"]["LaneDetail"];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4921,8 +8468,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description The document is not right; each problem names its field. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4930,8 +8477,26 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description The document is not right; each problem names its field. */
-            422: {
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4958,11 +8523,20 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Day"];
+                    "application/json": components["schemas"]["DayText"];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4997,15 +8571,6 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
             /** @description The document is not right; each problem names its field. */
             422: {
                 headers: {
@@ -5015,14 +8580,41 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
         };
     };
-    film_api_setups__item_id__film_get: {
+    timing_api_setups__item_id__timing_get: {
         parameters: {
             query?: {
                 /** @description Which of the setup's lights, from 0. */
                 light?: number;
-                way?: ("sync" | "nd" | "hss" | "leaf" | "stop_down" | "freeze" | "slow" | "past_sync") | null;
+                method?: ("sync" | "nd" | "hss" | "leaf" | "stop_down" | "freeze" | "slow" | "past_sync") | null;
             };
             header?: never;
             path: {
@@ -5038,11 +8630,20 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Film"];
+                    "application/json": components["schemas"]["TimingText"];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5077,8 +8678,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description The document is not right; each problem names its field. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5086,8 +8687,26 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description The document is not right; each problem names its field. */
-            422: {
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5115,8 +8734,17 @@ export interface operations {
                     "application/json": components["schemas"]["Scales"];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5142,8 +8770,26 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5171,8 +8817,17 @@ export interface operations {
                     "application/json": components["schemas"]["UnitLine"][];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5198,8 +8853,26 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5215,7 +8888,10 @@ export interface operations {
                 /** @description Digest of the preview agreed to. */
                 agreed?: string | null;
             };
-            header?: never;
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -5238,8 +8914,17 @@ export interface operations {
                     "application/json": components["schemas"]["ImportOut"];
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5256,17 +8941,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description The document is not right; each problem names its field. */
+            /** @description What was sent is too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description This server does not answer to that host name. */
-            421: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5276,6 +8952,33 @@ export interface operations {
             };
             /** @description The document is not right; each problem names its field. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5303,8 +9006,17 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5330,15 +9042,6 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
             /** @description Validation Error */
             422: {
                 headers: {
@@ -5346,6 +9049,33 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
         };
@@ -5372,8 +9102,17 @@ export interface operations {
                     };
                 };
             };
-            /** @description What was sent cannot be read at all. */
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5399,15 +9138,6 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description This server does not answer to that host name. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
             /** @description Validation Error */
             422: {
                 headers: {
@@ -5415,6 +9145,33 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
         };

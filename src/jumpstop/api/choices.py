@@ -1,0 +1,84 @@
+"""What a page needs to know before any setup: marked values, choices with their words, bounds, blank documents."""
+
+from typing import Any
+
+from pydantic import BaseModel
+
+from ..core.kit.body import Body, LeafLimit
+from ..core.kit.filter import Filter
+from ..core.kit.modifier import Face, Layer, Modifier
+from ..core.kit.power import SUPPLY_KINDS, PowerScale, PowerSupply
+from ..core.kit.table import ZOOMS_MM
+from ..core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, HssEntry, Unit
+from ..core.physics import scales
+from ..core.physics.light_values import LIGHT_VALUES
+from ..core.physics.scales import Step
+from ..core.physics.units import FEET_PER_METRE
+from ..core.scene.aim import ExposureAim, Lens, Motion
+from ..core.scene.ambient import AmbientSpec, Panel, Reading
+from ..core.scene.light import USUAL_TARGETS, Light
+from ..core.scene.place import Place
+from ..core.scene.setup import Setup
+from ..words.kit import CONDITIONS, GELS, MOVERS, ROLES, SKIES
+from .schemas import Blank, RoleOut, Scales
+
+FOCALS_MM = (14, 16, 20, 24, 28, 35, 50, 70, 85, 105, 135, 200, 300, 400, 600)
+SUPPLIES = {"aa": "AA cells", "lithium": "lithium batteries", "external": "external packs", "mains": "the mains"}
+BOUNDED: tuple[type[BaseModel], ...] = (Setup, AmbientSpec, Reading, Place, Panel, ExposureAim, Lens, Motion, Light)
+FORMS: dict[str, BaseModel] = {
+    "Claim": Claim(guide_number=36, unit="m"),
+    "PowerScale": PowerScale(),
+    "PowerSupply": PowerSupply(recycle_full_s=3),
+    "Hss": Hss(),
+    "HssEntry": HssEntry(shutter_s=1 / 1000, loss_stops=2.8),
+    "FlashDuration": FlashDuration(table=(DurationEntry(power=1, seconds=1 / 1000),)),
+    "DurationEntry": DurationEntry(power=1, seconds=1 / 1000),
+    "Layer": Layer(name="diffuser", stops=-1),
+    "Face": Face(width_m=0.9),
+    "LeafLimit": LeafLimit(f_number=2.8, fastest_s=1 / 1000),
+}
+UNNAMED: dict[str, dict[str, Any]] = {
+    "units": Unit(name="-", watt_seconds=1).model_dump(mode="json") | {"name": "", "watt_seconds": None},
+    "modifiers": Modifier(name="-").model_dump(mode="json") | {"name": ""},
+    "bodies": Body(name="-").model_dump(mode="json") | {"name": ""},
+    "filters": Filter(name="-", stops=3).model_dump(mode="json") | {"name": ""},
+}
+
+
+def bounds_of(model: type[BaseModel]) -> dict[str, list[float]]:
+    """Lowest and highest value of each number of a document, as its published schema says."""
+    found = {}
+    for name, schema in model.model_json_schema()["properties"].items():
+        number = next(
+            (one for one in (schema, *schema.get("anyOf", ())) if "minimum" in one and "maximum" in one), None
+        )
+        if number is not None:
+            found[name] = [number["minimum"], number["maximum"]]
+    return found
+
+
+def scales_of(step: Step) -> Scales:
+    """All of it, with the scales in the person's own steps."""
+    return Scales(
+        apertures=list(scales.APERTURES.steps[step]),
+        shutters=list(scales.SHUTTERS.steps[step]),
+        isos=list(scales.ISOS.steps[step]),
+        focals_mm=list(FOCALS_MM),
+        zooms_mm=[float(zoom) for zoom in ZOOMS_MM],
+        feet_per_metre=FEET_PER_METRE,
+        conditions=dict(CONDITIONS),
+        lamp_lit=[key for key, figures in LIGHT_VALUES.items() if figures.lamps],
+        skies=dict(SKIES),
+        movers=dict(MOVERS),
+        gels=dict(GELS),
+        roles={role: RoleOut(name=name, target_stops=USUAL_TARGETS[role]) for role, name in ROLES.items()},
+        supplies={kind: SUPPLIES[kind] for kind in SUPPLY_KINDS},
+        bounds={model.__name__: bounds_of(model) for model in BOUNDED},
+        blank=Blank(
+            setup=Setup(name="New setup"),
+            reading=Reading(),
+            lens=Lens(),
+            light=Light(),
+            forms={name: document.model_dump(mode="json") for name, document in FORMS.items()} | UNNAMED,
+        ),
+    )

@@ -1,0 +1,146 @@
+"""The workspace between store and core: the shelf kept as a table while it does not change, setups with their kit."""
+
+from collections.abc import Iterable
+from threading import Lock
+from typing import Any, NamedTuple
+
+from pydantic import BaseModel, ValidationError
+
+from ..core.kit.body import Body
+from ..core.kit.errors import CannotSolve
+from ..core.kit.filter import Filter
+from ..core.kit.modifier import Modifier
+from ..core.kit.table import UnitTable, table_of
+from ..core.kit.unit import Unit
+from ..core.plan.reach import Solved, solve
+from ..core.scene.setup import Setup
+from ..store.documents import PREFERENCES, Item, Kind, Store, changed
+from ..words.answer import answer_of
+from ..words.problems import cannot_solve, problems_of
+from .schemas import Job, Preferences, SolvedSetup
+
+Meta = dict[str, Any]
+MODELS: dict[Kind, type[BaseModel]] = {
+    "units": Unit,
+    "modifiers": Modifier,
+    "bodies": Body,
+    "filters": Filter,
+    "jobs": Job,
+    "setups": Setup,
+}
+
+
+class Unreadable(NamedTuple):
+    """A stored document that this version cannot read, and why."""
+
+    id: str
+    name: str
+    why: str
+
+
+def readable(kind: Kind, items: Iterable[Item]) -> tuple[list[tuple[Item, Any]], list[Unreadable]]:
+    """The documents that can be read, each with its item; and those that cannot, which leave the list as it is."""
+    good: list[tuple[Item, Any]] = []
+    bad: list[Unreadable] = []
+    for item in items:
+        try:
+            good.append((item, MODELS[kind].model_validate(item.doc)))
+        except ValidationError as error:
+            why = problems_of(error, MODELS[kind])[0].sentence
+            bad.append(Unreadable(item.id, str(item.doc.get("name", "")), why))
+    return good, bad
+
+
+class Workspace:
+    """One store, with what was made of it in memory."""
+
+    def __init__(self, store: Store) -> None:
+        self.store = store
+        self._lock = Lock()
+        self._tables: dict[float, tuple[int, UnitTable]] = {}
+        self._kit: dict[str, tuple[int, dict[str, Any]]] = {}
+
+    def table(self, meter_c: float, meta: Meta | None = None) -> UnitTable:
+        """The whole shelf at this meter constant. `meta` as just read, to spare a second reading."""
+        count = (self.store.meta() if meta is None else meta).get(changed("units"), 0)
+        with self._lock:
+            kept = self._tables.get(meter_c)
+            if kept is None or kept[0] != count:
+                good, _ = readable("units", self.store.items("units"))
+                kept = (count, table_of([unit for _, unit in good], meter_c, [item.id for item, _ in good]))
+                self._tables = {meter_c: kept}
+            return kept[1]
+
+    def kit(self, kind: Kind, meta: Meta) -> dict[str, Any]:
+        """The kit of one kind by id, kept until its count of changes moves."""
+        count = meta.get(changed(kind), 0)
+        with self._lock:
+            kept = self._kit.get(kind)
+            if kept is None or kept[0] != count:
+                good, _ = readable(kind, self.store.items(kind))
+                kept = (count, {item.id: doc for item, doc in good})
+                self._kit[kind] = kept
+            return kept[1]
+
+    def preferences(self, meta: Meta | None = None) -> Preferences:
+        """What the person chose, or the usual."""
+        try:
+            return Preferences.model_validate((self.store.meta() if meta is None else meta).get(PREFERENCES, {}))
+        except ValidationError:
+            return Preferences()
+
+    def setup_of(self, item: Item, meta: Meta | None = None) -> Setup:
+        """A stored setup with the shelf's newest body, filters and modifiers, known by their ids.
+
+        The setup keeps copies, so that it still stands when the shelf's own are gone. Raises CannotSolve.
+        """
+        try:
+            setup = Setup.model_validate(item.doc)
+        except ValidationError as error:
+            raise CannotSolve("unreadable_setup", why=problems_of(error, Setup)[0].sentence) from None
+        meta = self.store.meta() if meta is None else meta
+        bodies, filters, modifiers = (self.kit(kind, meta) for kind in ("bodies", "filters", "modifiers"))
+        lights = []
+        for light in setup.lights:
+            mod = _newest(light.modifier, modifiers)
+            if mod is not light.modifier:
+                known = {layer.name for layer in mod.layers}
+                layers = None if light.layers is None else tuple(name for name in light.layers if name in known)
+                light = light.model_copy(update={"modifier": mod, "layers": layers})
+            lights.append(light)
+        newer = {
+            "body": _newest(setup.body, bodies),
+            "filters": tuple(_newest(own, filters) for own in setup.filters),
+            "lights": tuple(lights),
+        }
+        return setup.model_copy(update=newer)
+
+    def solve(self, setup: Setup, light: int, meta: Meta | None = None) -> tuple[Solved, Preferences]:
+        """A setup solved for the whole shelf, in the person's steps. Raises CannotSolve."""
+        meta = self.store.meta() if meta is None else meta
+        if light >= len(setup.lights):
+            raise CannotSolve("no_such_light", number=light + 1)
+        preferences = self.preferences(meta)
+        return solve(setup, self.table(setup.meter_c, meta), preferences.step), preferences
+
+    def solved(self, item: Item, light: int = 0) -> SolvedSetup:
+        """A stored setup and its answer."""
+        meta = self.store.meta()
+        setup = self.setup_of(item, meta)
+        answer, trouble = None, ""
+        try:
+            found, preferences = self.solve(setup, light, meta)
+            answer = answer_of(found, preferences, light, preferences.avoid)
+        except CannotSolve as error:
+            trouble = cannot_solve(error)
+        return SolvedSetup.model_construct(
+            id=item.id, revision=item.revision, job_id=item.job_id, setup=setup, answer=answer, trouble=trouble
+        )
+
+
+def _newest(own: Any, shelf: dict[str, Any]) -> Any:
+    """The shelf's own of a piece of kit, as the kind of document that a setup holds; the copy where that is gone."""
+    if own is None or own.id is None:
+        return own
+    found = shelf.get(own.id)
+    return own if found is None else type(own).model_construct(**dict(found), id=own.id)

@@ -1,0 +1,85 @@
+"""Camera bodies as flash sees them."""
+
+import math
+from typing import Literal
+
+from pydantic import Field, model_validator
+
+from .errors import refuse
+from .values import Flag, FNumber, Iso, Name, Note, Number, Value, example
+
+OPEN_SHARE = 0.7  # curtain travel against the sync time, where it is not known and a long flash matters; from memory
+
+
+class LeafLimit(Value):
+    """The fastest time of a leaf shutter from this aperture on (its blades may not reach the top speed wide open)."""
+
+    f_number: FNumber
+    fastest_s: Number = Field(ge=1 / 100000, le=1, title="Fastest time of the leaf shutter (s)")
+
+
+class Body(Value):
+    """A camera body as flash sees it."""
+
+    model_config = example(name="Cliff 36", sync_s=0.004, top_speed_s=0.000125, dark_edge="bottom", frames_per_s=10)
+
+    name: Name
+    shutter: Literal["focal_plane", "leaf", "global"] = Field("focal_plane", title="Shutter")
+    sync_s: Number = Field(1 / 250, ge=1 / 64000, le=1, title="Sync speed (s)")
+    top_speed_s: Number = Field(1 / 8000, ge=1 / 100000, le=1, title="Top speed (s)")
+    travel_s: Number | None = Field(None, ge=1 / 10000, le=0.2, title="Curtain travel (s)")
+    radio_sync_s: Number | None = Field(None, ge=1 / 64000, le=1, title="Sync speed with the radio trigger (s)")
+    silent_sync_s: Number | None = Field(None, ge=1 / 64000, le=1, title="Sync speed with the silent shutter (s)")
+    leaf_limits: tuple[LeafLimit, ...] = Field((), max_length=20, title="Leaf shutter limits")
+    hss: Flag = Field(True, title="High-speed sync")
+    iso_min: Iso = Field(100, title="Lowest ISO")
+    iso_max: Iso = Field(25600, title="Highest ISO")
+    frame_width_mm: Number = Field(36, ge=4, le=120, title="Frame width (mm)")
+    frame_height_mm: Number = Field(24, ge=3, le=120, title="Frame height (mm)")
+    frames_per_s: Number = Field(8, ge=0.1, le=240, title="Frames a second", description="Kept; not counted with yet.")
+    dark_edge: Literal["bottom", "top", "unknown"] = Field("unknown", title="Edge that goes dark past sync")
+    note: Note = ""
+
+    @model_validator(mode="after")
+    def _agrees(self) -> "Body":
+        if self.sync_s < self.top_speed_s * 0.99:
+            raise refuse("sync_over_top_speed", name=self.name)
+        if self.iso_min > self.iso_max:
+            raise refuse("iso_range_reversed", name=self.name)
+        return self
+
+    @property
+    def curtain_s(self) -> float:
+        """Curtain travel [s]; about the sync time where it is not known."""
+        return self.travel_s or self.sync_s
+
+    @property
+    def open_travel_s(self) -> float:
+        """Curtain travel [s] for what a long flash loses: where it is not known, 0.7 of the sync time.
+
+        A sync speed leaves the frame wholly open for a while, so that a flash of some length fits in.
+        """
+        if self.shutter != "focal_plane":
+            return 0.0
+        return self.travel_s or OPEN_SHARE * self.sync_s
+
+    @property
+    def diagonal_mm(self) -> float:
+        """Diagonal of the frame [mm]."""
+        return math.hypot(self.frame_width_mm, self.frame_height_mm)
+
+    def flash_sync_s(self, radio: bool = True, silent: bool = False) -> float:
+        """The sync time that holds [s] with the trigger and the shutter in use."""
+        times = [self.sync_s]
+        if radio and self.radio_sync_s:
+            times.append(self.radio_sync_s)
+        if silent and self.silent_sync_s:
+            times.append(self.silent_sync_s)
+        return max(times)
+
+    def fastest_flash_s(self, f_number: float, radio: bool = True, silent: bool = False) -> float:
+        """The shortest time at which the whole frame gets one pop of flash [s], at this aperture."""
+        if self.shutter == "focal_plane":
+            return self.flash_sync_s(radio, silent)
+        limits = [limit.fastest_s for limit in self.leaf_limits if f_number <= limit.f_number * 1.01]
+        return max([self.flash_sync_s(radio, silent), *limits])

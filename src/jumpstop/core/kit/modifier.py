@@ -1,0 +1,90 @@
+"""What is put in front of a flash: modifiers with layers that come off, gels."""
+
+from typing import Literal, get_args
+
+import numpy as np
+from pydantic import Field
+
+from .values import Flag, Name, Note, Number, Price, Spread, Stops, Value, Weight, example
+
+Gel = Literal["none", "full_orange", "half_orange", "quarter_orange", "eighth_orange"]
+GELS: tuple[Gel, ...] = get_args(Gel)
+
+# Share of the light that orange correction lets through; typical of filter makers' data sheets, from memory.
+GEL_TRANSMISSION: dict[Gel, float] = {
+    "none": 1.0,
+    "full_orange": 0.55,
+    "half_orange": 0.71,
+    "quarter_orange": 0.79,
+    "eighth_orange": 0.85,
+}
+
+
+class Face(Value):
+    """The bright face of a modifier: a disc (width = diameter) or a rectangle, in metres."""
+
+    shape: Literal["disc", "rectangle"] = Field("disc", title="Face shape")
+    width_m: Number = Field(ge=0.01, le=20, title="Face width (m)")
+    height_m: Number | None = Field(None, ge=0.01, le=20, title="Face height (m)")
+
+    @property
+    def rectangle_height_m(self) -> float | None:
+        """Height of a rectangle [m], None for a disc."""
+        return None if self.shape == "disc" else self.height_m or self.width_m
+
+
+class Layer(Value):
+    """One part of a modifier that comes off: a diffuser, a grid, an extender."""
+
+    name: Name
+    stops: Stops = Field(title="Layer's effect (stops, a loss is negative)")
+    sd: Spread = Field(0.3, title="Layer's uncertainty (stops)")
+    usually_on: Flag = Field(True, title="Usually on")
+    measured: Flag = Field(False, title="Measured by you")
+
+
+class Modifier(Value):
+    """A modifier: its own effect in stops against the unit's rated reflector, and its layers."""
+
+    model_config = example(
+        name="Octa 90",
+        kind="octa",
+        stops=-0.4,
+        layers=[{"name": "inner diffuser", "stops": -0.9}],
+        face={"shape": "disc", "width_m": 0.9},
+    )
+
+    name: Name
+    kind: Literal[
+        "umbrella",
+        "shoot_through",
+        "softbox",
+        "octa",
+        "strip",
+        "dish",
+        "grid",
+        "dome",
+        "reflector",
+        "extender",
+        "bounce",
+    ] = Field("softbox", title="Kind")
+    stops: Stops = Field(0.0, title="Effect (stops, a loss is negative)")
+    sd: Spread = Field(0.3, title="Uncertainty (stops)")
+    layers: tuple[Layer, ...] = Field((), max_length=8, title="Layers")
+    face: Face | None = Field(None, title="Face")
+    needs_zoom_head: Flag = Field(False, title="Works on a zoomed head only")
+    weight_g: Weight | None = Field(None, title="Weight (g)", description="Kept; not counted with yet.")
+    price: Price | None = Field(None, title="Price", description="Kept; not counted with yet.")
+    note: Note = ""
+
+
+def gel_stops(gel: Gel) -> float:
+    """Stops that a gel takes (negative)."""
+    return float(np.log2(GEL_TRANSMISSION[gel]))
+
+
+def layers_on(modifier: Modifier, chosen: tuple[str, ...] | None) -> tuple[Layer, ...]:
+    """The layers that are on: those named, or the usual ones where nothing was said. Others are passed over."""
+    if chosen is None:
+        return tuple(layer for layer in modifier.layers if layer.usually_on)
+    return tuple(layer for layer in modifier.layers if layer.name in chosen)

@@ -1,0 +1,40 @@
+"""How a unit's power is dialled, and what it is fed by."""
+
+import math
+from typing import Literal, get_args
+
+from pydantic import Field
+
+from .values import Line, Number, Price, Value, Weight
+
+SupplyKind = Literal["aa", "lithium", "external", "mains"]
+SUPPLY_KINDS: tuple[SupplyKind, ...] = get_args(SupplyKind)
+NEXT_MARK = 0.05  # of a step: a lowest power this near to the dial's next mark is that mark (1/128 written as 0.0078)
+
+
+class PowerScale(Value):
+    """How a unit's power is dialled."""
+
+    kind: Literal["fraction", "number", "ws"] = Field("fraction", title="Power scale")
+    lowest: Number = Field(1 / 128, ge=1 / 8192, le=1, title="Lowest power (share of full)")
+    step_stops: Number = Field(1 / 3, ge=0.05, le=2, title="Power step (stops)")
+    top_number: Number = Field(10, ge=1, le=20, title="Number at full power")
+
+    @property
+    def dial_range_stops(self) -> float:
+        """How many stops the dial goes below full power, in whole steps of its own."""
+        steps = -math.log2(self.lowest) / self.step_stops
+        return math.floor(steps + NEXT_MARK) * self.step_stops
+
+
+class PowerSupply(Value):
+    """What a unit is fed by: how fast it recycles, and how long it lasts."""
+
+    kind: SupplyKind = Field("aa", title="Kind of power supply")
+    name: Line = Field("", title="Power supply's name")
+    recycle_full_s: Number = Field(ge=0.01, le=120, title="Recycle time after full power (s)")
+    recycle_least_s: Number = Field(0.1, ge=0, le=60, title="Shortest recycle time (s)")
+    full_flashes: Number | None = Field(None, ge=1, le=1_000_000, title="Full-power flashes per charge")
+    capacity_wh: Number | None = Field(None, ge=0.1, le=10_000, title="Capacity (Wh)")
+    weight_g: Weight | None = Field(None, title="Power supply's weight (g)", description="Kept; not counted with yet.")
+    price: Price | None = Field(None, title="Power supply's price", description="Kept; not counted with yet.")

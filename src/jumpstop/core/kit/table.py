@@ -1,0 +1,241 @@
+"""A shelf of units as arrays, so that one setup is solved for all of them at once."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import NamedTuple
+
+import numpy as np
+
+from ..physics.arrays import Floats
+from ..physics.battery import full_flashes_of
+from ..physics.beam import coverage_deg
+from ..physics.exposure import METER_C_FLAT
+from ..physics.pulse import T01_OF_T05
+from ..physics.shutter import hss_loss
+from .power import SUPPLY_KINDS, PowerSupply, SupplyKind
+from .rating import REFERENCE_DEG, REFERENCE_ZOOM_MM, Basis, Rating, rating_of
+from .unit import HSS_EXTRA, FlashDuration, Hss, Unit
+
+ZOOMS_MM = np.array([14.0, 20, 24, 28, 35, 50, 70, 85, 105, 135, 200])
+HSS_PER_STOP = 12
+HSS_TV = (
+    np.arange(5 * HSS_PER_STOP, 16 * HSS_PER_STOP + 1) / HSS_PER_STOP
+)  # time values at which HSS tables are sampled: 1/32 s and shorter
+POWER_STOPS = np.arange(0, 37) / 3  # stops below full at which flash durations are sampled
+SD_HSS_MEASURED, SD_HSS_DEFAULT = 0.15, 0.4  # doubt of the HSS loss, from the unit's own figures or not; from memory
+
+
+class Supply(NamedTuple):
+    """The power behind every unit; arrays of shape (units,), NaN where it is not stated."""
+
+    full_s: Floats
+    least_s: Floats
+    full_flashes: Floats
+
+
+class Output(NamedTuple):
+    """Light of every unit at one coverage; arrays of shape (units,).
+
+    rated [stops]: 2 log2 GN at ISO 100 and the coverage all are compared at; gain: what the zoom adds to it. The doubt
+    of the coverage used is shared out between the two, so that together they have just the doubt of that coverage.
+    """
+
+    rated_sd: Floats
+    gain: Floats
+    gain_sd: Floats
+    zoom_mm: Floats
+
+
+@dataclass(frozen=True, eq=False)
+class UnitTable:
+    """Arrays over units, each of shape (units,) unless said otherwise; NaN where a unit has no such figure."""
+
+    units: tuple[Unit, ...]
+    ids: tuple[str, ...]
+    rated: Floats  # 2 log2 GN at ISO 100, 35 mm coverage [stops]
+    rated_sd: Floats
+    basis: tuple[Basis, ...]
+    zoom_gain: Floats  # (units, zooms): stops against 35 mm coverage
+    zoom_sd: Floats  # (units, zooms): doubt of the light at that coverage [stops]
+    zoom_min: Floats  # [mm], the widest quoted zoom where nothing is said, NaN without a zoom head
+    zoom_max: Floats
+    can_zoom: np.ndarray
+    takes_modifiers: np.ndarray
+    has_hss: np.ndarray
+    hss_extra: Floats  # (units, HSS_TV): loss beyond geometry [stops]
+    hss_tabled: np.ndarray  # whether that comes from the unit's own table
+    hss_sd: Floats
+    dial_range: Floats  # stops the dial goes below full
+    step: Floats
+    t01_s: Floats  # (units, POWER_STOPS): flash duration t.1 by power, NaN where it is not known
+    tailed: np.ndarray  # whether the pulse is left to its tail
+    recycle_full: Floats  # (units, supply kinds) [s]
+    recycle_least: Floats
+    full_flashes: Floats
+    fitted: np.ndarray  # column of the power supply it usually has, -1 without any
+    weight_g: Floats
+
+    def __len__(self) -> int:
+        return len(self.units)
+
+    @lru_cache(maxsize=16)  # noqa: B019 (a table lives as long as its shelf is unchanged)
+    def fed_by(self, kind: SupplyKind | None) -> Supply:
+        """Recycle times and charge from the supply asked for where a unit has it, else from its usual one."""
+        column, rows = self.fitted, np.arange(len(self))
+        if kind is not None:
+            asked = SUPPLY_KINDS.index(kind)
+            column = np.where(np.isnan(self.recycle_full[:, asked]), column, asked)
+        known = column >= 0
+        return Supply(
+            *(
+                np.where(known, of[rows, column], np.nan)
+                for of in (self.recycle_full, self.recycle_least, self.full_flashes)
+            )
+        )
+
+    def t01_at(self, below_full: Floats) -> Floats:
+        """Flash duration (t.1) [s] of every unit at so many stops below full; NaN where that is not known."""
+        place = np.clip(below_full * 3, 0, len(POWER_STOPS) - 1.001)
+        low, rows = place.astype(int), np.arange(len(self))
+        share = place - low
+        return self.t01_s[rows, low] * (1 - share) + self.t01_s[rows, low + 1] * share
+
+    @lru_cache(maxsize=64)  # noqa: B019
+    def hss_extra_at(self, shutter_s: float) -> Floats:
+        """Loss in HSS beyond geometry [stops] of every unit at this time."""
+        place = float(np.clip((-math.log2(shutter_s) - HSS_TV[0]) * HSS_PER_STOP, 0, len(HSS_TV) - 1.001))
+        low = int(place)
+        return self.hss_extra[:, low] * (1 - (place - low)) + self.hss_extra[:, low + 1] * (place - low)
+
+    @lru_cache(maxsize=64)  # noqa: B019
+    def output_at(self, zoom_mm: float | None) -> Output:
+        """Light at a zoom position; heads that do not go so far stop at their end, others do not change."""
+        still = np.zeros(len(self))
+        if zoom_mm is None:
+            return Output(self.rated_sd, still, still, np.full(len(self), REFERENCE_ZOOM_MM))
+        here = np.where(self.can_zoom, np.clip(zoom_mm, self.zoom_min, self.zoom_max), REFERENCE_ZOOM_MM)
+        place = np.interp(np.log(here), np.log(ZOOMS_MM), np.arange(len(ZOOMS_MM)))
+        low = np.minimum(place.astype(int), len(ZOOMS_MM) - 2)
+        share, rows = place - low, np.arange(len(self))
+        gain = self.zoom_gain[rows, low] * (1 - share) + self.zoom_gain[rows, low + 1] * share
+        sd = self.zoom_sd[rows, low] * (1 - share) + self.zoom_sd[rows, low + 1] * share
+        sd = np.where(self.can_zoom, sd, self.rated_sd)
+        rated_sd = np.minimum(self.rated_sd, sd)
+        return Output(rated_sd, np.where(self.can_zoom, gain, 0.0), np.sqrt(sd**2 - rated_sd**2), here)
+
+
+def table_of(units: Sequence[Unit], meter_c: float = METER_C_FLAT, ids: Sequence[str] = ()) -> UnitTable:
+    """Arrays of a shelf, known by `ids` (their names where none are given).
+
+    Slow (Python, a unit at a time): keep it while the shelf does not change.
+    """
+    ratings = [rating_of(unit, meter_c) for unit in units]
+    at_reference = [rating.at(REFERENCE_DEG) for rating in ratings]
+    gains, sds = _zooms(units, ratings)
+    full, least, flashes = (np.full((len(units), len(SUPPLY_KINDS)), np.nan) for _ in range(3))
+    for row, unit in enumerate(units):
+        for supply in reversed(unit.power_supplies):
+            column = SUPPLY_KINDS.index(supply.kind)
+            full[row, column] = supply.recycle_full_s
+            least[row, column] = min(supply.recycle_least_s, supply.recycle_full_s)
+            flashes[row, column] = _full_flashes(supply, unit.watt_seconds)
+    return UnitTable(
+        units=tuple(units),
+        ids=tuple(ids) or tuple(unit.name for unit in units),
+        rated=_column([stops for stops, _ in at_reference]),
+        rated_sd=_column([sd for _, sd in at_reference]),
+        basis=tuple(rating.basis for rating in ratings),
+        zoom_gain=gains,
+        zoom_sd=sds,
+        zoom_min=_column([unit.zoom_min_mm or _widest_mm(unit) for unit in units]),
+        zoom_max=_column([unit.zoom_max_mm for unit in units]),
+        can_zoom=_flags([unit.zoom_max_mm is not None for unit in units]),
+        takes_modifiers=_flags([unit.takes_modifiers for unit in units]),
+        has_hss=_flags([unit.hss is not None for unit in units]),
+        hss_extra=np.array([_hss_extra(unit.hss) for unit in units]).reshape(len(units), len(HSS_TV)),
+        hss_tabled=_flags([unit.hss is not None and bool(unit.hss.table) for unit in units]),
+        hss_sd=_column([_hss_sd(unit.hss) for unit in units]),
+        dial_range=_column([unit.scale.dial_range_stops for unit in units]),
+        step=_column([unit.scale.step_stops for unit in units]),
+        t01_s=np.array([_durations(unit.flash_duration) for unit in units]).reshape(len(units), len(POWER_STOPS)),
+        tailed=_flags([unit.flash_duration is not None and unit.flash_duration.shape == "tail" for unit in units]),
+        recycle_full=full,
+        recycle_least=least,
+        full_flashes=flashes,
+        fitted=np.array([_usual_column(unit) for unit in units], dtype=int),
+        weight_g=_column([unit.weight_g for unit in units]),
+    )
+
+
+def _column(figures: Sequence[float | None]) -> Floats:
+    return np.array([np.nan if figure is None else figure for figure in figures], dtype=float)
+
+
+def _flags(flags: Sequence[bool]) -> np.ndarray:
+    return np.array(flags, dtype=bool)
+
+
+def _usual_column(unit: Unit) -> int:
+    return SUPPLY_KINDS.index(unit.power_supplies[0].kind) if unit.power_supplies else -1
+
+
+def _full_flashes(supply: PowerSupply, watt_seconds: float | None) -> float:
+    """Full-power flashes in one charge: as stated, else by capacity; mains never ends; unknown is NaN."""
+    if supply.kind == "mains":
+        return math.inf
+    if supply.full_flashes is not None:
+        return supply.full_flashes
+    if supply.capacity_wh is not None and watt_seconds:
+        return full_flashes_of(supply.capacity_wh, watt_seconds)
+    return math.nan
+
+
+def _widest_mm(unit: Unit) -> float | None:
+    """Widest zoom of a head that does not say it: the widest it is quoted at, 35 mm at the most."""
+    if unit.zoom_max_mm is None:
+        return None
+    quoted = [claim.zoom_mm for claim in unit.claims if claim.zoom_mm]
+    return min([REFERENCE_ZOOM_MM, unit.zoom_max_mm, *quoted])
+
+
+def _zooms(units: Sequence[Unit], ratings: Sequence[Rating]) -> tuple[Floats, Floats]:
+    """(gain against the reference coverage, doubt of the light there) [stops], each of shape (units, zooms)."""
+    gains, sds = np.zeros((len(units), len(ZOOMS_MM))), np.zeros((len(units), len(ZOOMS_MM)))
+    for row, (unit, rating) in enumerate(zip(units, ratings, strict=True)):
+        if unit.zoom_max_mm is None:
+            continue
+        base, _ = rating.at(REFERENCE_DEG)
+        for column, zoom in enumerate(ZOOMS_MM):
+            stops, sds[row, column] = rating.at(float(coverage_deg(zoom)))
+            gains[row, column] = stops - base
+    return gains, sds
+
+
+def _hss_sd(hss: Hss | None) -> float:
+    return SD_HSS_MEASURED if hss and (hss.measured or hss.table) else SD_HSS_DEFAULT
+
+
+def _hss_extra(hss: Hss | None) -> Floats:
+    """What a unit loses beyond geometry, by time value: constant, or its table less the geometry of the table's body.
+
+    Between the table's entries straight in stops, held beyond its ends.
+    """
+    if hss is None or not hss.table:
+        return np.full(len(HSS_TV), HSS_EXTRA if hss is None else hss.extra_stops)
+    entries = sorted(
+        (-math.log2(e.shutter_s), e.loss_stops - float(hss_loss(e.shutter_s, hss.travel_s))) for e in hss.table
+    )
+    times, extras = zip(*entries, strict=True)
+    return np.interp(HSS_TV, times, extras)
+
+
+def _durations(duration: FlashDuration | None) -> Floats:
+    """t.1 [s] by power: straight in stops between the table's entries, held beyond its ends."""
+    if duration is None:
+        return np.full(len(POWER_STOPS), np.nan)
+    entries = sorted((-math.log2(entry.power), math.log2(entry.seconds)) for entry in duration.table)
+    powers, logs = zip(*entries, strict=True)
+    times = np.exp2(np.interp(POWER_STOPS, powers, logs))
+    return times * T01_OF_T05[duration.shape] if duration.measure == "t.5" else times

@@ -1,0 +1,112 @@
+"""Flash units: what the maker claims, how it is dialled and fed, how long its flash lasts."""
+
+from typing import Literal
+
+from pydantic import ConfigDict, Field, model_validator
+
+from ..physics.beam import coverage_deg
+from ..physics.guide_number import in_metres
+from .errors import refuse
+from .power import PowerScale, PowerSupply
+from .values import Flag, Iso, Line, Name, Note, Number, Price, ShutterS, Spread, Value, Weight
+
+HSS_EXTRA = 0.5  # what a unit loses in HSS beyond geometry [stops], from memory; one reading replaces it
+TABLE_TRAVEL_S = 1 / 250  # curtain travel of the body that an HSS table was taken on, unless said
+
+
+class Claim(Value):
+    """One guide number with its whole basis."""
+
+    guide_number: Number = Field(ge=0.5, le=2000, title="Guide number")
+    unit: Literal["m", "ft"] = Field(title="Guide number's unit (m or ft)")
+    iso: Iso = 100
+    zoom_mm: Number | None = Field(None, ge=8, le=800, title="Zoom position (mm)")
+    coverage_deg: Number | None = Field(None, ge=2, le=180, title="Coverage (degrees)")
+    reflector: Line = Field("", title="Reflector")
+    measured: Flag = Field(False, title="Measured by you")
+    sd: Spread | None = Field(None, title="Uncertainty (stops)")
+
+    @property
+    def guide_number_m(self) -> float:
+        """Guide number in metres at ISO 100, at its own coverage."""
+        return float(in_metres(self.guide_number, self.iso, self.unit == "ft"))
+
+    @property
+    def angle_deg(self) -> float | None:
+        """Diagonal coverage [degrees] it was quoted at, or None where that was not said."""
+        if self.coverage_deg is not None:
+            return self.coverage_deg
+        return None if self.zoom_mm is None else float(coverage_deg(self.zoom_mm))
+
+
+class HssEntry(Value):
+    """One line of a published or measured HSS table."""
+
+    shutter_s: Number = Field(ge=1 / 100000, le=1, title="Shutter time of the HSS table (s)")
+    loss_stops: Number = Field(ge=0, le=12, title="HSS loss (stops)")
+
+
+class Hss(Value):
+    """High-speed sync: the unit's own extra loss beyond plain geometry, or its table, which belongs to a body."""
+
+    extra_stops: Number = Field(HSS_EXTRA, ge=-2, le=6, title="Extra HSS loss (stops)")
+    measured: Flag = Field(False, title="HSS loss measured by you")
+    table: tuple[HssEntry, ...] = Field((), max_length=40, title="HSS table")
+    travel_s: ShutterS = Field(TABLE_TRAVEL_S, title="Curtain travel of the table's body (s)")
+
+
+class DurationEntry(Value):
+    """Flash duration at one power setting."""
+
+    power: Number = Field(ge=1 / 8192, le=1, title="Power (share of full)")
+    seconds: Number = Field(ge=1e-6, le=0.1, title="Flash duration (s)")
+
+
+class FlashDuration(Value):
+    """How long the flash lasts, by power."""
+
+    shape: Literal["cut", "tail"] = Field("cut", title="Pulse shape")
+    measure: Literal["t.1", "t.5"] = Field("t.1", title="Duration given as")
+    table: tuple[DurationEntry, ...] = Field(min_length=1, max_length=40, title="Flash durations")
+
+
+class Unit(Value):
+    """A flash unit as it stands on the shelf."""
+
+    model_config = ConfigDict(
+        json_schema_extra={
+            "examples": [
+                {
+                    "name": "Redshank 60",
+                    "kind": "shoe",
+                    "watt_seconds": 80,
+                    "claims": [{"guide_number": 60, "unit": "m", "iso": 100, "zoom_mm": 200}],
+                    "power_supplies": [{"kind": "lithium", "recycle_full_s": 1.5, "full_flashes": 480}],
+                    "hss": {"extra_stops": 0.3},
+                }
+            ]
+        }
+    )
+
+    name: Name
+    kind: Literal["shoe", "pocket", "monobloc", "pack", "built_in", "ring"] = Field("shoe", title="Kind")
+    watt_seconds: Number | None = Field(None, ge=0.1, le=50_000, title="Energy (Ws)")
+    claims: tuple[Claim, ...] = Field((), max_length=40, title="Guide numbers")
+    zoom_min_mm: Number | None = Field(None, ge=8, le=800, title="Widest zoom (mm)")
+    zoom_max_mm: Number | None = Field(None, ge=8, le=800, title="Longest zoom (mm)")
+    scale: PowerScale = Field(PowerScale(), title="Power scale")
+    power_supplies: tuple[PowerSupply, ...] = Field((), max_length=8, title="Power supplies")
+    hss: Hss | None = Field(None, title="High-speed sync")
+    flash_duration: FlashDuration | None = Field(None, title="Flash duration")
+    takes_modifiers: Flag = Field(True, title="Takes modifiers")
+    weight_g: Weight | None = None
+    price: Price | None = None
+    note: Note = ""
+
+    @model_validator(mode="after")
+    def _has_light(self) -> "Unit":
+        if not self.claims and self.watt_seconds is None:
+            raise refuse("unit_without_light", name=self.name)
+        if self.zoom_min_mm and self.zoom_max_mm and self.zoom_min_mm > self.zoom_max_mm:
+            raise refuse("zoom_reversed", name=self.name, widest=self.zoom_min_mm)
+        return self

@@ -1,0 +1,52 @@
+"""What every document of the core has in common: it is frozen, exact about kinds, and refuses control characters."""
+
+from datetime import time
+from typing import Annotated
+
+from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, PlainSerializer, Strict, WithJsonSchema
+from pydantic.config import JsonValue
+
+
+class Value(BaseModel):
+    """A frozen value that refuses unknown fields, infinities and NaN."""
+
+    model_config = ConfigDict(
+        frozen=True,
+        extra="forbid",
+        allow_inf_nan=False,
+        str_strip_whitespace=True,
+        validate_default=False,
+        json_schema_serialization_defaults_required=True,
+    )
+
+
+def example(**figures: JsonValue) -> ConfigDict:
+    """Model settings that show this document in the published schema."""
+    return ConfigDict(json_schema_extra={"examples": [figures]})
+
+
+Number = Annotated[float, Strict()]
+"""A number; text and truth values are not taken for one."""
+Whole = Annotated[int, BeforeValidator(lambda v: int(v) if type(v) is float and v.is_integer() else v), Strict()]
+Flag = Annotated[bool, Strict()]
+
+LINE = r"^[^\x00-\x1f\x7f-\x9f]*$"  # text of one line: any character but control characters
+LINES = r"^[^\x00-\x08\x0b\x0c\x0e-\x1f\x7f-\x9f]*$"  # the same, with line ends and tabs
+Name = Annotated[str, Field(min_length=1, max_length=80, pattern=LINE, title="Name")]
+Line = Annotated[str, Field(max_length=80, pattern=LINE)]
+Note = Annotated[str, Field(max_length=2000, pattern=LINES, title="Note")]
+KitId = Annotated[str, Field(min_length=1, max_length=64, pattern=r"^[0-9A-Za-z_-]+$", title="Id on the shelf")]
+Stops = Annotated[Number, Field(ge=-20, le=20)]
+Spread = Annotated[Number, Field(ge=0, le=5)]
+FNumber = Annotated[Number, Field(ge=0.5, le=128, title="Aperture (f-number)")]
+ShutterS = Annotated[Number, Field(ge=1 / 64000, le=3600, title="Shutter time (s)")]
+Iso = Annotated[Number, Field(ge=3, le=4_000_000, title="ISO")]
+DistanceM = Annotated[Number, Field(ge=0.05, le=500, title="Distance (m)")]
+Weight = Annotated[Number, Field(ge=0, le=100_000, title="Weight (g)")]
+Price = Annotated[Number, Field(ge=0, le=1_000_000, title="Price")]
+Clock = Annotated[
+    time,
+    PlainSerializer(lambda clock: f"{clock:%H:%M}", return_type=str),
+    WithJsonSchema({"type": "string", "pattern": r"^([01]\d|2[0-3]):[0-5]\d(:[0-5]\d)?$", "examples": ["12:30"]}),
+]
+"""What the clocks of the place show, to the minute; without a zone of its own."""

@@ -1,0 +1,132 @@
+"""The series of marked apertures, shutter times and ISOs, and the exact values behind the marks.
+
+Marked (nominal) values are not the exact ones: f/5.6 is 2 ** 2.5 = 5.657, 1/60 is 1/64, 1/250 is 1/256
+[ISO 517, ISO 516]. Exposure is computed with exact values; people read and type marked ones.
+"""
+
+import math
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Literal
+
+import numpy as np
+
+from . import exposure
+from .arrays import Figure
+
+Step = Literal["full", "half", "third"]
+STOP_OF: dict[Step, float] = {"full": 1.0, "half": 0.5, "third": 1 / 3}
+
+
+@dataclass(frozen=True, eq=False)
+class Series:
+    """One scale of a camera: marked values and the exact ones behind them.
+
+    marks maps a count of twelfths of a stop (so that thirds and halves are whole) to the marked value.
+    exact = base * ratio ** stops.
+    """
+
+    base: float
+    ratio: float
+    marks: dict[int, float]
+    steps: dict[Step, tuple[float, ...]]
+
+    def _place(self, value: float) -> float:
+        return math.log(value / self.base) / math.log(self.ratio)
+
+    def exact(self, marked: Figure) -> Figure:
+        """Exact value(s) behind marked one(s); one that is not on the scale (within .12 stop) stays as it is."""
+        if isinstance(marked, float | int) or np.ndim(marked) == 0:
+            return self._exact(float(marked))
+        return np.array([self._exact(float(value)) for value in np.ravel(marked)]).reshape(np.shape(marked))
+
+    @lru_cache(maxsize=4096)  # noqa: B019 (the three scales live as long as the module)
+    def _exact(self, marked: float) -> float:
+        place = self._place(marked)
+        same = [twelfths for twelfths, mark in self.marks.items() if abs(mark - marked) <= 2e-3 * mark]
+        if same:  # a few marks stand both in thirds and in halves: the nearer is meant
+            twelfths = min(same, key=lambda t: abs(t / 12 - place))
+            return float(self.base * self.ratio ** (twelfths / 12))
+        nearest = min(self.marks, key=lambda twelfths: abs(twelfths / 12 - place))
+        if abs(nearest / 12 - place) <= 0.02:
+            return float(self.base * self.ratio ** (nearest / 12))
+        return marked
+
+    def marked(self, exact: float, step: Step = "third", toward: Literal["near", "up", "down"] = "near") -> float:
+        """Marked value nearest to an exact one, or the next one up or down the scale (up: larger value)."""
+        size = round(STOP_OF[step] * 12)
+        place = self._place(exact) * 12 / size
+        if toward == "near":
+            best = round(place)
+        elif (toward == "up") == (self.ratio > 1):
+            best = math.ceil(place - 0.24 / size)
+        else:
+            best = math.floor(place + 0.24 / size)
+        first, last = self._ends(size)
+        return self.marks[min(max(best * size, first), last)]
+
+    @lru_cache(maxsize=8)  # noqa: B019 (the three scales live as long as the module)
+    def _ends(self, size: int) -> tuple[int, int]:
+        """First and last mark [twelfths] of the steps of this size; between them there is one at every step."""
+        allowed = [twelfths for twelfths in self.marks if twelfths % size == 0]
+        return min(allowed), max(allowed)
+
+
+def _series(
+    base: float,
+    ratio: float,
+    thirds: tuple[float, ...],
+    first_third: int,
+    halves: tuple[float, ...],
+    first_half: int,
+) -> Series:
+    """A scale from its marked values in thirds and in halves, each list from its own first step on."""
+    marks: dict[int, float] = {}
+    for index, mark in enumerate(halves):
+        marks[(first_half + index) * 6] = mark
+    for index, mark in enumerate(thirds):
+        marks[(first_third + index) * 4] = mark
+    marks = dict(sorted(marks.items()))
+    steps: dict[Step, tuple[float, ...]] = {
+        name: tuple(mark for t, mark in marks.items() if t % round(STOP_OF[name] * 12) == 0) for name in STOP_OF
+    }
+    return Series(base, ratio, marks, steps)
+
+
+def _fractions(*denominators: float) -> tuple[float, ...]:
+    return tuple(1 / denominator for denominator in denominators)
+
+
+# Marked values as cameras engrave them: ISO 517 (apertures), ISO 516 (shutter times), ISO 12232 (speeds) for full
+# stops; the intermediate marks are common practice.
+# fmt: off
+APERTURES = _series(
+    1.0, math.sqrt(2),
+    (0.9, 1, 1.1, 1.2, 1.4, 1.6, 1.8, 2, 2.2, 2.5, 2.8, 3.2, 3.5, 4, 4.5, 5, 5.6, 6.3, 7.1, 8, 9, 10, 11, 13, 14, 16,
+     18, 20, 22, 25, 29, 32, 36, 40, 45, 51, 57, 64), -1,
+    (1, 1.2, 1.4, 1.7, 2, 2.4, 2.8, 3.3, 4, 4.8, 5.6, 6.7, 8, 9.5, 11, 13, 16, 19, 22, 27, 32, 38, 45, 54, 64), 0,
+)
+SHUTTERS = _series(
+    1.0, 0.5,
+    (30, 25, 20, 15, 13, 10, 8, 6, 5, 4, 3.2, 2.5, 2, 1.6, 1.3, 1, 0.8, 0.6, 0.5, 0.4, 0.3)
+    + _fractions(4, 5, 6, 8, 10, 13, 15, 20, 25, 30, 40, 50, 60, 80, 100, 125, 160, 200, 250, 320, 400, 500, 640, 800,
+                 1000, 1250, 1600, 2000, 2500, 3200, 4000, 5000, 6400, 8000, 10000, 12800, 16000, 20000, 25600, 32000),
+    -15,
+    (30, 20, 15, 10, 8, 6, 4, 3, 2, 1.5, 1, 0.7, 0.5, 1 / 3)
+    + _fractions(4, 6, 8, 10, 15, 20, 30, 45, 60, 90, 125, 180, 250, 350, 500, 750, 1000, 1500, 2000, 3000, 4000, 6000,
+                 8000, 12000, 16000, 24000, 32000),
+    -10,
+)
+ISOS = _series(
+    100.0, 2.0,
+    (25, 32, 40, 50, 64, 80, 100, 125, 160, 200, 250, 320, 400, 500, 640, 800, 1000, 1250, 1600, 2000, 2500, 3200,
+     4000, 5000, 6400, 8000, 10000, 12800, 16000, 20000, 25600, 32000, 40000, 51200, 64000, 80000, 102400), -6,
+    (25, 35, 50, 70, 100, 140, 200, 280, 400, 560, 800, 1100, 1600, 2200, 3200, 4500, 6400, 9000, 12800, 18000, 25600),
+    -4,
+)
+# fmt: on
+
+
+def marked_ev100(f_number: float, shutter_s: float, iso: float) -> float:
+    """Light value (EV at ISO 100) of settings given as marked values."""
+    return float(exposure.ev100(APERTURES.exact(f_number), SHUTTERS.exact(shutter_s), ISOS.exact(iso)))

@@ -1,0 +1,378 @@
+"""The chain: every effect on the way from what a unit gives to what the picture needs, one line each.
+
+To add an effect: its relation in `physics`, its line in EFFECTS here, its sentence in `words.effects`, its check in
+the tests. Effects stand in the order in which the light meets them.
+"""
+
+import math
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+
+from ..kit.modifier import GEL_TRANSMISSION, Layer, gel_stops, layers_on
+from ..kit.table import UnitTable
+from ..physics import exposure, falloff, shutter, stops
+from ..physics.arrays import Figure, Floats
+from ..physics.scales import APERTURES, ISOS
+from ..scene.light import Light
+from ..scene.setup import Setup
+from .ambient import Ambient
+from .freeze import Frozen
+from .jump import Chain, Jump, Mark, Of
+from .look import needed_s
+from .methods import Method
+
+RECEIVERS = ("lit", "shadow", "background")
+REACHES: dict[str, tuple[str, ...]] = {
+    "key": ("lit", "background"),
+    "fill": ("lit", "shadow", "background"),
+    "rim": (),
+    "background": ("background",),
+}
+"""Which receivers a light reaches by its role; bearings will say it better."""
+OWN_RECEIVER = {"key": 0, "fill": 0, "rim": 0, "background": 2}  # the receiver at whose distance a light stands
+
+SLOW_FLASH_S = 0.01  # an open window longer than this catches every flash whole
+USUAL_FULL_T01_S = 1 / 600  # a flash at full power whose duration is not known, from memory
+MOST_TAIL_DOUBT = 0.33  # stops of doubt that an unknown duration brings at the most, from memory
+AMBIENT_MOST = 6.0  # stops: more help than this from the ambient says only that no flash is needed
+SD_DISTANCE = 0.05  # a distance paced out rather than taped [stops], from memory
+SD_HEADS = 0.1  # heads that are not quite equal, or not quite on one spot [stops], from memory
+SD_GEL = 0.1
+SD_ND = 0.1
+MOST_AMBIENT_SD = 0.5
+
+
+@dataclass(frozen=True, eq=False)
+class Scene:
+    """What the effects are worked out from: a setup, its possible methods (the first axis), and a shelf (the last)."""
+
+    setup: Setup
+    table: UnitTable
+    ambient: Ambient
+    methods: Sequence[Method]
+    frozen: Frozen | None
+
+    @property
+    def lights(self) -> tuple[Light, ...]:
+        """The lights: the second axis."""
+        return self.setup.lights
+
+    def by_method(self, figure: Callable[[Method], float]) -> Floats:
+        """A figure of each method, of shape (methods, 1, 1, 1)."""
+        return np.array([figure(method) for method in self.methods]).reshape(-1, 1, 1, 1)
+
+    def by_light(self, figure: Callable[[Light], float]) -> Floats:
+        """A figure of each light, of shape (lights, 1, 1)."""
+        return np.array([figure(light) for light in self.lights], dtype=float).reshape(-1, 1, 1)
+
+    def by_unit(self, figure: Callable[[Method], Floats | None]) -> Floats:
+        """A figure of each method and unit, of shape (methods, 1, 1, units); 0 where a method has none."""
+        none = np.zeros(len(self.table))
+        rows = [figure(method) for method in self.methods]
+        return np.array([none if row is None else row for row in rows]).reshape(-1, 1, 1, len(self.table))
+
+    @cached_property
+    def distance_m(self) -> Floats:
+        """Distance from each light to each receiver [m], of shape (lights, receivers, 1).
+
+        What lies behind the subject is as much farther; infinite where lens and distances are not said.
+        """
+        lens = self.setup.aim.lens
+        behind = lens.background_m - lens.subject_m if lens else math.inf
+        return np.array(
+            [
+                [light.distance_m + (behind if at == "background" and light.role != "background" else 0.0)]
+                for light in self.lights
+                for at in RECEIVERS
+            ]
+        ).reshape(len(self.lights), len(RECEIVERS), 1)
+
+
+Line = Callable[[Scene], Sequence[Jump]]
+
+
+def _rated_output(scene: Scene) -> Sequence[Jump]:
+    """What a unit gives at one metre, at full power, at ISO 100 and the aperture wanted."""
+    aperture = scene.setup.f_number
+    sd = np.array([scene.table.output_at(_zoom(light)).rated_sd for light in scene.lights])[:, None, :]
+    size = scene.table.rated - exposure.av(APERTURES.exact(aperture))
+    return [_jump("rated_output", size, sd, Of("unit", part="rating"), "P", "ISO 1230:2007", f_number=aperture)]
+
+
+def _zoom(light: Light) -> float | None:
+    """The zoom position that counts: none behind a modifier that does not ask for a zoomed head."""
+    return light.zoom_mm if light.modifier is None or light.modifier.needs_zoom_head else None
+
+
+def _zoomed(scene: Scene) -> Sequence[Jump]:
+    """Gain of a zoom head against the coverage that all are compared at."""
+    if all(_zoom(light) is None for light in scene.lights):
+        return []
+    outputs = [scene.table.output_at(_zoom(light)) for light in scene.lights]
+    gain, sd, at = (np.array([output[i] for output in outputs])[:, None, :] for i in (1, 2, 3))
+    source = "interpolated from the claims; outside them from the beam, from memory"
+    return [_jump("zoom", gain, sd, Of("unit", part="rating"), "M", source, zoom_mm=at)]
+
+
+def _heads(scene: Scene) -> Sequence[Jump]:
+    """So many equal heads on the same spot: + log2."""
+    if all(light.heads == 1 for light in scene.lights):
+        return []
+    count = scene.by_light(lambda light: light.heads)
+    return [
+        _jump("heads", stops.stops_of(count), np.where(count > 1, SD_HEADS, 0.0), None, "D", "light adds", count=count)
+    ]
+
+
+def _distance(scene: Scene) -> Sequence[Jump]:
+    """From one metre to the receiver."""
+    metres = scene.distance_m
+    return [
+        _jump("distance", falloff.inverse_square(metres), SD_DISTANCE, None, "D", "inverse-square law", metres=metres)
+    ]
+
+
+def _modifier(scene: Scene) -> Sequence[Jump]:
+    """Each modifier against the unit's rated reflector, and each of its layers that is on."""
+    source = "common practice, no published source"
+    mods = [light.modifier for light in scene.lights]
+    if not any(mods):
+        return []
+    own = [Of("modifier", (mod.id or mod.name) if mod else "") for mod in mods]
+    jumps = [
+        Jump(
+            "modifier",
+            scene.by_light(lambda light: light.modifier.stops if light.modifier else 0.0),
+            scene.by_light(lambda light: light.modifier.sd if light.modifier else 0.0),
+            tuple(own),
+            {"name": tuple(mod.name if mod else "" for mod in mods)},
+            "M",
+            source,
+        )
+    ]
+    on = [layers_on(light.modifier, light.layers) if light.modifier else () for light in scene.lights]
+    for place in range(max(len(layers) for layers in on)):
+        here: list[Layer | None] = [layers[place] if place < len(layers) else None for layers in on]
+        marks: tuple[Mark, ...] = tuple("U" if layer and layer.measured else "CP" for layer in here)
+        jumps.append(
+            Jump(
+                "layer",
+                np.array([layer.stops if layer else 0.0 for layer in here]).reshape(-1, 1, 1),
+                np.array([layer.sd if layer else 0.0 for layer in here]).reshape(-1, 1, 1),
+                tuple(Of("modifier", of.id, layer.name if layer else "") for of, layer in zip(own, here, strict=True)),
+                {"layer": tuple(layer.name if layer else "" for layer in here)},
+                marks,
+                source,
+            )
+        )
+    return jumps
+
+
+def _face(scene: Scene) -> Sequence[Jump]:
+    """What a large face loses against inverse square close up."""
+    faces = [light.modifier.face if light.modifier else None for light in scene.lights]
+    if not any(faces):
+        return []
+    size = np.zeros_like(scene.distance_m)
+    for i, face in enumerate(faces):
+        if face is not None:
+            size[i] = falloff.close_up(face.width_m, face.rectangle_height_m, np.minimum(scene.distance_m[i], 1e6))
+    sd = np.array([0.0 if face is None else SD_DISTANCE for face in faces]).reshape(-1, 1, 1)
+    width = np.array([0.0 if face is None else face.width_m for face in faces]).reshape(-1, 1, 1)
+    source = "Lambert's disc and rectangle formulas (Walsh, Photometry); five-times rule (IES Lighting Handbook)"
+    return [_jump("face", size, sd, None, "P", source, metres=scene.distance_m, width_m=width)]
+
+
+def _gel(scene: Scene) -> Sequence[Jump]:
+    """What the colour correction in front of the flash takes."""
+    if all(light.gel == "none" for light in scene.lights):
+        return []
+    sd = scene.by_light(lambda light: 0.0 if light.gel == "none" else SD_GEL)
+    return [
+        Jump(
+            "gel",
+            scene.by_light(lambda light: gel_stops(light.gel)),
+            sd,
+            tuple(Of("gel", light.gel) for light in scene.lights),
+            {
+                "gel": tuple(light.gel for light in scene.lights),
+                "share": scene.by_light(lambda light: GEL_TRANSMISSION[light.gel]),
+            },
+            "M",
+            "typical of filter makers' data sheets, from memory",
+        )
+    ]
+
+
+def _aperture(scene: Scene) -> Sequence[Jump]:
+    """Another aperture than the one asked for."""
+    asked = scene.setup.f_number
+    if all(method.camera.f_number == asked for method in scene.methods):
+        return []
+    used = scene.by_method(lambda method: method.camera.f_number)
+    size = exposure.av(APERTURES.exact(asked)) - exposure.av(APERTURES.exact(used))
+    return [_jump("aperture", size, 0.0, None, "D", APEX, asked=asked, used=used)]
+
+
+def _iso(scene: Scene) -> Sequence[Jump]:
+    """ISO against 100."""
+    if all(method.camera.iso == 100 for method in scene.methods):
+        return []
+    iso = scene.by_method(lambda method: method.camera.iso)
+    return [_jump("iso", stops.stops_of(np.asarray(ISOS.exact(iso)) / 100), 0.0, None, "D", APEX, iso=iso)]
+
+
+def _nd(scene: Scene) -> Sequence[Jump]:
+    """What neutral density takes from flash and ambient alike."""
+    if not any(method.camera.nd_stops for method in scene.methods):
+        return []
+    taken = scene.by_method(lambda method: method.camera.nd_stops)
+    names = next((method.camera.nd_names for method in scene.methods if method.camera.nd_stops), ())
+    of = next((Of("filter", one.id or one.name) for one in scene.setup.filters if one.name in names), Of("filter"))
+    return [
+        _jump(
+            "nd", -taken, np.where(taken > 0, SD_ND, 0.0), of, "D", "ND: 2^-stops",
+            stops=taken, share=np.exp2(-taken),
+        )
+    ]  # fmt: skip
+
+
+def _hss(scene: Scene) -> Sequence[Jump]:
+    """HSS: the light is spread over the curtains' travel, and the unit loses something of its own."""
+    if all(method.kind != "hss" for method in scene.methods):
+        return []
+    travel = scene.setup.body.curtain_s
+
+    def geometry(method: Method) -> float:
+        return float(shutter.hss_loss(method.camera.shutter_s, travel)) if method.kind == "hss" else 0.0
+
+    extra = scene.by_unit(lambda m: scene.table.hss_extra_at(m.camera.shutter_s) if m.kind == "hss" else None)
+    return [
+        _jump(
+            "hss",
+            -(scene.by_method(geometry) + extra),
+            scene.by_unit(lambda m: scene.table.hss_sd if m.kind == "hss" else None),
+            Of("unit", part="hss"),
+            "M",
+            "geometry of the slit; the unit's extra from memory until measured",
+            shutter_s=scene.by_method(lambda method: method.camera.shutter_s),
+            travel_s=travel,
+            geometry=scene.by_method(geometry),
+            extra=extra,
+            tabled=scene.table.hss_tabled,
+        )
+    ]
+
+
+def _freeze(scene: Scene) -> Sequence[Jump]:
+    """What is lost by staying at a power setting that is short enough."""
+    frozen = scene.frozen
+    if frozen is None:
+        return []
+    size = scene.by_unit(lambda m: -np.where(frozen.can, frozen.least, 0.0) if m.kind == "freeze" else None)
+    source = "blur = speed × duration × magnification; durations from the unit's table"
+    return [
+        _jump(
+            "freeze", size, 0.0, Of("unit", part="duration"), "D", source,
+            needed_s=needed_s(scene.setup), least=frozen.least, known=frozen.known, can=frozen.can,
+        )
+    ]  # fmt: skip
+
+
+def _tail(scene: Scene) -> Sequence[Jump]:
+    """What of a flash at full power still comes when the shutter closes on the middle of the lit frame."""
+    t01 = scene.table.t01_s[:, 0]
+    known = ~np.isnan(t01)
+
+    def window(method: Method) -> float:
+        return max(open_window_s(scene.setup, method), 1e-6)
+
+    def clips(method: Method) -> bool:
+        return method.kind not in ("hss", "freeze") and window(method) < SLOW_FLASH_S
+
+    def loss(method: Method) -> Floats | None:
+        if not clips(method):
+            return None
+        return np.asarray(np.log2(shutter.caught(np.where(known, t01, USUAL_FULL_T01_S), window(method))))
+
+    if not any(map(clips, scene.methods)):
+        return []
+    size = scene.by_unit(loss)
+    sd = np.where(known, np.abs(size) / 4, np.minimum(MOST_TAIL_DOUBT, np.abs(size)))
+    return [
+        _jump(
+            "tail", np.where(known, size, 0.0), sd, Of("unit", part="duration"), "D",
+            "exponential tail: 1 − 10^(−window / t.1)",
+            shutter_s=scene.by_method(lambda method: method.camera.shutter_s), window_s=scene.by_method(window),
+            t01_s=np.where(known, t01, 1.0), share=np.exp2(size), known=known,
+        )
+    ]  # fmt: skip
+
+
+def open_window_s(setup: Setup, method: Method) -> float:
+    """How long the middle of the lit frame stays open once the flash is fired [s]."""
+    if method.kind == "past_sync":
+        return method.camera.shutter_s / 2
+    return method.camera.shutter_s - setup.body.open_travel_s / 2
+
+
+def _target(scene: Scene) -> Sequence[Jump]:
+    """A light wanted at another level than a correct exposure."""
+    if not any(light.target_stops for light in scene.lights):
+        return []
+    target = scene.by_light(lambda light: light.target_stops)
+    return [_jump("target", -target, 0.0, None, "D", "the aim", target=target)]
+
+
+def _ambient(scene: Scene) -> Sequence[Jump]:
+    """What the ambient already gives the key's side, which the flash need not. Other lights are flash alone."""
+    if all(light.role != "key" for light in scene.lights):
+        return []
+    level = scene.by_method(lambda method: scene.ambient.lit_ev - method.camera.ev)
+    target = scene.by_light(lambda light: light.target_stops)
+    key = scene.by_light(lambda light: float(light.role == "key")) > 0
+    helped = np.minimum(target - stops.flash_share(level, target), AMBIENT_MOST)
+    sd = np.minimum(MOST_AMBIENT_SD, scene.ambient.subject_sd * np.exp2(np.minimum(0.0, level - target)))
+    return [
+        _jump(
+            "ambient", np.where(key, helped, 0.0), np.where(key, sd, 0.0), Of("ambient", part="subject"), "D",
+            "2^flash + 2^ambient = 2^target", level=level, rest=target - helped, enough=helped >= AMBIENT_MOST,
+        )
+    ]  # fmt: skip
+
+
+APEX = "APEX (Exif 2.32, Annex C)"
+EFFECTS: dict[str, Line] = {
+    "rated_output": _rated_output,
+    "zoom": _zoomed,
+    "heads": _heads,
+    "distance": _distance,
+    "modifier": _modifier,
+    "layer": lambda scene: (),  # comes off its modifier, which sets it down
+    "face": _face,
+    "gel": _gel,
+    "aperture": _aperture,
+    "iso": _iso,
+    "nd": _nd,
+    "hss": _hss,
+    "freeze": _freeze,
+    "tail": _tail,
+    "target": _target,
+    "ambient": _ambient,
+}
+NEEDS = frozenset({"target", "ambient"})
+"""Effects on what is needed; all others are effects on the light itself."""
+
+
+def _jump(
+    effect: str, size: Figure, sd: Figure, of: Of | None, mark: Mark, source: str, **facts: object
+) -> Jump:  # fmt: skip
+    return Jump(effect, size, sd, () if of is None else (of,), facts, mark, source)
+
+
+def chain_of(scene: Scene) -> Chain:
+    """All jumps of a setup, broadcasting over the four axes; what is absent everywhere is left out."""
+    return tuple(jump for line in EFFECTS.values() for jump in line(scene))

@@ -1,0 +1,25 @@
+"""What cures a light that is too bright even at its lowest setting."""
+
+from dataclasses import dataclass
+
+from ..physics.scales import APERTURES
+from ..scene.light import Light
+from ..scene.setup import SMALLEST
+
+ABOUT = 0.05  # of a stop: less than this too much is nothing to cure
+
+
+@dataclass(frozen=True)
+class Cure:
+    """Single changes that each take the excess away: an aperture to stop down to (0: none), and a distance [m]."""
+
+    f_number: float
+    distance_m: float
+
+
+def cure_of(excess_stops: float, f_number: float, light: Light) -> Cure:
+    """Changes for a light too bright by so much, from the aperture [f-number] and distance it is used at."""
+    wanted = APERTURES.exact(f_number) * 2 ** ((excess_stops - ABOUT) / 2)
+    closed = APERTURES.marked(float(wanted), "third", "up")
+    reachable = wanted <= APERTURES.exact(SMALLEST) * 1.01
+    return Cure(closed if reachable else 0.0, light.distance_m * 2 ** (excess_stops / 2))

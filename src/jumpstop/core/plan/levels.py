@@ -1,0 +1,42 @@
+"""Levels: what each receiver gets from the ambient and every light together, at the dial; they add linearly."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..physics.stops import add_light
+from ..scene.setup import MethodKind
+from .chain import NEEDS, REACHES, RECEIVERS
+from .jump import pick
+from .reach import Solved
+
+
+@dataclass(frozen=True)
+class Level:
+    """One receiver: ambient, each light and all together [stops from correct]; -inf where a light does not reach it."""
+
+    receiver: str
+    ambient: float
+    lights: tuple[float, ...]
+    total: float
+
+
+def levels(solved: Solved, kind: MethodKind, units: tuple[int | None, ...]) -> tuple[Level, ...]:
+    """Every receiver in one method; `units` names the unit of each light (None: none can be used), set at its dial.
+
+    level[receiver] = log2(sum over lights 2^chain + 2^ambient).
+    """
+    at, camera = solved.kinds.index(kind), solved.method(kind).camera
+    out = []
+    for place, receiver in enumerate(RECEIVERS):
+        ambient = solved.ambient.ev(receiver) - camera.ev
+        given = []
+        for light, unit in enumerate(units):
+            if unit is None or receiver not in REACHES[solved.setup.lights[light].role]:
+                given.append(-np.inf)
+                continue
+            where = (at, light, place, unit)
+            full = sum(pick(jump.stops, where) for jump in solved.chain if jump.effect not in NEEDS)
+            given.append(full - float(solved.below_full[at, light, unit]))
+        out.append(Level(receiver, ambient, tuple(given), float(add_light(ambient, *given))))
+    return tuple(out)

@@ -1,0 +1,254 @@
+"""Reach: a setup solved for every method, light and unit at once: what is in hand, what to dial, what blocks it."""
+
+from dataclasses import dataclass, field, replace
+from functools import cached_property
+
+import numpy as np
+
+from ..kit.errors import CannotSolve
+from ..kit.table import UnitTable
+from ..physics import battery
+from ..physics.arrays import Figure, Floats
+from ..physics.scales import Step
+from ..physics.stops import p_reach
+from ..scene.setup import MethodKind, Setup
+from .ambient import Ambient, ambient_of
+from .chain import NEEDS, OWN_RECEIVER, Scene, chain_of
+from .freeze import settings_for
+from .jump import Chain, Jump, JumpAt, row, spread, total
+from .look import needed_s
+from .methods import Method, methods_of
+
+REACHES, TOO_BRIGHT, ON_THE_LINE, SHORT, BLOCKED = "reaches", "too_bright", "on_the_line", "short", "blocked"
+BLOCKERS = (
+    "",
+    "no_hss",
+    "no_modifiers",
+    "no_zoom_head",
+    "stands_alone",
+    "duration_unknown",
+    "never_short_enough",
+)
+"""What keeps a unit from a method or a light; the first is nothing."""
+
+
+def verdicts(spare: Floats, sd: Floats, too_bright: Floats, blocker: np.ndarray) -> np.ndarray:
+    """The verdict of each landing: it reaches where the light needed lies more than one sd under what there is and the
+    dial goes low enough; on the line within one sd. Same shape as `spare`, of words."""
+    cases = [blocker > 0, too_bright > 0, np.abs(spare) <= sd, spare < 0]
+    return np.select(cases, [BLOCKED, TOO_BRIGHT, ON_THE_LINE, SHORT], REACHES)
+
+
+@dataclass(frozen=True, eq=False)
+class Reach:
+    """What every unit of a shelf does for one light in one method; arrays of shape (units,)."""
+
+    solved: "Solved"
+    method: Method
+    at: tuple[int, int]  # places on the axes of methods and lights
+    spare: Floats  # stops beyond what is needed at full power (or at the brightest setting short enough)
+    sd: Floats
+    below_full: Floats  # dial: stops below full, on the unit's own steps
+    left: Floats  # light beyond what is needed at that dial [stops]
+    too_bright: Floats  # stops too much even at the lowest setting, else 0
+    blocker: np.ndarray  # index into BLOCKERS
+    verdict: np.ndarray  # words
+
+    @cached_property
+    def _shown(self) -> list[tuple[Jump, Figure, Figure]]:
+        """The jumps that are there for this light in this method, each with its sizes and doubts over the units."""
+        method, light = self.at
+        shown = []
+        for jump in self.solved.chain:
+            size, sd = (row(figure, method, light, self.receiver) for figure in (jump.stops, jump.sd))
+            if jump.effect == "rated_output" or np.any(size) or np.any(sd):
+                shown.append((jump, size, sd))
+        return shown
+
+    @property
+    def receiver(self) -> int:
+        """Place of the light's own receiver on its axis."""
+        return OWN_RECEIVER[self.solved.setup.lights[self.at[1]].role]
+
+    @cached_property
+    def chain(self) -> Chain:
+        """The jumps of this light in this method: numbers where all units agree, else of shape (units,)."""
+        return tuple(replace(jump, stops=size, sd=sd) for jump, size, sd in self._shown)
+
+    def jumps_of(self, unit: int) -> list[JumpAt]:
+        """The chain of one unit, with plain numbers and facts."""
+        return [jump.at(*self.at, self.receiver, unit) for jump, _, _ in self._shown]
+
+    @cached_property
+    def p(self) -> Floats:
+        """Probability that it reaches."""
+        return p_reach(self.spare, self.sd)
+
+    @cached_property
+    def power(self) -> Floats:
+        """Share of full power at the dial."""
+        return np.exp2(-self.below_full)
+
+    @cached_property
+    def recycle_s(self) -> Floats:
+        """Recycle time at the dial [s]."""
+        supply = self.solved.table.fed_by(self.solved.setup.power_supply)
+        return battery.recycle_s(self.power, supply.full_s, supply.least_s)
+
+    @cached_property
+    def flashes(self) -> Floats:
+        """Flashes per charge at the dial."""
+        supply = self.solved.table.fed_by(self.solved.setup.power_supply)
+        return battery.flashes_per_charge(self.power, supply.full_flashes)
+
+    @cached_property
+    def charges(self) -> Floats:
+        """Charges for the setup's frames."""
+        return battery.charges_for(self.solved.setup.frames, self.flashes)
+
+    @property
+    def ambient_stops(self) -> float:
+        """Ambient on the lit side at these settings [stops from correct]."""
+        return self.solved.ambient.lit_ev - self.method.camera.ev
+
+    @cached_property
+    def flash_stops(self) -> Floats:
+        """Flash at full power against a correct exposure, at the light's own receiver [stops]."""
+        method, light = self.at
+        needs = [jump.stops for jump in self.solved.chain if jump.effect in NEEDS]
+        return self.spare - sum(float(row(stops, method, light, self.receiver)) for stops in needs)
+
+    @property
+    def flash_over_ambient_stops(self) -> Floats:
+        """How far the flash at full power lies above the ambient on the lit side [stops]."""
+        return self.flash_stops - self.ambient_stops
+
+    @cached_property
+    def able(self) -> np.ndarray:
+        """Which units can be used at all."""
+        return self.blocker == 0
+
+    def best_first(self) -> np.ndarray:
+        """Indices of units: those that can be used, most in hand first; then those that cannot."""
+        return np.lexsort((-self.spare, ~self.able))
+
+
+@dataclass(frozen=True, eq=False)
+class Solved:
+    """What all units do for every light in every possible method; arrays of shape (methods, lights, units)."""
+
+    setup: Setup
+    table: UnitTable
+    ambient: Ambient
+    methods: tuple[Method, ...]  # all of them; the axis of methods holds the possible ones
+    chain: Chain
+    spare: Floats
+    sd: Floats
+    below_full: Floats
+    left: Floats
+    too_bright: Floats
+    blocker: np.ndarray
+    verdict: np.ndarray
+    _reaches: dict[tuple[int, int], Reach] = field(default_factory=dict)
+
+    @cached_property
+    def kinds(self) -> tuple[MethodKind, ...]:
+        """The possible methods, in the order of their axis."""
+        return tuple(method.kind for method in self.methods if method.possible)
+
+    def method(self, kind: MethodKind) -> Method:
+        """One of the methods."""
+        return next(method for method in self.methods if method.kind == kind)
+
+    def reach(self, kind: MethodKind, light: int = 0) -> Reach:
+        """One light in one method. Raises CannotSolve where the method cannot be had."""
+        if kind not in self.kinds:
+            raise CannotSolve("method_blocked", method=kind)
+        at = (self.kinds.index(kind), light)
+        if at not in self._reaches:
+            arrays = (self.spare, self.sd, self.below_full, self.left, self.too_bright, self.blocker, self.verdict)
+            self._reaches[at] = Reach(self, self.method(kind), at, *(array[at] for array in arrays))
+        return self._reaches[at]
+
+
+def solve(setup: Setup, table: UnitTable, step: Step = "third") -> Solved:
+    """Every method and light of one setup for every unit. Raises CannotSolve."""
+    if not len(table):
+        raise CannotSolve("empty_shelf")
+    ambient = ambient_of(setup.ambient, setup.meter_c)
+    methods = tuple(methods_of(setup, ambient, step))
+    possible = [method for method in methods if method.possible]
+    frozen = settings_for(table, needed_s(setup)) if any(method.kind == "freeze" for method in possible) else None
+    scene = Scene(setup, table, ambient, possible, frozen)
+    shape = (len(possible), len(setup.lights), len(table))
+    chain = chain_of(scene) if possible else ()
+    own = _at_own_receiver(chain, setup)
+    spare, sd = (np.broadcast_to(figure, shape) for figure in (total(own), spread(own)))
+    least = np.zeros(shape)
+    most = np.broadcast_to(table.dial_range, shape).copy()
+    for at, method in enumerate(possible):
+        if method.kind == "freeze" and frozen is not None:
+            least[at], most[at] = frozen.least, np.where(frozen.can, frozen.most, frozen.least)
+    # A cut pulse gets short when it is dialled down to what is needed, and is clipped no more; a slow tail always is.
+    clipped = sum((np.asarray(jump.stops) for jump in own if jump.effect == "tail"), np.zeros(shape))
+    at_dial = np.where((spare >= 0) & ~table.tailed, spare - clipped, spare)
+    below, left, too_bright = dialled(at_dial, table.step, least, most)
+    blocker = _blockers(scene, shape)
+    verdict = verdicts(spare, sd, too_bright, blocker)
+    return Solved(setup, table, ambient, methods, chain, spare, sd, below, left, too_bright, blocker, verdict)
+
+
+def _at_own_receiver(chain: Chain, setup: Setup) -> Chain:
+    """The chain where each light has its own receiver: shapes broadcast to (methods, lights, units)."""
+    rows = np.arange(len(setup.lights))
+    own = np.array([OWN_RECEIVER[light.role] for light in setup.lights])
+
+    def cut(figure: np.ndarray | float) -> np.ndarray | float:
+        shape = np.shape(figure)
+        if len(shape) < 2:
+            return figure
+        array = np.asarray(figure)
+        if shape[-2] == 1:
+            return array[..., 0, :]
+        if shape[-3] == 1:
+            array = np.repeat(array, len(rows), axis=-3)
+        return array[..., rows, own, :]
+
+    return tuple(Jump(jump.effect, cut(jump.stops), cut(jump.sd)) for jump in chain)
+
+
+def dialled(spare_stops: Floats, step: Floats, least: Floats, most: Floats) -> tuple[Floats, Floats, Floats]:
+    """(stops below full on the unit's own steps, light left over, stops too bright at the lowest setting).
+
+    spare_stops counts from `least`, the brightest setting allowed; `most` is the lowest one [stops below full].
+    """
+    wanted = np.maximum(spare_stops, 0.0)
+    below = np.minimum(least + np.round(wanted / step) * step, most)
+    left = spare_stops - (below - least)
+    return below, left, np.where(left > step / 2 + 1e-9, left, 0.0)
+
+
+def _blockers(scene: Scene, shape: tuple[int, int, int]) -> np.ndarray:
+    """Index into BLOCKERS of what keeps each unit from each light in each method; the first that applies."""
+    code = np.zeros(shape, dtype=int)
+
+    def block(method: int | slice, light: int | slice, why: str, where: np.ndarray) -> None:
+        here = code[method, light]
+        code[method, light] = np.where((here == 0) & where, BLOCKERS.index(why), here)
+
+    table, every = scene.table, slice(None)
+    for at, method in enumerate(scene.methods):
+        if method.kind == "hss":
+            block(at, every, "no_hss", ~table.has_hss)
+    for at, light in enumerate(scene.lights):
+        if light.modifier is not None:
+            block(every, at, "no_modifiers", ~table.takes_modifiers)
+            if light.modifier.needs_zoom_head:
+                block(every, at, "no_zoom_head", ~table.can_zoom)
+        if light.heads > 1:
+            block(every, at, "stands_alone", ~table.takes_modifiers)
+    for at, method in enumerate(scene.methods):
+        if method.kind == "freeze" and scene.frozen is not None:
+            block(at, every, "duration_unknown", ~scene.frozen.known)
+            block(at, every, "never_short_enough", ~scene.frozen.can)
+    return code

@@ -1,0 +1,77 @@
+"""The light that is there, as the photographer says it."""
+
+from datetime import date, time
+from typing import Literal
+
+from pydantic import Field, model_validator
+
+from ..kit.errors import refuse
+from ..kit.values import Clock, Flag, FNumber, Iso, Number, ShutterS, Value
+from ..physics import scales
+from .place import Place, moment
+
+Condition = Literal[
+    "sand_or_snow", "distinct_shadows", "hazy_sun", "cloudy_bright", "heavy_overcast", "open_shade", "after_sunset",
+    "gallery", "office", "interior_night", "floodlit", "dark",
+]  # fmt: skip
+Sky = Literal["clear", "partly", "overcast"]
+Placement = Literal["sun", "back", "shade", "panel"]
+Pointed = Literal["background", "subject", "shade"]
+
+
+class Panel(Value):
+    """A panel held level over a subject against the sun."""
+
+    kind: Literal["opaque", "diffusing"] = Field("opaque", title="Panel")
+    size_m: Number = Field(1.8, ge=0.2, le=12, title="Panel size towards the sun (m)")
+    height_m: Number = Field(2.4, ge=0.3, le=10, title="Panel height above the ground (m)")
+
+
+class Reading(Value):
+    """A meter or camera reading, what it was pointed at, and when."""
+
+    f_number: FNumber = 8.0
+    shutter_s: ShutterS = 1 / 500
+    iso: Iso = 100
+    of: Pointed = Field("background", title="Pointed at")
+    clock: Clock | None = Field(None, title="Time of the reading")
+
+    @property
+    def ev(self) -> float:
+        """EV at ISO 100."""
+        return scales.marked_ev100(self.f_number, self.shutter_s, self.iso)
+
+
+class AmbientSpec(Value):
+    """The light that is there: by eye, by meter, by lux, or by the sun at a place and time; and the lamps."""
+
+    by: Literal["condition", "reading", "lux", "sun"] = Field("condition", title="Ambient known by")
+    condition: Condition = Field("distinct_shadows", title="Condition")
+    readings: tuple[Reading, ...] = Field((), max_length=3, title="Readings")
+    lux: Number | None = Field(None, ge=0.001, le=200_000, title="Illuminance (lx)")
+    place: Place | None = Field(None, title="Place")
+    day: date | None = Field(None, ge=date(1900, 1, 1), le=date(2199, 12, 31), title="Date")
+    clock: Clock = Field(time(12), title="Time of day")
+    sky: Sky = Field("clear", title="Sky")
+    shade_open_deg: Number | None = Field(None, ge=0, le=360, title="Bearing from which the sun reaches the shade")
+    subject: Placement = Field("shade", title="Where the subject stands")
+    panel: Panel = Panel()
+    lamps_lux: Number | None = Field(None, ge=0.001, le=100_000, title="Lamps (lx on the subject)")
+    lamps_k: Number = Field(3200, ge=1500, le=15_000, title="Colour of the lamps (K)")
+    lamps_on: Flag = Field(True, title="Lamps on")
+
+    @model_validator(mode="after")
+    def _known(self) -> "AmbientSpec":
+        if self.by == "sun":
+            if self.place is None:
+                raise refuse("place_missing")
+            if self.day is None:
+                raise refuse("date_missing")
+            for clock in (self.clock, *(reading.clock for reading in self.readings)):
+                if clock is not None:
+                    moment(self.place, self.day, clock)
+        if self.by == "lux" and self.lux is None:
+            raise refuse("lux_missing")
+        if self.by == "reading" and not self.readings:
+            raise refuse("reading_missing")
+        return self

@@ -1,0 +1,39 @@
+"""Where on earth, and by which clock."""
+
+from datetime import UTC, date, datetime, time
+from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
+
+from pydantic import Field, field_validator
+
+from ..kit.errors import refuse
+from ..kit.values import Line, Number, Value
+
+
+class Place(Value):
+    """Where on earth, and by which clock."""
+
+    name: Line = Field("", title="Place")
+    latitude: Number = Field(ge=-90, le=90, title="Latitude (degrees north)")
+    longitude: Number = Field(ge=-180, le=180, title="Longitude (degrees east)")
+    zone: Line = Field(min_length=1, max_length=60, title="Time zone")
+
+    @field_validator("zone")
+    @classmethod
+    def _known(cls, zone: str) -> str:
+        try:
+            ZoneInfo(zone)
+        except (ZoneInfoNotFoundError, ValueError, OSError):
+            raise refuse("unknown_zone", zone=zone) from None
+        return zone
+
+
+def moment(place: Place, day: date, clock: time) -> datetime:
+    """The instant (UTC) at which the clocks of a place show this time.
+
+    A time shown twice, when clocks go back, is taken the first time. Raises a coded refusal for one that is skipped.
+    """
+    local = datetime.combine(day, clock.replace(tzinfo=None), ZoneInfo(place.zone))
+    instant = local.astimezone(UTC)
+    if instant.astimezone(local.tzinfo).replace(tzinfo=None) != local.replace(tzinfo=None):
+        raise refuse("clock_skipped", clock=clock, day=day, zone=place.zone)
+    return instant

@@ -1,0 +1,85 @@
+"""The setup: what the photographer asks for, as one open, versioned document."""
+
+from typing import Literal
+
+from pydantic import ConfigDict, Field
+
+from ..kit.body import Body
+from ..kit.filter import Filter
+from ..kit.power import SupplyKind
+from ..kit.values import Flag, KitId, Name, Note, Number, Value, Whole
+from ..physics.exposure import METER_C_FLAT
+from ..physics.optics import f_number_for_disc
+from ..physics.scales import APERTURES
+from .aim import ExposureAim, Motion
+from .ambient import AmbientSpec
+from .light import Light
+
+MethodKind = Literal["sync", "nd", "hss", "leaf", "stop_down", "freeze", "slow", "past_sync"]
+WIDEST, SMALLEST = 1.0, 22.0  # apertures that lenses commonly have
+WORTH_SHARE = 0.01  # background disc as a share of the frame's long side that is worth having; common practice
+
+
+class OwnBody(Body):
+    """A body in a setup: the shelf's own by its id, and this copy for when that is gone."""
+
+    id: KitId | None = None
+
+
+class OwnFilter(Filter):
+    """A filter in a setup: the shelf's own by its id, and this copy for when that is gone."""
+
+    id: KitId | None = None
+
+
+class Setup(Value):
+    """One picture to be lit. Distances in metres, times in seconds, apertures, times and ISOs as marked."""
+
+    model_config = ConfigDict(
+        json_schema_extra={
+            "examples": [
+                {
+                    "format": "jumpstop-setup",
+                    "version": 2,
+                    "name": "Noon portrait",
+                    "ambient": {"by": "condition", "condition": "distinct_shadows", "subject": "back"},
+                    "aim": {"f_number": 2.8, "background_stops": -1, "iso": 100},
+                    "body": {"name": "Cliff 36", "sync_s": 0.004, "top_speed_s": 0.000125},
+                    "filters": [{"name": "ND 3 stops", "stops": 3}],
+                    "lights": [{"role": "key", "distance_m": 1.8}],
+                    "frames": 240,
+                }
+            ]
+        }
+    )
+
+    format: Literal["jumpstop-setup"] = "jumpstop-setup"
+    version: Literal[2] = 2
+    name: Name = "A setup"
+    note: Note = ""
+    ambient: AmbientSpec = AmbientSpec()
+    aim: ExposureAim = ExposureAim()
+    motion: Motion = Motion()
+    body: OwnBody = OwnBody(name="A body")
+    filters: tuple[OwnFilter, ...] = Field((), max_length=20, title="ND filters")
+    lights: tuple[Light, ...] = Field((Light(),), min_length=1, max_length=8, title="Lights")
+    trigger: Literal["radio", "shoe"] = Field("radio", title="Trigger")
+    silent: Flag = Field(False, title="Silent shutter")
+    method: MethodKind | None = Field(None, title="Method")
+    power_supply: SupplyKind | None = Field(None, title="Power supply")
+    frames: Whole = Field(200, ge=1, le=1_000_000, title="Frames")
+    meter_c: Number = Field(METER_C_FLAT, ge=100, le=500, title="Meter constant C (lx s)")
+
+    @property
+    def f_number(self) -> float:
+        """The aperture wanted, as marked; where a blur is wanted, the one that gives it."""
+        lens = self.aim.lens
+        if self.aim.by == "aperture" or lens is None:
+            return self.aim.f_number
+        disc_mm = (lens.wanted_share or WORTH_SHARE) * self.body.frame_width_mm
+        exact = f_number_for_disc(lens.focal_mm, lens.subject_m, lens.background_m, disc_mm)
+        return APERTURES.marked(min(max(exact, WIDEST), SMALLEST), "third", "down")
+
+    def fastest_flash_s(self, f_number: float) -> float:
+        """The shortest time [s] at which one pulse reaches the whole frame, with the trigger and shutter in use."""
+        return self.body.fastest_flash_s(f_number, self.trigger == "radio", self.silent)

@@ -1,0 +1,93 @@
+"""The ambient in words: where it comes from, what it does to the subject, where else the subject could stand."""
+
+from zoneinfo import ZoneInfo
+
+from ..core.plan.ambient import Ambient, PlacementChoice
+from ..core.plan.day import shade_lost
+from ..core.scene.ambient import AmbientSpec
+from .figures import DisplayUnits, amount, length, stops
+from .kit import CONDITIONS, SKIES
+
+LOOKS = ((-3.0, "a silhouette"), (-1.5, "dark"), (-0.5, "dim"))
+"""Ambient on the subject [stops] down to which it looks so; common practice, no source."""
+
+
+def how(spec: AmbientSpec, ambient: Ambient) -> str:
+    """Where the ambient comes from, in sentences."""
+    basis = ambient.basis
+    if basis.known == "reading":
+        said = [_metered(basis.metered)]
+    elif basis.known == "sun" and ambient.sun is not None:
+        height, bearing = ambient.sun
+        where = f"{height:.0f}° up, bearing {bearing:.0f}°" if height > 0 else f"{-height:.0f}° below the horizon"
+        said = [f"Sun {where}, {SKIES[spec.sky]} (IES RP-21)."]
+        if basis.shift is not None:
+            said += [f"Your reading shifts the day by {stops(basis.shift)}.", _doubt(basis.metered)]
+    elif basis.known == "lux":
+        said = [f"{spec.lux or 0:,.0f} lx on a flat meter is EV {basis.lux_ev:.1f} at ISO 100."]
+    else:
+        name = CONDITIONS["dark" if basis.lamps_off else spec.condition]
+        said = [f"Light-value table: {name}, EV {basis.table_ev:g} ± {basis.table_spread:g}."]
+    if basis.lamps_ev is not None:
+        said.append(f"Lamps add EV {basis.lamps_ev:.1f}.")
+    return " ".join(part for part in said if part)
+
+
+def _metered(metered: tuple[str, ...]) -> str:
+    """Which figures were metered, and how sure the rest are."""
+    names = [name for name in ("background", "subject", "shade") if name in metered]
+    said = f"{' and '.join(names).capitalize()} as metered."
+    return f"{said} {_doubt(metered)}".strip()
+
+
+def _doubt(metered: tuple[str, ...]) -> str:
+    rest = [name for name in ("background", "subject", "shade") if name not in metered]
+    if not rest:
+        return ""
+    return f"Not metered: {' and '.join(rest)}, taken from the usual difference, ± 0.5 stop."
+
+
+def subject(ambient: Ambient, camera_ev: float) -> str:
+    """What the ambient alone makes of the subject at these settings."""
+    level = ambient.lit_ev - camera_ev
+    word = next((word for most, word in LOOKS if level <= most), "bright enough")
+    shadow = stops(ambient.shadow_ev - camera_ev)
+    sides = f", its shadow side at {shadow}" if ambient.shadow_ev < ambient.lit_ev else ""
+    return f"Without flash the subject is at {stops(level)}{sides}: {word}."
+
+
+def placement(choice: PlacementChoice, spec: AmbientSpec, units: DisplayUnits) -> str:
+    """What it means for the picture if the subject stands there."""
+    lost = choice.ambient.background_ev - choice.ambient.lit_ev
+    low = "" if lost < 0.05 else f"{amount(lost)} under the background. "
+    if choice.subject == "sun":
+        return "Hard light and narrowed eyes; no light of yours is needed, or a fill one that the sun outshines."
+    if choice.subject == "back":
+        return f"{low}The sun becomes a rim; shade the lens, and keep the highlights on the hair."
+    if choice.subject == "shade":
+        return f"{low}{_shade(spec)}"
+    if choice.ambient.sun is None:
+        return f"{low}Say place and time, and it says how far down the panel shades and where its edge falls."
+    shade = choice.panel
+    if shade is None:
+        return "The sun is not up: a panel has nothing to shade."
+    whole = shade.down_to_m <= 0
+    down = "the whole body" if whole else f"down to {length(shade.down_to_m, units)} above the ground"
+    fit = "full length" if whole else "waist-up" if shade.down_to_m <= 1.0 else "head and shoulders only"
+    return (
+        f"{low}Shades {down}, so {fit}; hold it {length(shade.shift_m, units)} towards the sun. Its edge falls "
+        f"{length(max(shade.strip_to_m, 0), units)} behind the feet, away from the sun."
+    )
+
+
+def _shade(spec: AmbientSpec) -> str:
+    if spec.by != "sun" or spec.place is None:
+        return "It does not last: the sun moves. The background stays bright."
+    if spec.shade_open_deg is None:
+        return "It does not last: say from which bearing the sun reaches it, and it says until when."
+    when = shade_lost(spec)
+    if when is None:
+        return f"The sun does not come to {spec.shade_open_deg:.0f}° on this day: the shade lasts."
+    local = when.astimezone(ZoneInfo(spec.place.zone))
+    gone = local.time() <= spec.clock
+    return f"The sun {'has reached' if gone else 'reaches'} it at {local:%H:%M}: open shade is lost from then."

@@ -1,0 +1,320 @@
+"""What a setup comes to, as a document: the ambient, the methods with what each costs, and the chosen one's lanes."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..core.plan import advice, look
+from ..core.plan.ambient import Ambient, placements
+from ..core.plan.levels import levels
+from ..core.plan.methods import Method
+from ..core.plan.reach import BLOCKERS, ON_THE_LINE, REACHES, TOO_BRIGHT, Reach, Solved
+from ..core.plan.warnings import warnings_of
+from ..core.scene.ambient import AmbientSpec, Placement
+from ..core.scene.camera import CameraSettings
+from ..core.scene.setup import MethodKind, Setup
+from . import ambient as ambient_words
+from . import methods as method_words
+from . import warnings as warning_words
+from .figures import DisplayUnits, amount, count, dial, f_number, iso, length, share, shutter, speed, stops
+from .kit import PLACEMENTS
+from .lanes import Arc, Lanes, arcs_of, lanes_of, verdict_words
+
+BLUR = {
+    "worth": "worth the trouble: the background melts",
+    "faint": "a little: the background softens, no more",
+    "none": "not worth it: no blur to speak of. Stop down and stay at sync",
+}
+RECEIVERS = {"lit": "lit side", "shadow": "shadow side", "background": "background"}
+
+
+@dataclass(slots=True)
+class CameraText:
+    """Camera settings as the camera shows them."""
+
+    aperture: str
+    shutter: str
+    iso: str
+    nd: str
+
+
+@dataclass(slots=True)
+class MethodCard:
+    """One method: settings, how many units reach, and what it comes to for the unit that all are compared by."""
+
+    kind: MethodKind
+    title: str
+    possible: bool
+    reason: str
+    camera: CameraText
+    background: str
+    costs: str
+    reach_count: int
+    spare: float | None
+    verdict: str
+    difference: float | None
+    against: str
+    judgement: str
+    metered: str
+    evenness: str
+    charge: str
+    over_ambient: str
+    lit: float
+    dark_edge: str
+    avoided: bool
+
+
+@dataclass(slots=True)
+class AmbientText:
+    """The ambient, as EV at ISO 100."""
+
+    background_ev: float
+    subject_ev: float
+    shade_ev: float
+    subject: str
+    how: str
+
+
+@dataclass(slots=True)
+class PlacementText:
+    """One place for the subject, and what it does to the rest."""
+
+    subject: Placement
+    title: str
+    subject_ev: float
+    says: str
+
+
+@dataclass(slots=True)
+class WarningText:
+    """Something that goes wrong on the day."""
+
+    code: str
+    title: str
+    says: str
+
+
+@dataclass(slots=True)
+class LevelText:
+    """What one receiver gets [stops from correct]: ambient, each light (null: none), and all together."""
+
+    receiver: str
+    name: str
+    ambient: float
+    lights: list[float | None]
+    total: float
+    says: str
+
+
+@dataclass(slots=True)
+class Answer:
+    """The answer to one setup."""
+
+    ambient: AmbientText
+    placements: list[PlacementText]
+    f_number: float
+    blur: str
+    motion: str
+    units: int
+    compared: str
+    methods: list[MethodCard]
+    chosen: MethodKind
+    advised: MethodKind
+    headline: str
+    warnings: list[WarningText]
+    levels: list[LevelText]
+    arcs: list[Arc]
+    lanes: Lanes | None
+
+
+def answer_of(solved: Solved, units: DisplayUnits, light: int = 0, avoid: Sequence[MethodKind] = ()) -> Answer:
+    """The document of a solved setup for one of its lights; `avoid`: the methods a person would rather not use."""
+    setup = solved.setup
+    advised = advice.advised_method(solved, avoid, light)
+    chosen = setup.method if setup.method is not None else advised
+    method = solved.method(chosen)
+    reach = solved.reach(chosen, light) if method.possible else None
+    unit = advice.lightest_that_reaches(reach) if reach is not None else None
+    costs = advice.costs_for(solved, unit, light) if unit is not None else {}
+    return Answer(
+        ambient=_ambient(setup.ambient, solved.ambient, method.camera.ev),
+        placements=_placements(setup, units),
+        f_number=setup.f_number,
+        blur=_blur(setup, units),
+        motion=_motion(setup, units),
+        units=len(solved.table),
+        compared="" if unit is None else solved.table.units[unit].name,
+        methods=[_card(solved, one, light, unit, costs.get(one.kind), avoid) for one in solved.methods],
+        chosen=chosen,
+        advised=advised,
+        headline=_blocked(solved, method) if reach is None else headline(reach, units),
+        warnings=[
+            WarningText(code=found.code, title=said.title, says=said.says)
+            for found in warnings_of(solved, chosen, unit, light)
+            for said in [warning_words.say(found)]
+        ],
+        levels=[] if reach is None else _levels(solved, chosen),
+        arcs=[] if reach is None else arcs_of(reach, units),
+        lanes=None if reach is None else lanes_of(reach, units),
+    )
+
+
+def _blocked(solved: Solved, method: Method) -> str:
+    name = method_words.title(method, solved.setup.body.shutter)
+    return f"{name} cannot be had: {method_words.blocker(method)}"
+
+
+def _ambient(spec: AmbientSpec, ambient: Ambient, camera_ev: float) -> AmbientText:
+    return AmbientText(
+        background_ev=round(ambient.background_ev, 2),
+        subject_ev=round(ambient.lit_ev, 2),
+        shade_ev=round(ambient.shade_ev, 2),
+        subject=ambient_words.subject(ambient, camera_ev),
+        how=ambient_words.how(spec, ambient),
+    )
+
+
+def _placements(setup: Setup, units: DisplayUnits) -> list[PlacementText]:
+    return [
+        PlacementText(
+            subject=choice.subject,
+            title=PLACEMENTS[choice.subject],
+            subject_ev=round(choice.ambient.lit_ev, 1),
+            says=ambient_words.placement(choice, setup.ambient, units),
+        )
+        for choice in placements(setup.ambient, setup.meter_c)
+    ]
+
+
+def _blur(setup: Setup, units: DisplayUnits) -> str:
+    found = look.blur_of(setup, setup.f_number)
+    if found is None:
+        return ""
+    near, far = (length(metres, units, fine=True) for metres in (found.near_m, found.far_m))
+    return (
+        f"{f_number(setup.f_number)} is sharp from {near} to {far}; a point behind becomes {share(found.share, 1)} of "
+        f"the frame: {BLUR[found.verdict]}."
+    )
+
+
+def _motion(setup: Setup, units: DisplayUnits) -> str:
+    motion = setup.motion
+    if motion.kind == "freeze":
+        return (
+            f"At {speed(motion.speed, units)} in a field {length(motion.field_width_m, units)} wide, to blur no more "
+            f"than {look.tolerable_mm(setup):.3f} mm the flash must last no longer than "
+            f"{shutter(look.needed_s(setup))} (t.1)."
+        )
+    if motion.kind == "trails":
+        return f"In {shutter(motion.trail_s)} it draws over {share(look.trail_share(setup))} of the frame's width."
+    return ""
+
+
+def camera_text(camera: CameraSettings) -> CameraText:
+    """Camera settings as the camera shows them."""
+    return CameraText(
+        aperture=f_number(camera.f_number),
+        shutter=shutter(camera.shutter_s),
+        iso=iso(camera.iso),
+        nd=f"ND {camera.nd_stops:.3g}" if camera.nd_stops else "",
+    )
+
+
+def _card(
+    solved: Solved,
+    method: Method,
+    light: int,
+    unit: int | None,
+    costs: advice.MethodCosts | None,
+    avoid: Sequence[MethodKind],
+) -> MethodCard:
+    reach = solved.reach(method.kind, light) if method.possible else None
+    usable = reach is not None and unit is not None and bool(reach.able[unit])
+    spare = float(reach.spare[unit]) if reach is not None and usable and unit is not None else None
+    verdict = ""
+    if reach is not None and unit is not None:
+        verdict = verdict_words(str(reach.verdict[unit]), float(reach.spare[unit]), int(reach.blocker[unit]))
+    over = ""
+    if usable and reach is not None and unit is not None:
+        over = method_words.over_ambient(float(reach.flash_over_ambient_stops[unit]))
+    return MethodCard(
+        kind=method.kind,
+        title=method_words.title(method, solved.setup.body.shutter),
+        possible=method.possible,
+        reason=method_words.blocker(method),
+        camera=camera_text(method.camera),
+        background=method_words.background(method.off_stops),
+        costs=method_words.costs(method),
+        reach_count=0 if reach is None else int(np.sum(reach.verdict == REACHES)),
+        spare=None if spare is None else round(spare, 3),
+        verdict=verdict,
+        difference=None if costs is None or costs.difference is None else round(costs.difference, 3),
+        against=method_words.against(costs),
+        judgement="" if reach is None else method_words.judgement(solved, reach, unit),
+        metered="" if costs is None else method_words.METERED[costs.metered],
+        evenness=method_words.evenness(costs),
+        charge=method_words.charge(costs),
+        over_ambient=over,
+        lit=round(method.lit, 3),
+        dark_edge=method.dark_edge,
+        avoided=method.kind in avoid,
+    )
+
+
+def _levels(solved: Solved, chosen: MethodKind) -> list[LevelText]:
+    lights = range(len(solved.setup.lights))
+    units = tuple(advice.lightest_that_reaches(solved.reach(chosen, light)) for light in lights)
+    return [
+        LevelText(
+            receiver=level.receiver,
+            name=RECEIVERS[level.receiver],
+            ambient=round(level.ambient, 2),
+            lights=[None if math.isinf(one) else round(one, 2) for one in level.lights],
+            total=round(level.total, 2),
+            says=f"{RECEIVERS[level.receiver]} {stops(level.total)} (ambient alone {stops(level.ambient)})",
+        )
+        for level in levels(solved, chosen, units)
+    ]
+
+
+def headline(reach: Reach, units: DisplayUnits) -> str:
+    """The verdict over the whole shelf in a sentence."""
+    table = reach.solved.table
+    able = np.flatnonzero(reach.able)
+    if not len(able):
+        why = method_words.UNIT_BLOCKERS[_commonest_blocker(reach)]
+        return f"No unit can be used: {why}."
+    shelf = count(len(table), "unit")
+    good = int(np.sum(reach.verdict == REACHES))
+    nearest = int(able[np.argmax(reach.spare[able])])
+    if not good:
+        return _none_reaches(reach, nearest)
+    lead = f"{'All' if good == len(table) else good} of {shelf} {'reaches' if good == 1 else 'reach'}."
+    lightest = advice.lightest_that_reaches(reach)
+    if lightest is None or (math.isnan(table.weight_g[lightest]) and len(table) > 1):
+        return lead
+    unit = table.units[lightest]
+    set_to = dial(unit.scale, float(reach.below_full[lightest]), units, unit.watt_seconds)
+    if len(table) == 1:
+        return f"{unit.name} reaches, at {set_to}."
+    return f"{lead} The lightest that does, {unit.name}, at {set_to}."
+
+
+def _commonest_blocker(reach: Reach) -> str:
+    return BLOCKERS[int(np.bincount(reach.blocker).argmax())]
+
+
+def _none_reaches(reach: Reach, nearest: int) -> str:
+    name, spare = reach.solved.table.units[nearest].name, float(reach.spare[nearest])
+    if np.any(reach.verdict == TOO_BRIGHT):
+        bright = np.flatnonzero(reach.verdict == TOO_BRIGHT)
+        least = int(bright[np.argmin(reach.too_bright[bright])])
+        excess = amount(float(reach.too_bright[least]))
+        if not np.any(reach.verdict == ON_THE_LINE):
+            name = reach.solved.table.units[least].name
+            return f"Every unit that has the light is too bright even at its lowest power; {name}, by {excess}."
+    if reach.verdict[nearest] == ON_THE_LINE:
+        return f"No unit surely reaches. {name} is on the line: {stops(spare)} stop."
+    return f"No unit on this shelf reaches. The nearest, {name}, is {amount(spare)} short."

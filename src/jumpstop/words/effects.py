@@ -1,0 +1,191 @@
+"""What each effect on the light is called on the chart, and why it is as large as it is.
+
+One sentence an effect. Text that came from a person is put in as it is, once, and is never a template.
+"""
+
+from collections.abc import Callable
+from typing import NamedTuple
+
+from ..core.kit.rating import REFERENCE_ZOOM_MM
+from ..core.kit.table import UnitTable
+from ..core.plan.jump import JumpAt
+from .figures import DisplayUnits, amount, f_number, iso, length, nd, power, share, shutter, stops
+from .kit import GELS, rating_words
+
+
+class Said(NamedTuple):
+    """The name of a jump on the chart, and its reason in a sentence."""
+
+    cause: str
+    why: str
+
+
+class Context(NamedTuple):
+    """What a sentence may look up beside the jump's own facts."""
+
+    table: UnitTable
+    unit: int
+    units: DisplayUnits
+
+
+def say(jump: JumpAt, context: Context) -> Said:
+    """The words of one jump of one unit."""
+    return SENTENCES[jump.effect](jump, context)
+
+
+def _rated_output(facts: JumpAt, at: Context) -> Said:
+    table, aperture = at.table, f_number(facts["f_number"])
+    unit = table.units[at.unit]
+    basis = rating_words(
+        unit, float(table.rated[at.unit]), float(table.rated_sd[at.unit]), table.basis[at.unit], at.units
+    )
+    return Said(
+        f"at {length(1, at.units)}, {aperture}",
+        f"{basis} At one metre and {aperture}, at ISO 100 and full power, that is 2 log2(GN / N) stops over a correct "
+        "exposure.",
+    )
+
+
+def _zoom(facts: JumpAt, at: Context) -> Said:
+    zoom = f"{facts['zoom_mm']:.0f} mm"
+    return Said(
+        f"zoom {zoom}",
+        f"Zoomed to {zoom} against the {REFERENCE_ZOOM_MM:.0f} mm coverage that all are compared at: from the "
+        "positions quoted, straight against log(zoom); beyond them estimated from the beam. No zoom head: no change.",
+    )
+
+
+def _heads(facts: JumpAt, at: Context) -> Said:
+    heads = f"{facts['count']:.0f}"
+    return Said(f"{heads} heads", f"{heads} equal heads on the same spot: + log2({heads}).")
+
+
+def _distance(facts: JumpAt, at: Context) -> Said:
+    metres = length(facts["metres"], at.units)
+    return Said(
+        metres,
+        f"Inverse square: −2 log2(distance in metres), from one metre out to {metres}. "
+        "The ± stands for a distance paced out rather than taped.",
+    )
+
+
+def _modifier(facts: JumpAt, at: Context) -> Said:
+    name = facts["name"]
+    return Said(
+        name,
+        f"{name} against the unit's own reflector at 35 mm coverage. Every figure here can be replaced by your own.",
+    )
+
+
+def _layer(facts: JumpAt, at: Context) -> Said:
+    name = facts["layer"]
+    if facts.mark == "U":
+        return Said(name, "Measured by you.")
+    return Said(name, f"{name}: it comes off. A layer of diffusion costs about a stop.")
+
+
+def _face(facts: JumpAt, at: Context) -> Said:
+    return Said(
+        "big face, close",
+        f"At {length(facts['metres'], at.units)} a face {length(facts['width_m'], at.units)} wide is no point: light "
+        "from its edge comes from farther off and at a slant, so less arrives than inverse square says. Under 1 % from "
+        "five times its diameter or diagonal on.",
+    )
+
+
+def _gel(facts: JumpAt, at: Context) -> Said:
+    gel = GELS[facts["gel"]]
+    return Said(gel, f"{gel.capitalize()} lets {share(facts['share'])} of the light through.")
+
+
+def _aperture(facts: JumpAt, at: Context) -> Said:
+    used, asked = f_number(facts["used"]), f_number(facts["asked"])
+    return Said(used, f"This method sets {used} where {asked} was asked for: flash and ambient both change by it.")
+
+
+def _iso(facts: JumpAt, at: Context) -> Said:
+    return Said(iso(facts["iso"]), f"{iso(facts['iso'])} against ISO 100: log2(S / 100).")
+
+
+def _nd(facts: JumpAt, at: Context) -> Said:
+    return Said(
+        f"ND {facts['stops']:.3g}",
+        f"{nd(facts['stops'])} of neutral density let {share(facts['share'], 1)} through, of flash and ambient alike.",
+    )
+
+
+def _hss(facts: JumpAt, at: Context) -> Said:
+    time = shutter(facts["shutter_s"])
+    geometry = (
+        f"At {time} the light is spread over the curtains' travel of {shutter(facts['travel_s'])} and the opening: "
+        f"log2((travel + time) / time) = {facts['geometry']:.2f} stops"
+    )
+    extra = amount(facts["extra"], 2)
+    if not facts["tabled"]:
+        return Said(f"HSS {time}", f"{geometry}, and {extra} more for the unit itself.")
+    taken = at.table.units[at.unit].hss
+    travel = shutter(taken.travel_s) if taken else ""
+    return Said(
+        f"HSS {time}",
+        f"{geometry}, and {extra} more by this unit's own HSS table, taken on a body with a travel of {travel}.",
+    )
+
+
+def _freeze(facts: JumpAt, at: Context) -> Said:
+    needed = f"The flash must last no longer than {shutter(facts['needed_s'])} (t.1)"
+    if not facts["known"]:
+        why = f"{needed}; this unit's flash durations are not known."
+    elif not facts["can"]:
+        why = f"{needed}, and no setting of this unit does."
+    elif facts["least"] > 0:
+        why = f"{needed}. By its own table this unit does so at {power(facts['least'])} and below, not above."
+    else:
+        why = f"{needed}, which this unit does even at full power."
+    return Said("short enough", why)
+
+
+def _tail(facts: JumpAt, at: Context) -> Said:
+    time = shutter(facts["shutter_s"])
+    if not facts["known"]:
+        why = f"This unit's flash duration is not known; at {time} a slow one would lose some of its tail."
+    else:
+        why = (
+            f"At full power this unit's flash lasts {shutter(facts['t01_s'])} (t.1); at {time} the middle of the frame "
+            f"sees {shutter(facts['window_s'])} of it, and so {share(facts['share'])} of its light."
+        )
+    return Said("tail clipped", why)
+
+
+def _target(facts: JumpAt, at: Context) -> Said:
+    wanted = stops(facts["target"])
+    return Said(f"wanted at {wanted}", f"This light is wanted at {wanted} against a correct exposure.")
+
+
+def _ambient(facts: JumpAt, at: Context) -> Said:
+    if facts["enough"]:
+        return Said("ambient", "The ambient alone lights the subject fully: flash only adds to it.")
+    return Said(
+        "ambient",
+        f"At these settings the ambient puts the subject at {stops(facts['level'])}; light adds linearly, so the flash "
+        f"must give {stops(facts['rest'])} of the whole.",
+    )
+
+
+SENTENCES: dict[str, Callable[[JumpAt, Context], Said]] = {
+    "rated_output": _rated_output,
+    "zoom": _zoom,
+    "heads": _heads,
+    "distance": _distance,
+    "modifier": _modifier,
+    "layer": _layer,
+    "face": _face,
+    "gel": _gel,
+    "aperture": _aperture,
+    "iso": _iso,
+    "nd": _nd,
+    "hss": _hss,
+    "freeze": _freeze,
+    "tail": _tail,
+    "target": _target,
+    "ambient": _ambient,
+}

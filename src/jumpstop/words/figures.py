@@ -1,0 +1,158 @@
+"""How figures are said: metres or feet, marked apertures and times, stops with their sign.
+
+Every figure on the screen is worded here, so that none is worded in two ways.
+"""
+
+import math
+from functools import lru_cache
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from ..core.kit.power import PowerScale
+from ..core.kit.values import LINE, Value
+from ..core.physics.scales import Step
+from ..core.physics.units import FEET_PER_METRE
+
+
+class DisplayUnits(Value):
+    """How a person wants figures said."""
+
+    length: Literal["m", "ft"] = Field("m", title="Length in")
+    step: Step = Field("third", title="Stop steps")
+    power: Literal["own", "fraction", "number", "ws"] = Field("own", title="Power as")
+    currency: Annotated[str, Field(max_length=4, pattern=LINE, title="Currency")] = "£"
+
+
+def length(metres: float, units: DisplayUnits, fine: bool = False) -> str:
+    """A distance: 1.8 m, or 5.9 ft; `fine` shows the centimetres."""
+    if math.isinf(metres):
+        return "infinity"
+    if units.length == "ft":
+        feet = metres * FEET_PER_METRE
+        return f"{feet:.0f} ft" if feet >= 30 else f"{feet:.1f} ft"
+    if fine and metres < 100:
+        return f"{metres:.2f} m" if metres < 10 else f"{metres:.1f} m"
+    return f"{metres:.3g} m" if metres < 100 else f"{metres:.0f} m"
+
+
+def speed(metres_per_s: float, units: DisplayUnits) -> str:
+    """A speed: 3.5 m/s, or 11.5 ft/s."""
+    if units.length == "ft":
+        return f"{metres_per_s * FEET_PER_METRE:.1f} ft/s"
+    return f"{metres_per_s:.1f} m/s"
+
+
+def guide_number(metres: float, units: DisplayUnits, digits: int = 0) -> str:
+    """A guide number at ISO 100: GN 36 m, or GN 118 ft."""
+    return f"GN {metres * FEET_PER_METRE:.0f} ft" if units.length == "ft" else f"GN {metres:.{digits}f} m"
+
+
+@lru_cache(maxsize=4096)
+def shutter(seconds: float) -> str:
+    """A shutter time or flash duration: 1/250 s, 0.5 s, 4 s."""
+    if seconds >= 0.3:
+        return f"{seconds:.3g} s"
+    denominator = 1 / seconds
+    digits = 2 if denominator < 10 else 3
+    rounded = float(f"{denominator:.{digits}g}") if denominator > 999 else round(denominator)
+    return f"1/{rounded:.0f} s"
+
+
+@lru_cache(maxsize=1024)
+def f_number(value: float) -> str:
+    """An aperture: f/2.8, f/11."""
+    return f"f/{value:.1f}".removesuffix(".0") if value < 10 else f"f/{value:.0f}"
+
+
+@lru_cache(maxsize=1024)
+def iso(value: float) -> str:
+    """An ISO: ISO 400."""
+    return f"ISO {value:.0f}"
+
+
+@lru_cache(maxsize=1024)
+def nd(stops_taken: float) -> str:
+    """Neutral density in the markings that filters carry: 3 stops (ND8, 0.9)."""
+    return f"{_plain(stops_taken)} {plural(stops_taken)} (ND{2**stops_taken:.0f}, {stops_taken * 0.301:.1f})"
+
+
+def _plain(value: float) -> str:
+    return f"{value:.1f}".removesuffix(".0")
+
+
+@lru_cache(maxsize=4096)
+def stops(value: float, digits: int = 1) -> str:
+    """A signed number of stops with a true minus sign: +1.3, −0.7."""
+    if math.isinf(value):
+        return "none"
+    if round(value, digits) == 0:
+        return f"{0:.{digits}f}"
+    return f"{value:+.{digits}f}".replace("-", "−")
+
+
+def plural(value: float) -> str:
+    """The word behind so many stops."""
+    return "stop" if abs(value) <= 1 else "stops"
+
+
+@lru_cache(maxsize=4096)
+def amount(value: float, digits: int = 1) -> str:
+    """So many stops, without a sign: 0.7 stop, 1.3 stops."""
+    size = round(abs(value), digits)
+    return f"{size:.{digits}f} {plural(size)}"
+
+
+@lru_cache(maxsize=4096)
+def duration(seconds: float) -> str:
+    """A waiting time: 0.4 s, 12 s, 3 min."""
+    if seconds < 0.095:
+        return "at once"
+    if seconds < 9.95:
+        return f"{seconds:.1f} s"
+    return f"{seconds:.0f} s" if seconds < 120 else f"{seconds / 60:.0f} min"
+
+
+@lru_cache(maxsize=1024)
+def share(value: float, digits: int = 0) -> str:
+    """A share in per cent: 55 %."""
+    return f"{value * 100:.{digits}f} %"
+
+
+@lru_cache(maxsize=4096)
+def power(below_full: float) -> str:
+    """A share of full power as a fraction, with what lies between two of them: 1/1, 1/32, 1/4 + ⅓."""
+    whole = max(0, math.ceil(below_full - ON_MARK))
+    between = whole - below_full
+    if between > 1 - ON_MARK:
+        whole, between = whole - 1, 0.0
+    words = ""
+    if between >= ON_MARK:
+        mark = next((mark for size, mark in BETWEEN if abs(between - size) < ON_MARK), None)
+        words = f" + {mark or f'{min(between, 0.9):.1f}'}"
+    return f"1/{2**whole}{words}"
+
+
+ON_MARK = 0.03  # of a stop: a setting this near to a mark is said as that mark
+BETWEEN = ((1 / 3, "⅓"), (1 / 2, "½"), (2 / 3, "⅔"))
+
+
+def dial(scale: PowerScale, below_full: float, units: DisplayUnits, watt_seconds: float | None = None) -> str:
+    """A power setting as the unit's dial shows it, so many stops below full, or as the person wants it."""
+    kind = scale.kind if units.power == "own" else units.power
+    if kind == "ws" and watt_seconds:
+        energy = watt_seconds * 2**-below_full
+        return f"{energy:.0f} Ws" if energy >= 9.5 else f"{energy:.1f} Ws"
+    if kind == "number":
+        return f"{scale.top_number - below_full:.1f} of {scale.top_number:g}"
+    return power(below_full)
+
+
+def listed(words: list[str], last: str = "or") -> str:
+    """Words as a list in a sentence: a, b or c."""
+    return words[0] if len(words) == 1 else f"{', '.join(words[:-1])} {last} {words[-1]}" if words else ""
+
+
+def count(number: int, one: str, many: str = "") -> str:
+    """So many things: 1 unit, 10,012 units."""
+    return f"{number:,} {one if number == 1 else many or one + 's'}"

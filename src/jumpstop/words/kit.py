@@ -1,0 +1,121 @@
+"""What kit is called, and what there is to say of each piece in a line."""
+
+import math
+
+from ..core.kit.body import Body
+from ..core.kit.filter import Filter
+from ..core.kit.modifier import Gel, Modifier
+from ..core.kit.rating import Basis
+from ..core.kit.unit import Claim, Unit
+from ..core.physics.guide_number import guide_number_of_stops
+from ..core.scene.aim import Mover
+from ..core.scene.ambient import Condition, Placement, Sky
+from ..core.scene.light import Role
+from .figures import DisplayUnits, guide_number, shutter, stops
+
+CONDITIONS: dict[Condition, str] = {
+    "sand_or_snow": "sun on sand or snow",
+    "distinct_shadows": "sun, distinct shadows",
+    "hazy_sun": "hazy sun, soft shadows",
+    "cloudy_bright": "cloudy bright, no shadows",
+    "heavy_overcast": "heavy overcast",
+    "open_shade": "open shade",
+    "after_sunset": "just after sunset",
+    "gallery": "a gallery",
+    "office": "an office",
+    "interior_night": "a room at night",
+    "floodlit": "floodlit buildings",
+    "dark": "dark, all lamps off",
+}
+SKIES: dict[Sky, str] = {
+    "clear": "a clear sky",
+    "partly": "a partly cloudy sky",
+    "overcast": "an overcast sky",
+}
+MOVERS: dict[Mover, str] = {
+    "fall": "something falling",
+    "walker": "somebody walking",
+    "leap": "somebody leaping",
+    "runner": "somebody running",
+    "dancer": "a dancer's hands",
+    "thrown": "powder or water thrown",
+    "splash": "a splash",
+    "small_bird": "a small bird's wing tips",
+    "ball": "a ball in play",
+    "other": "something else",
+}
+GELS: dict[Gel, str] = {
+    "none": "no gel",
+    "full_orange": "full orange gel",
+    "half_orange": "half orange gel",
+    "quarter_orange": "quarter orange gel",
+    "eighth_orange": "eighth orange gel",
+}
+ROLES: dict[Role, str] = {"key": "key", "fill": "fill", "rim": "rim", "background": "background light"}
+PLACEMENTS: dict[Placement, str] = {
+    "sun": "in the sun",
+    "back": "sun behind",
+    "shade": "open shade",
+    "panel": "panel",
+}
+
+
+def printed(claim: Claim) -> str:
+    """A claim as makers print it."""
+    place = f", {claim.zoom_mm:g} mm" if claim.zoom_mm else ""
+    place = f", {claim.coverage_deg:g}°" if claim.coverage_deg and not place else place
+    place += f", {claim.reflector}" if claim.reflector else ""
+    return f"GN {claim.guide_number:g} (ISO {claim.iso:g}, {claim.unit}{place})"
+
+
+def all_printed(unit: Unit) -> str:
+    """All that a unit is claimed to give, or its energy where nothing else is known."""
+    return "; ".join(printed(claim) for claim in unit.claims) or f"{unit.watt_seconds or 0:g} Ws"
+
+
+def rating_words(unit: Unit, rated_stops: float, sd: float, basis: Basis, units: DisplayUnits) -> str:
+    """Where a unit's rated output comes from, in a sentence; `rated_stops` is 2 log2 GN at 35 mm."""
+    guide = f"{guide_number(float(guide_number_of_stops(rated_stops)), units)} at ISO 100 and 35 mm coverage"
+    if basis == "watt_seconds":
+        return (
+            f"Only {unit.watt_seconds or 0:g} Ws is known, which says nothing about the reflector. At 35 lm/W into a "
+            f"65° cone that would be {guide}: rough, ± {sd:.1f} stop."
+        )
+    if basis == "measured":
+        own = next(claim for claim in unit.claims if claim.measured)
+        return f"By your own reading ({printed(own)}): {guide}."
+    claims = "; ".join(printed(claim) for claim in unit.claims[:3]) + ("; …" if len(unit.claims) > 3 else "")
+    if basis == "no_coverage":
+        return f"Printed as {claims}, not all with their coverage; taken as {guide}, ± {sd:.1f} stop."
+    if sd > 0.4:
+        return f"Printed as {claims}. Moved from that coverage by its beam: about {guide}, ± {sd:.1f} stop."
+    return f"Printed as {claims}: {guide}."
+
+
+def modifier_line(modifier: Modifier) -> str:
+    """A modifier's own effect and its layers."""
+    layers = [f"{layer.name} {stops(layer.stops)}" for layer in modifier.layers]
+    return " · ".join([f"{stops(modifier.stops)} ± {modifier.sd:g}", *layers])
+
+
+def filter_line(nd: Filter) -> str:
+    """What a filter takes."""
+    return f"{nd.stops:g} to {nd.most_stops:g} stops" if nd.most_stops else f"{nd.stops:g} stops"
+
+
+def body_line(body: Body) -> str:
+    """What flash needs to know of a body."""
+    said = [
+        f"{body.shutter.replace('_', ' ')}, syncs at {shutter(body.sync_s)}",
+        f"by radio {shutter(body.radio_sync_s)}" if body.radio_sync_s else "",
+        f"top speed {shutter(body.top_speed_s)}",
+        "HSS" if body.hss else "no HSS",
+    ]
+    if body.shutter == "focal_plane":
+        said.append("dark edge not tried" if body.dark_edge == "unknown" else f"dark at the {body.dark_edge} past sync")
+    return " · ".join(part for part in said if part)
+
+
+def finite(value: float) -> float | None:
+    """A figure for JSON: none where it is not known or has no end."""
+    return value if math.isfinite(value) else None

@@ -1,0 +1,163 @@
+"""The lanes of the jump chart, as a document in columns: every unit's verdict, dial and stamina."""
+
+import math
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Literal
+
+import numpy as np
+
+from ..core.kit.table import UnitTable
+from ..core.physics.guide_number import guide_number_of_stops
+from ..core.plan.cures import cure_of
+from ..core.plan.jump import Mark
+from ..core.plan.reach import BLOCKED, BLOCKERS, ON_THE_LINE, TOO_BRIGHT, Reach
+from . import effects
+from .figures import DisplayUnits, amount, dial, duration, guide_number, length, power, shutter, stops
+from .kit import finite
+from .methods import UNIT_BLOCKERS, cures
+
+Word = Literal["reaches", "too_bright", "on_the_line", "short", "blocked"]
+OFF_DIAL = 0.15  # of a stop: light left over or missing at the dial that is worth a word
+
+
+@dataclass(slots=True)
+class Arc:
+    """One jump of the chart for all lanes: what it is called, and its size a lane [stops]; one size where all agree."""
+
+    effect: str
+    cause: str
+    stops: list[float]
+
+
+@dataclass(slots=True)
+class Lanes:
+    """Every unit on the chart, as columns of equal length. Figures that nobody stated are null."""
+
+    id: list[str]
+    name: list[str]
+    basis: list[str]
+    word: list[Word]
+    verdict: list[str]
+    spare: list[float]
+    sd: list[float]
+    dial: list[str]
+    dial_note: list[str]
+    recycle_s: list[float | None]
+    recycle: list[str]
+    flashes: list[int | None]
+    charges: list[int | None]
+    t01: list[str]
+    mains: list[bool]
+    weight_g: list[float | None]
+    price: list[float | None]
+
+
+@dataclass(slots=True)
+class Step:
+    """One jump of one lane, with its reason and its source."""
+
+    effect: str
+    cause: str
+    stops: float
+    sd: float
+    why: str
+    mark: Mark
+    source: str
+
+
+def steps_of(reach: Reach, unit: int, units: DisplayUnits) -> list[Step]:
+    """The whole chain of one unit, with reasons."""
+    context = effects.Context(reach.solved.table, unit, units)
+    out = []
+    for jump in reach.jumps_of(unit):
+        said = effects.say(jump, context)
+        out.append(
+            Step(
+                effect=jump.effect,
+                cause=said.cause,
+                stops=round(jump.stops, 3),
+                sd=round(jump.sd, 3),
+                why=said.why,
+                mark=jump.mark,
+                source=jump.jump.source,
+            )
+        )
+    return out
+
+
+def arcs_of(reach: Reach, units: DisplayUnits) -> list[Arc]:
+    """The chain's jumps, each with its size for all lanes."""
+    context = effects.Context(reach.solved.table, 0, units)
+    out = []
+    for jump, whole in zip(reach.jumps_of(0), reach.chain, strict=True):
+        sizes = np.round(np.atleast_1d(whole.stops), 3).tolist()
+        cause = effects.say(jump, context).cause
+        out.append(Arc(effect=jump.effect, cause=cause, stops=sizes))
+    return out
+
+
+@lru_cache(maxsize=4096)
+def verdict_words(word: str, spare: float, blocker: int) -> str:
+    """A unit's verdict in words."""
+    if word == BLOCKED:
+        return UNIT_BLOCKERS[BLOCKERS[blocker]]
+    if word == ON_THE_LINE:
+        return f"on the line ({stops(spare)})"
+    if word == TOO_BRIGHT:
+        return "too bright"
+    return f"short by {amount(spare)}" if spare < 0 else f"{amount(spare)} in hand"
+
+
+def dial_note(reach: Reach, unit: int, word: str, left: float, units: DisplayUnits) -> str:
+    """What the dial leaves over or short; where its lowest setting is too bright, by how much, and what cures it."""
+    if word == TOO_BRIGHT:
+        solved, excess = reach.solved, float(reach.too_bright[unit])
+        light = solved.setup.lights[reach.at[1]]
+        cure = cure_of(excess, reach.method.camera.f_number, light)
+        lowest = power(float(reach.below_full[unit]))
+        said = cures(cure.f_number, length(cure.distance_m, units), light.modifier is not None)
+        return f"even at {lowest}, by {amount(excess)}: {said}"
+    if word == BLOCKED or abs(left) < OFF_DIAL:
+        return ""
+    return f"{amount(left)} {'over' if left > 0 else 'under'}"
+
+
+@lru_cache(maxsize=4)
+def _fixed(table: UnitTable, units: DisplayUnits) -> dict[str, list[object]]:
+    """The columns that no setup changes."""
+    guides = guide_number_of_stops(table.rated)
+    return {
+        "id": list(table.ids),
+        "name": [unit.name for unit in table.units],
+        "basis": [f"{guide_number(float(guide), units)} at 35 mm" for guide in np.asarray(guides)],
+        "weight_g": [unit.weight_g for unit in table.units],
+        "price": [unit.price for unit in table.units],
+    }
+
+
+def lanes_of(reach: Reach, units: DisplayUnits) -> Lanes:
+    """Every unit's verdict, dial and stamina. Figures are rounded before they are worded: most are worded already."""
+    table = reach.solved.table
+    words = reach.verdict.tolist()
+    tenths, lefts = np.round(reach.spare, 1).tolist(), np.round(reach.left, 2).tolist()
+    below, blockers = np.round(reach.below_full, 2).tolist(), reach.blocker.tolist()
+    recycle = np.round(reach.recycle_s, 2).tolist()
+    flashes, charges = reach.flashes.tolist(), reach.charges.tolist()
+    with np.errstate(invalid="ignore"):
+        t01 = (1 / np.round(1 / table.t01_at(reach.below_full))).tolist()
+    return Lanes(
+        **_fixed(table, units),  # type: ignore[arg-type]
+        word=words,
+        verdict=[verdict_words(*one) for one in zip(words, tenths, blockers, strict=True)],
+        spare=np.round(reach.spare, 3).tolist(),
+        sd=np.round(reach.sd, 3).tolist(),
+        dial=[dial(unit.scale, one, units, unit.watt_seconds) for unit, one in zip(table.units, below, strict=True)],
+        dial_note=[dial_note(reach, i, *one, units) for i, one in enumerate(zip(words, lefts, strict=True))],
+        recycle_s=[finite(one) for one in recycle],
+        recycle=["not stated" if one != one else duration(one) for one in recycle],
+        flashes=[round(one) if math.isfinite(one) else None for one in flashes],
+        charges=[round(one) if math.isfinite(one) else None for one in charges],
+        t01=["" if one != one else f"t.1 {shutter(one)}" for one in t01],
+        mains=[math.isinf(one) for one in flashes],
+    )

@@ -1,0 +1,54 @@
+"""Warnings in words: a short title, and what to do."""
+
+from collections.abc import Callable, Mapping
+from typing import Any, NamedTuple
+
+from ..core.plan.remark import Remark
+from .figures import amount, iso, share, shutter, stops
+
+
+class Warned(NamedTuple):
+    """A warning as it is shown."""
+
+    title: str
+    says: str
+
+
+def say(found: Remark) -> Warned:
+    """The words of a warning."""
+    return WARNINGS[found.code](found.facts)
+
+
+def _hss_left_on(facts: Mapping[str, Any]) -> Warned:
+    why = (
+        "it makes the flash long, and freezes nothing"
+        if facts["freezing"]
+        else f"it costs {amount(facts['loss'])} here"
+    )
+    return Warned("HSS left on", f"Switch it off: {why}.")
+
+
+WARNINGS: dict[str, Callable[[Mapping[str, Any]], Warned]] = {
+    "ghost": lambda f: Warned(
+        "The ambient ghosts", f"It lies at {stops(f['level'])} on the subject; −5 or darker is wanted."
+    ),
+    "no_blur": lambda f: Warned("A wide aperture for nothing", f"It blurs {share(f['share'], 1)} of the frame."),
+    "hss_not_armed": lambda f: Warned(
+        "HSS not armed", "Past sync without it, part of the frame goes black: switch it on at unit and trigger."
+    ),
+    "hss_left_on": _hss_left_on,
+    "auto_iso": lambda f: Warned("Auto ISO left on", "It would lift the background that you have set dark."),
+    "radio_sync": lambda f: Warned(
+        "The radio trigger is slower",
+        f"With it this body syncs at {shutter(f['radio_s'])}, not {shutter(f['sync_s'])}.",
+    ),
+    "silent_sync": lambda f: Warned("Silent shutter", f"With it this body syncs at {shutter(f['sync_s'])} only."),
+    "iso_out_of_range": lambda f: Warned(
+        "Out of the body's range", f"{iso(f['asked'])} is not on this body; {iso(f['used'])} is used."
+    ),
+    "dark_finder": lambda f: Warned("A dark finder", "Focus and frame before the filter goes on."),
+    "mixed_colour": lambda f: Warned(
+        "Two colours of light",
+        f"Lamps at {f['kelvin']:.0f} K lie {stops(f['mired'], 0)} mired from the flash: gel it, or switch them off.",
+    ),
+}

@@ -1,0 +1,108 @@
+import { beforeEach, expect, test, vi } from 'vitest'
+import type { Setup, Solved } from './api/client'
+
+type Sent = {
+  url: string
+  method: string
+  match: string | null
+  body: Setup
+  answer: (reply: Response) => void
+}
+const sent: Sent[] = []
+
+vi.stubGlobal('sessionStorage', { getItem: () => 'page-1', setItem: () => {} })
+vi.stubGlobal('fetch', async (request: Request) => {
+  const body = request.method === 'PUT' ? await request.clone().json() : null
+  return new Promise<Response>((answer) =>
+    sent.push({
+      url: request.url,
+      method: request.method,
+      match: request.headers.get('if-match'),
+      body,
+      answer,
+    }),
+  )
+})
+// The client's addresses are relative to a page; here there is none.
+const Plain = Request
+vi.stubGlobal(
+  'Request',
+  class extends Plain {
+    constructor(input: RequestInfo | URL, init?: RequestInit) {
+      super(typeof input === 'string' && input.startsWith('/') ? `http://page.test${input}` : input, init)
+    }
+  },
+)
+
+const { SetupSession } = await import('./session.svelte')
+
+const solved = (id: string, frames: number, revision: number): Solved =>
+  ({
+    id,
+    revision,
+    job_id: null,
+    setup: { name: id, frames, lights: [{}] },
+    answer: null,
+    trouble: '',
+  }) as unknown as Solved
+const reply = (value: unknown, status = 200) =>
+  new Response(JSON.stringify(value), { status, headers: { 'content-type': 'application/json' } })
+const opened = (id: string) => new SetupSession(solved(id, 1, 1), () => {})
+const until = (count: number) => vi.waitFor(() => expect(sent.length).toBe(count))
+
+beforeEach(() => void (sent.length = 0))
+
+test('a session saves its own document under its own revision, whatever else is opened meanwhile', async () => {
+  const a = opened('a')
+  a.edit('Frames', (s) => (s.frames = 2))
+  a.edit('Frames', (s) => (s.frames = 3))
+  const b = opened('b')
+  await until(1)
+  sent[0]!.answer(reply(solved('a', 2, 2)))
+  await until(2)
+  expect(sent.map((one) => new URL(one.url).pathname)).toEqual(['/api/setups/a', '/api/setups/a'])
+  expect(sent.map((one) => one.match)).toEqual(['"1"', '"2"'])
+  expect(sent[1]!.body.name).toBe('a')
+  expect(b.doc.name).toBe('b')
+  sent[1]!.answer(reply(solved('a', 3, 3)))
+  await a.settle()
+  expect(a.saving).toBe('saved')
+})
+
+test('an answer asked for before an edit does not take the screen back', async () => {
+  const session = opened('a')
+  const asked = session.refresh()
+  await until(1)
+  session.edit('Frames', (s) => (s.frames = 7))
+  await until(2)
+  sent[0]!.answer(reply(solved('a', 1, 1))) // late, and old
+  await asked
+  expect(session.doc.frames).toBe(7)
+  expect(sent[1]!.match).toBe('"1"')
+  sent[1]!.answer(reply(solved('a', 7, 2)))
+  await session.settle()
+  expect([session.doc.frames, session.saving]).toEqual([7, 'saved'])
+})
+
+test('what is changed during a reload is changed in what comes, under its revision', async () => {
+  const session = opened('a')
+  const reloaded = session.reload()
+  await until(1)
+  session.edit('Frames', (s) => (s.frames += 10))
+  sent[0]!.answer(reply(solved('a', 5, 8)))
+  await reloaded
+  await until(2)
+  expect([sent[1]!.match, sent[1]!.body.frames]).toEqual(['"8"', 15])
+})
+
+test('a refusal is shown, and the screen does not call it saved', async () => {
+  const session = opened('a')
+  session.edit('Frames', (s) => (s.frames = -1))
+  await until(1)
+  sent[0]!.answer(
+    reply({ problems: [{ where: 'frames', field: 'Frames', sentence: 'Frames must be at least 1.' }] }, 422),
+  )
+  await session.settle()
+  expect(session.saving).toBe('refused')
+  expect(session.problems[0]!.sentence).toContain('at least 1')
+})

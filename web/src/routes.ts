@@ -1,0 +1,42 @@
+/** One table of views: address, name in the bar, component. */
+import type { Component } from 'svelte'
+import type { KitKind } from './lib/kitfields'
+import SetupView from './views/SetupView.svelte'
+import ShelfView from './views/ShelfView.svelte'
+
+export interface Route {
+  name: string
+  /** The part of the address behind the # that belongs to it; its groups are the view's props. */
+  path: RegExp
+  view: Component<{ shelf?: KitKind; setup?: string }>
+  props: (found: RegExpExecArray) => { shelf?: KitKind; setup?: string }
+}
+
+export const ROUTES: Route[] = [
+  {
+    name: 'Shelf',
+    path: /^#\/shelf(?:\/(units|modifiers|bodies|filters))?$/,
+    view: ShelfView,
+    props: (found) => ({ shelf: (found[1] as KitKind | undefined) ?? 'units' }),
+  },
+  {
+    name: 'Setup',
+    path: /^(?:#\/setup\/(\w+)|#?\/?)$/,
+    view: SetupView,
+    props: (found) => ({ setup: found[1] }),
+  },
+]
+
+export const address = {
+  setup: (id: string) => `#/setup/${id}`,
+  shelf: (kind: KitKind = 'units') => (kind === 'units' ? '#/shelf' : `#/shelf/${kind}`),
+}
+
+/** The view of an address; any that is not known is the setup's. */
+export function routeOf(hash: string): { route: Route; props: ReturnType<Route['props']> } {
+  for (const route of ROUTES) {
+    const found = route.path.exec(hash)
+    if (found) return { route, props: route.props(found) }
+  }
+  return { route: ROUTES[1]!, props: {} }
+}
