@@ -11,13 +11,13 @@ from collections.abc import Callable
 from pathlib import Path
 
 import numpy as np
-from playwright.sync_api import sync_playwright
-
 from jumpstop.core.flash import Claim, Hss, PowerSource, Pulse, PulseEntry, Unit
 from jumpstop.core.motion import Motion
 from jumpstop.core.reach import solve
 from jumpstop.core.setup import Look, Setup
 from jumpstop.core.table import POWER_STOPS, Table, table_of
+from playwright.sync_api import sync_playwright
+
 from jumpstop.demo import setups
 from jumpstop.store.documents import Store
 

@@ -2,9 +2,14 @@
 
 import csv
 import json
+import os
+import re
+import socket
 import sqlite3
 import subprocess
 import sys
+import urllib.request
+from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
@@ -15,6 +20,10 @@ from jumpstop.demo import SHELF, setups
 def run(*words: str | Path, data: str = "") -> subprocess.CompletedProcess[str]:
     command = [sys.executable, "-m", "jumpstop.cli", *map(str, words)]
     return subprocess.run(command, input=data, capture_output=True, text=True, timeout=60, check=False)
+
+
+def refused(done: subprocess.CompletedProcess[str], sentence: str) -> bool:
+    return done.returncode == 2 and sentence in done.stderr and "Traceback" not in done.stderr
 
 
 @pytest.fixture
@@ -32,13 +41,34 @@ def test_solve_prints_every_way_with_the_whole_chain(noon: Path) -> None:
     ways = {way["kind"]: way for way in answer["ways"]}
     assert not ways["sync"]["possible"]
     assert "too bright" in ways["sync"]["reason"]
+    assert ways["nd"]["camera"] == {"aperture": "f/2.8", "shutter": "1/250 s", "iso": "ISO 100", "nd": "ND 5"}
     units = ways["nd"]["units"]
     assert len(units) == 12
     for unit in units:
         assert sum(step["stops"] for step in unit["chain"]) == pytest.approx(unit["spare"], abs=0.01)
         assert unit["sd"] > 0
         assert unit["dial"]
+        assert unit["verdict"]
+    assert [step["key"] for step in units[3]["chain"]][:2] == ["take_off", "distance"]
+    assert units[3]["chain"][0]["effect"] == "rated_output"
     assert {step["mark"] for step in units[0]["chain"]} <= {"P", "D", "CP", "M", "U"}
+
+
+def test_solve_takes_setups_and_shelves_of_version_one(tmp_path: Path) -> None:
+    old = {
+        "format": "jumpstop-setup", "version": 1, "there": {"subject": "back"}, "look": {"f_number": 2.8, "background_stops": -1},
+        "filters": [{"name": "ND 6", "stops": 6}], "lights": [{"role": "fill", "target_stops": -2, "distance_m": 1.8}],
+    }  # fmt: skip
+    unit = {
+        "name": "Old",
+        "claims": [{"guide_number": 90, "unit": "m", "zoom_mm": 35}],
+        "sources": [{"recycle_full_s": 2}],
+    }
+    shelf = tmp_path / "old.json"
+    shelf.write_text(json.dumps({"format": "jumpstop-shelf", "version": 1, "units": [unit]}), encoding="utf-8")
+    done = run("solve", "-", "--shelf", shelf, data=json.dumps(old))
+    chain = json.loads(done.stdout)["ways"][1]["units"][0]["chain"]
+    assert [step["key"] for step in chain] == ["take_off", "distance", "nd", "tail", "level"]
 
 
 def test_solve_as_a_table_with_a_shelf_of_ones_own(noon: Path, tmp_path: Path) -> None:
@@ -48,7 +78,7 @@ def test_solve_as_a_table_with_a_shelf_of_ones_own(noon: Path, tmp_path: Path) -
     assert done.returncode == 0
     assert "row 3, column guide_number" in done.stderr
     assert "High-speed sync: f/2.8  1/8000 s  ISO 100" in done.stdout
-    assert "cannot be:" in done.stdout
+    assert "not to be had:" in done.stdout
     assert "Ruff" in done.stdout
 
 
@@ -56,56 +86,117 @@ def test_solve_as_a_table_with_a_shelf_of_ones_own(noon: Path, tmp_path: Path) -
     ("document", "sentence"),
     [
         ("{", "not JSON"),
-        ('{"look": {"f_number": 0}}', "Aperture (f-number) must be at least 0.5"),
+        ('{"aim": {"f_number": 0}}', "Aperture (f-number) must be at least 0.5"),
         ('{"lights": []}', "at least 1 needed"),
+        ('{"ambient": {"by": "sun"}}', "Say the place"),
         ('{"there": {"by": "sun"}}', "Say the place"),
     ],
 )
 def test_solve_refuses_nonsense_with_a_sentence(document: str, sentence: str) -> None:
-    done = run("solve", "-", data=document)
-    assert done.returncode == 2
-    assert sentence in done.stderr
-    assert "Traceback" not in done.stderr
+    assert refused(run("solve", "-", data=document), sentence)
 
 
-def test_import_export_and_backup_lose_nothing(tmp_path: Path) -> None:
+def test_import_export_backup_and_restore_lose_nothing(tmp_path: Path) -> None:
     data, out = tmp_path / "data", tmp_path / "out.json"
     assert run("import", SHELF, "--data", data).stdout == "12 units added.\n"
     assert run("export", out, "--data", data).returncode == 0
-    assert json.loads(out.read_text())["units"] == json.loads(run_export(tmp_path, data, "again.json"))["units"]
+    again = tmp_path / "again"
+    assert run("import", out, "--data", again).stdout == "12 units added.\n"
     table = tmp_path / "out.csv"
-    run("export", table, "--data", data)
+    assert run("export", table, "--data", again).returncode == 0
     with table.open(encoding="utf-8", newline="") as lines:
         assert [row["name"] for row in csv.DictReader(lines)][3] == "Plover 58"
     copy = tmp_path / "copy.sqlite3"
     assert run("backup", copy, "--data", data).returncode == 0
-    with sqlite3.connect(copy) as connection:
+    assert refused(run("backup", copy, "--data", data), "is there already")
+    run("import", SHELF, "--data", data)
+    done = run("restore", copy, "--data", data)
+    assert "What was there is kept as" in done.stdout
+    with sqlite3.connect(data / "jumpstop.sqlite3") as connection:
         assert connection.execute("SELECT count(*) FROM units").fetchone() == (12,)
-    again = run("backup", copy, "--data", data)
-    assert again.returncode == 2
-    assert "is there already" in again.stderr
-
-
-def run_export(folder: Path, data: Path, name: str) -> str:
-    run("export", folder / name, "--data", data)
-    return (folder / name).read_text()
 
 
 def test_a_bad_row_keeps_everything_out_unless_agreed(tmp_path: Path) -> None:
     data, file = tmp_path / "data", tmp_path / "list.csv"
     file.write_text('name,guide_number\nRuff,"GN 60 (ISO 100, m, 200 mm)"\nReeve,GN 40\n', encoding="utf-8")
-    refused = run("import", file, "--data", data)
-    assert refused.returncode == 2
-    assert "nothing was written" in refused.stderr
-    assert run("import", file, "--data", data, "--yes").stdout == "1 units added.\n"
+    assert refused(run("import", file, "--data", data), "nothing was written")
+    assert run("import", file, "--data", data, "--yes").stdout == "1 unit added.\n"
+
+
+def test_what_cannot_be_done_is_said_in_a_sentence(tmp_path: Path) -> None:
+    data = tmp_path / "data"
+    assert refused(run("backup", tmp_path / "copy", "--data", data), "There is no data")
+    assert not (tmp_path / "copy").exists()
+    assert refused(run("restore", tmp_path / "missing", "--data", data), "There is no file")
+    assert refused(run("import", tmp_path / "missing", "--data", data), "No such file")
+    run("import", SHELF, "--data", data)
+    assert refused(run("export", tmp_path / "nowhere" / "out.csv", "--data", data), "No such file")
+    assert refused(run("export", tmp_path / "out.txt", "--data", data), "must end in .csv or .json")
+    (tmp_path / "kept.csv").write_text("kept", encoding="utf-8")
+    (tmp_path / ".kept.csv.part").mkdir()
+    assert refused(run("export", tmp_path / "kept.csv", "--data", data), "part")
+    assert (tmp_path / "kept.csv").read_text() == "kept"
+    assert run("serve", "--port", "70000", "--data", data).returncode == 2
+    (data / "jumpstop.sqlite3").write_bytes(b"x" * 4096)
+    assert refused(run("serve", "--data", data, "--port", "0"), "is not a data file")
 
 
 def test_serve_says_when_a_port_cannot_be_had(tmp_path: Path) -> None:
-    import socket
-
     with socket.socket() as taken:
         taken.bind(("127.0.0.1", 0))
         taken.listen()
         done = run("serve", "--data", tmp_path, "--port", str(taken.getsockname()[1]))
-    assert done.returncode == 2
-    assert "cannot be had" in done.stderr
+    assert refused(done, "cannot be had")
+
+
+@pytest.fixture
+def running(tmp_path: Path) -> Iterator[tuple[Path, str]]:
+    """The demo, running: its folder and its address."""
+    folder = tmp_path / "demo"
+    command = [sys.executable, "-m", "jumpstop.cli", "demo", "--data", str(folder)]
+    with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as process:
+        assert process.stdout is not None
+        found = re.search(r"http://\S+/", process.stdout.readline())
+        assert found
+        yield folder, found.group()
+        process.kill()
+
+
+def test_data_in_use_is_neither_served_again_nor_reset_nor_restored(running: tuple[Path, str], tmp_path: Path) -> None:
+    folder, address = running
+    copy = tmp_path / "copy.sqlite3"
+    assert run("backup", copy, "--data", folder).returncode == 0  # reading it is no harm
+    for command in (("serve", "--port", "0"), ("demo", "--reset"), ("demo",), ("restore", copy)):
+        assert refused(run(*command, "--data", folder), "in use by the demo's server"), command
+    assert urllib.request.urlopen(f"{address}api/units").status == 200
+    assert run("import", SHELF, "--data", folder).stdout == "12 units added.\n"
+
+
+def test_an_open_server_says_what_it_opens(tmp_path: Path) -> None:
+    command = [
+        sys.executable,
+        "-m",
+        "jumpstop.cli",
+        "serve",
+        "--host",
+        "0.0.0.0",
+        "--port",
+        "0",
+        "--data",
+        str(tmp_path / "d"),
+    ]
+    with subprocess.Popen(command, stdout=subprocess.PIPE, text=True, env=os.environ) as process:
+        assert process.stdout is not None
+        said = [process.stdout.readline() for _ in range(3)]
+        process.kill()
+    assert "every device on the network can call it" in said[0]
+    assert "the first to do so uses it up" in said[1]
+    assert re.search(r"http://\S+:\d+/enter\?token=\S{20,}", said[2])
+
+
+def test_small_answers_are_not_held_back(running: tuple[Path, str]) -> None:
+    """The listening socket names its protocol, so that accepted ones send at once (TCP_NODELAY is set on those only)."""
+    from jumpstop.cli import _listen
+
+    with _listen("127.0.0.1", 0) as listening:
+        assert listening.proto == socket.IPPROTO_TCP

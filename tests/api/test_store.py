@@ -1,7 +1,10 @@
-"""The data file: what older versions left in it, undo, and two writers at once."""
+"""The data file: what older versions left in it, undo, two writers at once, backups, and everything that can be wrong."""
 
 import json
+import os
+import shutil
 import sqlite3
+import stat
 import threading
 from pathlib import Path
 
@@ -9,53 +12,102 @@ import pytest
 from fastapi.testclient import TestClient
 
 from jumpstop.api.app import create_app
+from jumpstop.core.kit.errors import JumpStopError
+from jumpstop.core.scene.setup import Setup
+from jumpstop.core.scene.versions import setup_of_any_version, unit_of_any_version
 from jumpstop.demo import fill, kit
-from jumpstop.store.database import FILE
-from jumpstop.store.documents import ConflictError, MissingError, Store
+from jumpstop.store import database
+from jumpstop.store.database import FILE, backup, restore
+from jumpstop.store.documents import Store
+from jumpstop.store.errors import Busy, Conflict, InUse, NotFound, StorageFault, TooMuch
+from jumpstop.store.lock import held
 
-# A setup as the first version wrote it: no motion, no lens, no place, no trigger.
+# A setup and a unit as version 1 wrote them, with all that it called otherwise, and a control character it let in.
 OLD = {
-    "format": "jumpstop-setup", "version": 1, "name": "From before", "note": "",
+    "format": "jumpstop-setup", "version": 1, "name": "From\x07before", "note": "",
     "there": {"by": "condition", "condition": "distinct_shadows", "readings": [], "lux": None, "subject": "back"},
-    "look": {"f_number": 2.8, "background_stops": -1.0, "iso": 100},
+    "look": {"f_number": 2.8, "background_stops": -1.0, "iso": 100, "blur": {"focal_mm": 85, "subject_m": 2.5, "background_m": 60}},
     "body": {"name": "Old body", "sync_s": 0.004, "top_speed_s": 0.000125},
     "filters": [{"name": "ND 6", "stops": 6.0, "most_stops": None, "note": ""}],
-    "lights": [{"role": "key", "distance_m": 1.8, "heads": 1, "modifier": None, "gel": "none"}],
-    "way": "nd", "frames": 240,
+    "lights": [{"role": "key", "distance_m": 1.8, "heads": 1, "modifier": {"name": "Octa"}, "gel": "none"}],
+    "way": "nd", "source": "lithium", "frames": 240,
 }  # fmt: skip
+OLD_UNIT = {
+    "name": "Old unit",
+    "watt_seconds": 60,
+    "sources": [{"recycle_full_s": 2}],
+    "pulse": {"table": [{"power": 1, "seconds": 0.001}]},
+}
 
 
-def test_documents_of_the_first_version_still_open_and_solve(tmp_path: Path) -> None:
+def test_a_setup_of_version_one_takes_the_new_names_and_loses_nothing() -> None:
+    ids = {"bodies": {"Old body": "b1"}, "filters": {"ND 6": "f1"}, "modifiers": {"Octa": "m1"}}
+    new = setup_of_any_version(OLD, ids)
+    setup = Setup.model_validate(new)
+    assert (setup.ambient.subject, setup.method, setup.power_supply, setup.frames) == ("back", "nd", "lithium", 240)
+    assert setup.aim.lens is not None
+    assert setup.aim.lens.background_m == 60
+    assert (setup.body.id, setup.filters[0].id, setup.lights[0].modifier.id) == ("b1", "f1", "m1")  # type: ignore[union-attr]
+    assert setup.name == "From before"
+    assert setup_of_any_version(new) is new
+    assert Setup.model_validate(setup_of_any_version(OLD)).body.id is None
+    assert Setup.model_validate(setup_of_any_version({k: v for k, v in OLD.items() if k != "version"})).method == "nd"
+    assert setup_of_any_version({"name": "x"}) == {"name": "x"}
+    assert setup_of_any_version([1]) == [1]
+    assert OLD["version"] == 1  # the old document is left as it is
+    assert set(unit_of_any_version(OLD_UNIT)) == {"name", "watt_seconds", "power_supplies", "flash_duration"}
+    both = unit_of_any_version({"sources": [1], "power_supplies": [2]})
+    assert both == {"sources": [1], "power_supplies": [2]}  # which one is meant is not guessed
+
+
+def version_one(folder: Path) -> None:
+    """A data file as version 1 left it: its tables, its documents, an edit to undo, no mark of ours."""
+    folder.mkdir(parents=True, exist_ok=True)
+    from alembic import command
+    from alembic.config import Config
+
+    config = Config()
+    config.set_main_option("script_location", str(Path(database.__file__).parent / "migrations"))
+    config.set_main_option("sqlalchemy.url", f"sqlite:///{folder / FILE}")
+    command.upgrade(config, "0001")
+    with sqlite3.connect(folder / FILE) as connection:
+        connection.execute("PRAGMA journal_mode=WAL")
+        for kind, item, doc in (
+            ("bodies", "b1", OLD["body"]), ("filters", "f1", OLD["filters"][0]), ("modifiers", "m1", {"name": "Octa"}), ("units", "u1", OLD_UNIT),
+        ):  # fmt: skip
+            connection.execute(f"INSERT INTO {kind} VALUES (?, ?, 1, 1, ?)", (item, doc["name"], json.dumps(doc)))
+        row = ("s1", OLD["name"], 1, 3, json.dumps(OLD), None)
+        connection.execute(
+            "INSERT INTO setups (id, name, position, revision, doc, job_id) VALUES (?, ?, ?, ?, ?, ?)", row
+        )
+        before, after = (
+            json.dumps({"doc": OLD | {"frames": frames}, "position": 1, "revision": 2, "job_id": None})
+            for frames in (100, 240)
+        )
+        connection.execute(
+            'INSERT INTO edits VALUES (1, 1, "2026-06-24 12:00:00", "Frames", "setups", "s1", ?, ?, 0)', (before, after)
+        )
+
+
+def test_a_data_file_of_version_one_is_brought_up_to_date_with_a_copy_kept(tmp_path: Path) -> None:
+    version_one(tmp_path)
     store = Store(tmp_path)
-    store.add("units", kit()["units"], "Units")
-    item = store.add("setups", [OLD], "Setup")[0]
-    store.close()
-    with TestClient(create_app(tmp_path), base_url="http://127.0.0.1") as client:
-        answer = client.get(f"/api/setups/{item.id}/answer").json()
-    assert answer["setup"]["name"] == "From before"
-    assert answer["setup"]["motion"]["kind"] == "none"
-    assert answer["answer"]["chosen"] == "nd"
-    assert len(answer["answer"]["lanes"]) == 12
-
-
-def test_a_file_of_another_version_is_copied_before_it_is_touched(tmp_path: Path) -> None:
-    Store(tmp_path).close()
-    with sqlite3.connect(tmp_path / FILE) as connection:
-        connection.execute("DELETE FROM alembic_version")
-        connection.execute("INSERT INTO alembic_version VALUES ('0000')")
-    with pytest.raises(Exception, match="0000"):  # nothing known leads from there: refused, not overwritten
-        Store(tmp_path)
-    copies = list(tmp_path.glob("before-*"))
+    doc = store.item("setups", "s1").doc
+    assert (doc["version"], doc["method"], doc["body"]["id"]) == (2, "nd", "b1")
+    assert Setup.model_validate(doc).frames == 240
+    assert "power_supplies" in store.item("units", "u1").doc
+    store.undo()
+    assert store.item("setups", "s1").doc["frames"] == 100
+    Setup.model_validate(store.item("setups", "s1").doc)
+    copies = list(tmp_path.glob("before-0002*"))
     assert len(copies) == 1
     with sqlite3.connect(copies[0]) as connection:
-        assert connection.execute("SELECT version_num FROM alembic_version").fetchone() == ("0000",)
-
-
-def test_a_file_that_is_no_data_file_is_left_alone(tmp_path: Path) -> None:
-    (tmp_path / FILE).write_bytes(b"a picture, perhaps" * 100)
-    with pytest.raises(ValueError, match="is not a data file"):
-        Store(tmp_path)
-    assert (tmp_path / FILE).read_bytes().startswith(b"a picture")
+        assert json.loads(connection.execute("SELECT doc FROM setups").fetchone()[0]) == OLD
+    with sqlite3.connect(tmp_path / FILE) as connection:
+        assert connection.execute("PRAGMA application_id").fetchone()[0] == database.APPLICATION_ID
+    store.close()
+    Store(tmp_path).close()
+    assert len(list(tmp_path.glob("before-*"))) == 1
 
 
 def test_nudges_of_one_figure_are_undone_as_one(tmp_path: Path) -> None:
@@ -68,13 +120,23 @@ def test_nudges_of_one_figure_are_undone_as_one(tmp_path: Path) -> None:
     assert done.label == "Stops"
     assert store.item("filters", item.id).doc["stops"] == 1
     store.undo()
-    with pytest.raises(MissingError):
+    with pytest.raises(NotFound):
         store.item("filters", item.id)
     assert store.undo() is None
     store.redo()
     store.redo()
     assert store.item("filters", item.id).doc["stops"] == 4
     assert store.item("filters", item.id).revision > 4  # a revision is never used twice
+    assert store.redo() is None
+
+
+def test_another_pages_edit_between_two_nudges_keeps_them_apart(tmp_path: Path) -> None:
+    store = Store(tmp_path)
+    item = store.add("filters", [{"name": "ND", "stops": 1}], "Add ND")[0]
+    for stops, page in ((2, "a"), (3, "b"), (4, "a")):
+        item = store.put("filters", item.id, {"name": "ND", "stops": stops}, item.revision, "Stops", page)
+    store.undo("a")
+    assert store.item("filters", item.id).doc["stops"] == 3
 
 
 def test_of_two_writers_one_is_told(tmp_path: Path) -> None:
@@ -85,7 +147,7 @@ def test_of_two_writers_one_is_told(tmp_path: Path) -> None:
     def write(who: Store, name: str) -> None:
         try:
             who.put("filters", item.id, {"name": name, "stops": 1}, item.revision, name)
-        except ConflictError as error:
+        except Conflict as error:
             told.append(error.current.doc["name"])
 
     threads = [threading.Thread(target=write, args=args) for args in ((store, "one"), (other, "two"))]
@@ -105,14 +167,193 @@ def test_a_changed_modifier_reaches_the_setups_and_a_deleted_one_stays_in_them(t
     with TestClient(create_app(tmp_path), base_url="http://127.0.0.1") as client:
         setup = client.get("/api/setups").json()[0]
 
-        def octa() -> float:
-            lights = client.get(f"/api/setups/{setup['id']}/answer").json()["setup"]["lights"]
-            return float(lights[0]["modifier"]["stops"])
+        def octa() -> tuple[str, float]:
+            found = client.get(f"/api/setups/{setup['id']}/answer").json()["setup"]["lights"][0]["modifier"]
+            return str(found["name"]), float(found["stops"])
 
         stored = next(m for m in client.get("/api/modifiers").json() if m["doc"]["name"] == "Octa 90")
-        changed = stored["doc"] | {"stops": -1.7}
+        changed = stored["doc"] | {"name": "Renamed", "stops": -1.7}
         url = f"/api/modifiers/{stored['id']}"
         client.put(url, content=json.dumps(changed), headers={"if-match": '"1"', "content-type": "application/json"})
-        assert octa() == -1.7
-        client.delete("/api/modifiers", params={"item_id": stored["id"]})
-        assert octa() == -0.4  # the setup's own copy
+        assert octa() == ("Renamed", -1.7)  # known by its id, not by its name
+        client.request("DELETE", "/api/modifiers", params={"item_id": stored["id"]})
+        assert octa() == ("Octa 90", -0.4)  # the setup's own copy
+        client.post("/api/modifiers", json=stored["doc"] | {"stops": -3})
+        assert octa() == ("Octa 90", -0.4)  # another of the same name is another one
+
+
+def test_an_import_is_undone_in_bulk_while_others_write(tmp_path: Path) -> None:
+    store = Store(tmp_path)
+    docs = [kit()["units"][3] | {"name": f"Unit {i}"} for i in range(3000)]
+    store.add("units", docs, "Import", page="a")
+    done = store.undo("a")
+    assert done is not None
+    assert len(done.ids) == 3000
+    assert store.items("units") == []
+    store.add("filters", [{"name": "ND", "stops": 1}], "Add", page="b")
+    store.redo("a")
+    assert [item.doc["name"] for item in store.items("units")] == [doc["name"] for doc in docs]
+
+
+def test_a_shelf_has_an_end(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr("jumpstop.store.documents.MOST_UNITS", 3)
+    store = Store(tmp_path)
+    with pytest.raises(TooMuch, match="A shelf holds 3 units"):
+        store.add("units", [{"name": str(i)} for i in range(4)], "Import")
+    assert store.items("units") == []
+
+
+def test_a_locked_file_is_busy_and_reading_goes_on(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(database, "WAIT_S", 0.1)
+    store = Store(tmp_path)
+    item = store.add("filters", [{"name": "ND", "stops": 1}], "Add")[0]
+    other = sqlite3.connect(tmp_path / FILE, isolation_level=None)
+    other.execute("BEGIN IMMEDIATE")
+    with pytest.raises(Busy, match="try again"):
+        store.put("filters", item.id, {"name": "ND", "stops": 2}, 1, "Stops")
+    assert store.item("filters", item.id).doc["stops"] == 1
+    with TestClient(create_app(tmp_path), base_url="http://127.0.0.1") as client:
+        answer = client.post("/api/filters", json={"name": "F", "stops": 1})
+        assert (answer.status_code, answer.headers["retry-after"]) == (503, "1")
+    other.execute("ROLLBACK")
+    other.close()
+    store.put("filters", item.id, {"name": "ND", "stops": 2}, 1, "Stops")
+
+
+def test_a_full_disk_is_said_and_nothing_is_half_written(tmp_path: Path) -> None:
+    store = Store(tmp_path)
+    store.add("filters", [{"name": "ND", "stops": 1}], "Add")
+    with store.engine.connect() as connection:
+        pages = connection.exec_driver_sql("PRAGMA page_count").scalar()
+    from sqlalchemy import event
+
+    @event.listens_for(store.engine, "checkout")
+    def small(connection: sqlite3.Connection, *_: object) -> None:
+        connection.execute(f"PRAGMA max_page_count = {pages}")
+
+    with pytest.raises(StorageFault, match="disk is full"):
+        store.add("units", [{"name": "x" * 60, "note": "y" * 1900} for _ in range(500)], "Import")
+    assert store.items("units") == []
+    assert len(store.items("filters")) == 1
+
+
+def test_data_taken_away_under_a_program_is_never_said_to_be_stored(tmp_path: Path) -> None:
+    folder = tmp_path / "data"
+    store = Store(folder)
+    item = store.add("filters", [{"name": "ND", "stops": 1}], "Add")[0]
+    shutil.rmtree(folder)
+    for _ in range(2):
+        with pytest.raises(StorageFault, match="moved or deleted"):
+            store.put("filters", item.id, {"name": "ND", "stops": 2}, 1, "Stops")
+    Store(folder).close()  # another file in its place is another file
+    with pytest.raises(StorageFault, match="moved or deleted"):
+        store.add("filters", [{"name": "ND", "stops": 2}], "Add")
+
+
+def foreign(path: Path) -> None:
+    with sqlite3.connect(path) as connection:
+        connection.execute("CREATE TABLE recipes (id INTEGER)")
+        connection.execute("CREATE TABLE alembic_version (version_num TEXT)")
+        connection.execute("INSERT INTO alembic_version VALUES ('0001')")
+
+
+def torn(path: Path) -> None:
+    store = Store(path.parent)
+    store.add("filters", [{"name": f"ND {i}", "stops": 1, "note": "z" * 900} for i in range(300)], "Add")
+    store.close()
+    with path.open("r+b") as file:
+        file.seek(path.stat().st_size // 2)
+        file.write(os.urandom(4096 * 4))
+
+
+def newer(path: Path) -> None:
+    Store(path.parent).close()
+    with sqlite3.connect(path) as connection:
+        connection.execute("UPDATE alembic_version SET version_num = '0099'")
+
+
+@pytest.mark.parametrize(
+    ("make", "said"),
+    [
+        (lambda path: path.write_bytes(b"a picture, perhaps" * 100), "is not a data file"),
+        (foreign, "is not a data file"), (torn, "is damaged"), (newer, "another version"),
+    ],
+)  # fmt: skip
+def test_a_file_that_cannot_be_used_is_left_as_it_is(tmp_path: Path, make: object, said: str) -> None:
+    path = tmp_path / FILE
+    make(path)  # type: ignore[operator]
+    before = path.read_bytes()
+    with pytest.raises(StorageFault, match=said):
+        Store(tmp_path)
+    with pytest.raises(StorageFault, match=said):
+        backup(path, tmp_path / "copy")
+    assert path.read_bytes() == before
+    assert {one.name for one in tmp_path.iterdir()} <= {FILE, f"{FILE}-wal", f"{FILE}-shm"}  # nothing left behind
+
+
+def test_rights_are_the_owners_alone(tmp_path: Path) -> None:
+    folder = tmp_path / "fresh"
+    store = Store(folder)
+    store.add("filters", [{"name": "ND", "stops": 1}], "Add")
+    assert stat.S_IMODE(folder.stat().st_mode) == 0o700
+    for file in folder.iterdir():
+        assert stat.S_IMODE(file.stat().st_mode) == 0o600, file
+    backup(folder / FILE, tmp_path / "copy")
+    assert stat.S_IMODE((tmp_path / "copy").stat().st_mode) == 0o600
+
+
+def test_a_folder_that_cannot_be_made_is_said(tmp_path: Path) -> None:
+    (tmp_path / "file").write_text("x")
+    with pytest.raises(StorageFault, match="cannot be made"):
+        Store(tmp_path / "file" / "data")
+
+
+def test_a_restore_over_a_live_log_mixes_nothing(tmp_path: Path) -> None:
+    folder, copy = tmp_path / "data", tmp_path / "copy.sqlite3"
+    store = Store(folder)
+    item = store.add("filters", [{"name": "then", "stops": 1}], "Add")[0]
+    backup(folder / FILE, copy)
+    store.put("filters", item.id, {"name": "now", "stops": 2}, 1, "Stops")
+    store.add("filters", [{"name": f"later {i}", "stops": 3} for i in range(200)], "Add")
+    assert (folder / f"{FILE}-wal").stat().st_size > 0
+    for end in ("", "-wal", "-shm"):  # as a power cut leaves it: the log beside the file, nobody to fold it in
+        (tmp_path / f"cut{end}").write_bytes((folder / f"{FILE}{end}").read_bytes())
+    store.close()
+    for end in ("", "-wal", "-shm"):
+        (folder / f"{FILE}{end}").write_bytes((tmp_path / f"cut{end}").read_bytes())
+    kept = restore(copy, folder)
+    assert kept is not None
+    restored = Store(folder)
+    assert [one.doc["name"] for one in restored.items("filters")] == ["then"]
+    restored.close()
+    with sqlite3.connect(kept) as connection:
+        assert connection.execute("SELECT count(*) FROM filters").fetchone() == (201,)
+        assert connection.execute("SELECT name FROM filters WHERE id = ?", (item.id,)).fetchone() == ("now",)
+
+
+def test_a_bad_backup_is_not_restored_and_a_damaged_file_is_kept_aside(tmp_path: Path) -> None:
+    folder, copy = tmp_path / "data", tmp_path / "copy.sqlite3"
+    store = Store(folder)
+    store.add("filters", [{"name": "good", "stops": 1}], "Add")
+    backup(folder / FILE, copy)
+    store.close()
+    bad = tmp_path / "bad"
+    bad.write_bytes(b"nothing of the kind" * 50)
+    for source in (bad, tmp_path / "missing"):
+        with pytest.raises(StorageFault):
+            restore(source, folder)
+    assert [one.doc["name"] for one in Store(folder).items("filters")] == ["good"]
+    (folder / FILE).write_bytes(b"torn" * 2000)
+    kept = restore(copy, folder)
+    assert kept is not None
+    assert kept.read_bytes().startswith(b"torn")
+    assert [one.doc["name"] for one in Store(folder).items("filters")] == ["good"]
+
+
+def test_a_folder_has_one_holder(tmp_path: Path) -> None:
+    with held(tmp_path, "a server"):  # noqa: SIM117 (the first is held while the second is refused)
+        with pytest.raises(InUse, match=f"is in use by a server, process {os.getpid()}"), held(tmp_path, "a restore"):
+            pass
+    with held(tmp_path, "a restore"):
+        pass
+    assert issubclass(InUse, JumpStopError)

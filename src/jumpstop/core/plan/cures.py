@@ -21,5 +21,5 @@ def cure_of(excess_stops: float, f_number: float, light: Light) -> Cure:
     """Changes for a light too bright by so much, from the aperture [f-number] and distance it is used at."""
     wanted = APERTURES.exact(f_number) * 2 ** ((excess_stops - ABOUT) / 2)
     closed = APERTURES.marked(float(wanted), "third", "up")
-    reachable = wanted <= APERTURES.exact(SMALLEST) * 1.01
+    reachable = wanted <= float(APERTURES.exact(SMALLEST)) * 1.01
     return Cure(closed if reachable else 0.0, light.distance_m * 2 ** (excess_stops / 2))

@@ -21,6 +21,8 @@ LEAST_LIT = 0.3  # share of the frame that must still get flash for past sync to
 GHOST_STOPS = -5.0  # the ambient must lie this far under, or it ghosts; common practice, no source
 SMALL_ISO_STOPS = 1.0  # ISO is taken down so far before HSS or a filter is thought of; common practice, no source
 SMALL_APERTURE_STOPS = 0.4  # the same of the aperture: a third of a stop, as marked
+CLOSED = float(APERTURES.exact(SMALLEST))
+NEAREST_MARK = 2 ** (1 / 12)  # of an aperture: within a sixth of a stop the mark is the nearest
 FAR_END_STOPS = 0.7  # a variable ND turned to within so much of its far end is uneven, from memory
 
 
@@ -216,7 +218,7 @@ def _stop_down(target: CameraTarget) -> Method:
     if target.over <= NEAR:
         return Method("stop_down", target.camera(target.sync_s), blocker=remark("stop_down_not_needed"))
     exact = exposure.aperture_for(target.ev, target.exact_sync_s, ISOS.exact(target.iso))
-    if exact > SMALLEST * 1.1:
+    if exact > CLOSED * NEAREST_MARK:
         blocker = remark("closes_no_further", f_number=float(exact))
         return Method("stop_down", target.camera(target.sync_s), blocker=blocker)
     camera = target.camera(target.sync_s, f_number=target.aperture(float(exact)))
@@ -241,10 +243,10 @@ def _slow(target: CameraTarget) -> Method:
     if time > LONGEST_S:
         return Method("slow", target.camera(30.0), blocker=remark("too_long", seconds=time))
     exact = float(exposure.aperture_for(target.ev, time, ISOS.exact(target.iso)))
-    closed = max(min(exact, SMALLEST), target.f_number)
+    closed = max(min(exact, CLOSED), target.f_number)
     f_number = target.f_number if exact <= target.f_number else target.aperture(closed)
     camera = target.camera(target.synced(time), f_number=f_number)
-    too_bright = float(exposure.av(exact) - exposure.av(SMALLEST))
+    too_bright = float(exposure.av(exact) - exposure.av(CLOSED))
     if too_bright > NEAR:
         found = nd_for(too_bright, target.setup.filters) if target.setup.filters else None
         if found is None:

@@ -16,7 +16,7 @@ from .ambient import AmbientSpec
 from .light import Light
 
 MethodKind = Literal["sync", "nd", "hss", "leaf", "stop_down", "freeze", "slow", "past_sync"]
-WIDEST, SMALLEST = 1.0, 22.0  # apertures that lenses commonly have
+WIDEST, SMALLEST = 1.0, 22.0  # apertures that lenses commonly have, as marked
 WORTH_SHARE = 0.01  # background disc as a share of the frame's long side that is worth having; common practice
 
 
@@ -78,7 +78,7 @@ class Setup(Value):
             return self.aim.f_number
         disc_mm = (lens.wanted_share or WORTH_SHARE) * self.body.frame_width_mm
         exact = f_number_for_disc(lens.focal_mm, lens.subject_m, lens.background_m, disc_mm)
-        return APERTURES.marked(min(max(exact, WIDEST), SMALLEST), "third", "down")
+        return APERTURES.marked(min(max(exact, WIDEST), float(APERTURES.exact(SMALLEST))), "third", "down")
 
     def fastest_flash_s(self, f_number: float) -> float:
         """The shortest time [s] at which one pulse reaches the whole frame, with the trigger and shutter in use."""

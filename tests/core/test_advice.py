@@ -1,0 +1,213 @@
+"""Which method is advised, what each comes to for one and the same unit, and the warnings that can come true."""
+
+import numpy as np
+import pytest
+
+from jumpstop.core.kit.table import table_of
+from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, Unit
+from jumpstop.core.plan.advice import advised_method, costs_for, lightest_that_reaches, preferred, serves, stillness
+from jumpstop.core.plan.reach import Solved, solve
+from jumpstop.core.plan.warnings import warnings_of
+from jumpstop.core.scene.setup import Setup
+
+BODY = {"name": "A body", "dark_edge": "bottom"}
+
+
+def unit(guide: float, weight: float | None = None, **more: object) -> Unit:
+    return Unit(
+        name=f"GN {guide}", claims=(Claim(guide_number=guide, unit="m", zoom_mm=35),), weight_g=weight,
+        hss=more.pop("hss", Hss()), **more,  # type: ignore[arg-type]
+    )  # fmt: skip
+
+
+STRONG = unit(90)
+SHORT = FlashDuration(table=tuple(DurationEntry(power=2**-k, seconds=2**-k / 500) for k in range(8)))
+
+
+def solved(*units: Unit, **change: object) -> Solved:
+    of = Setup.model_validate(
+        {"ambient": {"subject": "shade"}, "aim": {"f_number": 8, "background_stops": 0}, "body": BODY} | change
+    )
+    return solve(of, table_of(units or (STRONG,)))
+
+
+def aim(f_number: float, under: float = 0, **more: object) -> dict[str, object]:
+    return {"f_number": f_number, "background_stops": under} | more
+
+
+ND5 = [{"name": "ND 5", "stops": 5}]
+LEAP = {"kind": "freeze", "mover": "leap", "field_width_m": 4}  # 1/1050 s freezes it
+WALL = {"focal_mm": 24, "subject_m": 6, "background_m": 7.5}
+
+
+def codes(of: Solved, kind: str, unit: int | None = 0) -> set[str]:
+    return {warning.code for warning in warnings_of(of, kind, unit)}  # type: ignore[arg-type]
+
+
+@pytest.mark.parametrize(
+    ("change", "advised"),
+    [
+        ({"aim": aim(16)}, "sync"),
+        ({"aim": aim(2.8, -1), "filters": ND5}, "nd"),
+        ({"aim": aim(2.8, -1)}, "hss"),
+        ({"aim": aim(2.8, -1, lens=WALL)}, "stop_down"),  # the wide aperture buys no blur
+        ({"aim": aim(2.8, -1), "body": BODY | {"hss": False}}, "stop_down"),
+        (
+            {"aim": aim(8), "body": {"name": "L", "shutter": "leaf", "sync_s": 1 / 2000, "top_speed_s": 1 / 2000}},
+            "leaf",
+        ),
+        ({"ambient": {"condition": "interior_night"}, "aim": aim(4, -1, iso=100)}, "slow"),  # sync would be far darker
+        ({"motion": {"kind": "trails", "trail_s": 0.5}, "ambient": {"condition": "office"}, "aim": aim(8)}, "slow"),
+        ({"motion": LEAP, "aim": aim(5.6)}, "hss"),  # 1/1000 of shutter freezes it; at sync it would ghost
+        ({"motion": LEAP, "ambient": {"condition": "dark"}}, "freeze"),
+    ],
+)
+def test_the_method_that_gives_up_least(change: dict[str, object], advised: str) -> None:
+    assert advised_method(solved(unit(50, flash_duration=SHORT), **change)) == advised
+
+
+def test_a_method_where_a_unit_reaches_comes_before_one_where_none_does() -> None:
+    """ND at f/2.8 takes what a unit without HSS lacks: where only stopping down or HSS reaches, that is advised."""
+    no_hss = unit(30, hss=None)
+    weak = solved(no_hss, unit(400, hss=Hss()), aim=aim(2.8, -1), lights=[{"distance_m": 8}])
+    assert advised_method(weak) == "hss"
+    far = solved(unit(10), aim=aim(2.8, -1), filters=ND5, lights=[{"distance_m": 40}])
+    spare = {kind: far.reach(kind).spare[0] for kind in far.kinds}
+    assert advised_method(far) == max(spare, key=lambda kind: spare[kind])  # none reaches: the one that comes nearest
+
+
+def test_a_hater_of_filters_is_heard() -> None:
+    found = solved(aim=aim(2.8, -1), filters=ND5)
+    assert advised_method(found) == "nd"
+    assert advised_method(found, ("nd",)) == "hss"
+    assert advised_method(found, ("nd", "hss")) == "stop_down"
+    assert advised_method(found, found.kinds) == "nd"  # all disliked: then as if none were
+
+
+def test_what_freezes_and_how_much_blur_is_left() -> None:
+    """D: 31.5 mm/s on the sensor: the slit of 1/1024 s leaves 0.031 mm, 0.063 at 1/512; at sync the ambient draws."""
+    sun = solved(motion=LEAP, aim=aim(5.6))
+    hss, sync = (stillness(sun, sun.method(kind)) for kind in ("hss", "freeze"))
+    assert hss is not None
+    assert sync is not None
+    assert (hss.by, hss.blur_mm, hss.frozen) == ("shutter", pytest.approx(31.5 / 1024), True)
+    assert (sync.by, sync.blur_mm, sync.frozen) == ("nothing", pytest.approx(31.5 / 256), False)
+    slower = solved(motion=LEAP)
+    half = stillness(slower, slower.method("hss"))
+    assert half is not None
+    assert (half.blur_mm, half.frozen) == (pytest.approx(31.5 / 512), False)
+    dark = solved(motion=LEAP, ambient={"condition": "dark"})
+    still = stillness(dark, dark.method("freeze"))
+    plain = stillness(dark, dark.method("sync"))
+    assert still is not None
+    assert plain is not None
+    assert (still.by, still.frozen, plain.frozen) == ("flash", True, False)
+    assert stillness(solved(), solved().method("hss")) is None
+    assert serves(solved(), solved().method("hss"))
+
+
+def test_where_nothing_freezes_the_least_blur_is_advised() -> None:
+    """1/500 in HSS leaves half the blur of 1/250 at sync with the ambient drawing: never the one that fails its purpose."""
+    found = solved(STRONG.model_copy(update={"flash_duration": SHORT}), motion=LEAP)
+    assert not any(serves(found, found.method(kind)) for kind in found.kinds)
+    assert advised_method(found) == "hss"
+
+
+def test_the_order_of_preference() -> None:
+    assert preferred(solved())[0] == "sync"
+    assert preferred(solved(motion=LEAP))[0] == "freeze"
+    assert preferred(solved(aim=aim(2.8, lens=WALL)))[:2] == ("sync", "stop_down")
+
+
+def test_the_unit_that_methods_are_compared_by() -> None:
+    """The lightest that reaches; of equal weights the stronger; else the nearest; none where none can be used."""
+    dark = {"ambient": {"condition": "dark"}}
+    found = solved(unit(8.2, 100), unit(40, 500), unit(30, 400), unit(50, 400), unit(60), **dark)
+    assert lightest_that_reaches(found.reach("sync")) == 3
+    assert lightest_that_reaches(solved(unit(1), unit(3), unit(2), **dark).reach("sync")) == 1
+    bare = [unit(40, takes_modifiers=False)]
+    assert lightest_that_reaches(solved(*bare, **dark, lights=[{"heads": 2}]).reach("sync")) is None
+    bright = solved(unit(1900, 10), unit(40, 500), **dark)
+    assert bright.reach("sync").verdict.tolist() == ["too_bright", "reaches"]
+    assert lightest_that_reaches(bright.reach("sync")) == 1  # too bright at its lowest does not reach
+
+
+def test_methods_are_compared_for_one_unit_and_against_each_other() -> None:
+    """D: at 1/1000 HSS costs log2 5 + 0.5 = 2.82, two stops of ND 2.0: ND ahead by 0.82 for the same unit."""
+    two = [{"name": "ND", "stops": 2}]
+    found = solved(
+        STRONG, unit(300), aim=aim(5.6), filters=two, ambient={"condition": "distinct_shadows", "subject": "back"}
+    )
+    costs = costs_for(found, 0)
+    assert costs["nd"].difference == pytest.approx(0, abs=0.001)
+    assert costs["hss"].best == "nd"
+    assert costs["hss"].difference == pytest.approx(-0.82, abs=0.05)
+    assert costs["hss"].charge_times == pytest.approx(2**0.82, rel=0.04)
+    assert costs["stop_down"].difference == pytest.approx(0, abs=0.05)
+    metered = {kind: cost.metered for kind, cost in costs.items()}
+    assert metered["hss"] == "no_meter"
+    assert metered["nd"] == metered["stop_down"] == "flash_meter"
+    assert costs["hss"].evenness_stops == pytest.approx(0.4 * 4 / 5, abs=0.02)  # M: the train's droop over the travel
+    past = solved(aim=aim(8))
+    assert costs_for(past, 0)["past_sync"].metered == "lit_side"
+    none = costs_for(solved(unit(40, hss=None), aim=aim(5.6)), 0)
+    assert none["hss"].difference is None
+    assert none["hss"].charge_times == 1
+
+
+def test_hss_left_on_is_warned_of_only_where_it_can_happen_and_matters() -> None:
+    """D: hazy sun at f/11 is 1/125, where HSS on a 1/250 body costs log2 1.5 + 0.5 = 1.08 stops."""
+    base = {"ambient": {"condition": "hazy_sun"}, "aim": aim(11)}
+    spare = solved(unit(20), **base).reach("sync").spare[0]
+    just = unit(20 * 2 ** ((1.2 - spare) / 2))
+    assert "hss_left_on" in codes(solved(just, **base), "sync")
+    found = next(w for w in warnings_of(solved(just, **base), "sync", 0) if w.code == "hss_left_on")
+    assert found.facts["loss"] == pytest.approx(1.085, abs=0.01)
+    ample = unit(20 * 2 ** ((4 - spare) / 2))
+    assert "hss_left_on" not in codes(solved(ample, **base), "sync")
+    assert "hss_left_on" not in codes(solved(just.model_copy(update={"hss": None}), **base), "sync")
+    assert "hss_left_on" not in codes(solved(just, **base, body=BODY | {"hss": False}), "sync")
+    assert "hss_left_on" not in codes(solved(just, **base), "sync", None)
+    frozen = solved(STRONG.model_copy(update={"flash_duration": SHORT}), motion=LEAP, ambient={"condition": "dark"})
+    assert "hss_left_on" in codes(frozen, "freeze")  # the pulse must be short
+    assert "hss_left_on" not in codes(solved(), "past_sync")
+
+
+@pytest.mark.parametrize(
+    ("change", "method", "code"),
+    [
+        ({"motion": LEAP}, "freeze", "ghost"),
+        ({"aim": aim(2.8, 0, lens=WALL)}, "hss", "no_blur"),
+        ({}, "hss", "hss_not_armed"),
+        ({"aim": aim(8, -1)}, "hss", "auto_iso"),
+        ({"body": BODY | {"radio_sync_s": 1 / 160}}, "hss", "radio_sync"),
+        ({"body": BODY | {"silent_sync_s": 1 / 50}, "silent": True}, "hss", "silent_sync"),
+        ({"aim": aim(8, 0, iso=25)}, "hss", "iso_out_of_range"),
+        ({"aim": aim(2.8, -1), "filters": ND5}, "nd", "dark_finder"),
+        ({"ambient": {"condition": "office"}, "aim": aim(4, iso=1600)}, "sync", "mixed_colour"),
+        ({"ambient": {"condition": "hazy_sun", "lamps_lux": 500}, "aim": aim(16)}, "sync", "mixed_colour"),
+    ],
+)
+def test_a_warning_and_its_absence(change: dict[str, object], method: str, code: str) -> None:
+    assert code in codes(solved(**change), method)
+    assert code not in codes(solved(aim=aim(16)), "sync")
+
+
+def test_figures_in_warnings() -> None:
+    """D: 3200 K lies +131 mired from flash at 5500 K; and what cures a warning takes it away."""
+    office = {"ambient": {"condition": "office"}, "aim": aim(4, iso=1600)}
+    lamps = next(w for w in warnings_of(solved(**office), "sync", 0) if w.code == "mixed_colour")
+    assert lamps.facts["mired"] == pytest.approx(131, abs=0.5)
+    assert "mixed_colour" not in codes(solved(**office, lights=[{"gel": "full_orange"}]), "sync")
+    off = {"ambient": {"condition": "office", "lamps_on": False}, "aim": aim(4, iso=1600)}
+    assert "mixed_colour" not in codes(solved(**off), "sync")
+    assert "radio_sync" not in codes(solved(body=BODY | {"radio_sync_s": 1 / 160}, trigger="shoe"), "hss")
+    assert "no_blur" not in codes(solved(aim=aim(2.8, 0, lens=WALL), motion=LEAP), "hss")
+    ghost = next(w for w in warnings_of(solved(motion=LEAP), "freeze", 0) if w.code == "ghost")
+    assert ghost.facts["level"] == pytest.approx(-2, abs=0.01)  # shade at EV 12 against f/8, 1/250: EV 14
+
+
+def test_everything_is_finite_for_a_shelf_of_thousands() -> None:
+    found = solved(*[unit(20 + i % 80, i) for i in range(3000)], aim=aim(2.8, -1), filters=ND5)
+    assert np.isfinite(found.spare).all()
+    assert found.spare.shape == (len(found.kinds), 1, 3000)

@@ -1,0 +1,93 @@
+"""The house: imports run one way, the core has no English, and nothing has two homes."""
+
+import ast
+import re
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+
+import jumpstop
+
+ROOT = Path(jumpstop.__file__ or "").parent
+FLOORS = ["core/physics", "core/kit", "core/scene", "core/plan", "words", "api", "cli"]
+"""Each may import itself and what stands before it."""
+BESIDE = {
+    "formats": {"core/physics", "core/kit", "core/scene", "words", "formats"},
+    "store": {"core/kit", "core/scene", "store"},
+    "demo": {"core/kit", "core/scene", "formats", "store", "demo"},
+}
+GUESTS = {"api": {"formats", "store"}, "cli": {"formats", "store", "demo"}}
+FOREIGN = {"core": {"fastapi", "sqlalchemy", "typer", "os", "pathlib", "time"}, "words": {"fastapi", "sqlalchemy"}}
+
+
+def floor_of(parts: tuple[str, ...]) -> str:
+    return "/".join(parts[:2]) if parts[0] == "core" else parts[0]
+
+
+def modules() -> Iterator[tuple[Path, tuple[str, ...], ast.Module]]:
+    for file in sorted(ROOT.rglob("*.py")):
+        parts = file.relative_to(ROOT).with_suffix("").parts
+        yield file, parts, ast.parse(file.read_text(encoding="utf-8"))
+
+
+def test_imports_run_one_way() -> None:
+    for file, parts, tree in modules():
+        floor = floor_of(parts)
+        if floor in ("__init__",) or "migrations" in parts:
+            continue
+        below = FLOORS[: FLOORS.index(floor) + 1] if floor in FLOORS else []
+        allowed = set(below) | GUESTS.get(floor, set()) | BESIDE.get(floor, set())
+        for node in ast.walk(tree):
+            if isinstance(node, ast.ImportFrom) and node.level:
+                target = (*parts[: len(parts) - node.level], *(node.module or "").split("."))
+                names = [node.module] if node.module else [alias.name for alias in node.names]
+                for name in names:
+                    path = target if node.module else (*parts[: len(parts) - node.level], str(name))
+                    assert floor_of(path) in allowed, f"{file.relative_to(ROOT)} imports {'.'.join(path)}"
+            roots = [a.name for a in node.names] if isinstance(node, ast.Import) else []
+            roots += [node.module or ""] if isinstance(node, ast.ImportFrom) and not node.level else []
+            banned = FOREIGN.get(parts[0], set())
+            assert not {root.split(".")[0] for root in roots} & banned, file
+
+
+def test_the_core_has_no_english() -> None:
+    """Sentences are made in `words`: in the core only titles of fields, sources and docstrings are prose."""
+    prose = re.compile(r"[A-Za-z]{2,}[ ,]+[a-z]{2,}[ ,]+[a-z]{2,}")
+    for file, parts, tree in modules():
+        if parts[0] != "core":
+            continue
+        allowed: set[int] = set()
+        for node in ast.walk(tree):
+            if isinstance(node, ast.Expr) and isinstance(node.value, ast.Constant):
+                allowed.add(id(node.value))
+            if isinstance(node, ast.keyword) and node.arg in ("title", "description", "json_schema_extra", "source"):
+                allowed |= {id(inner) for inner in ast.walk(node.value)}
+            if isinstance(node, ast.Call) and getattr(node.func, "id", "") in ("Jump", "_jump"):
+                allowed |= {id(argument) for argument in [*node.args[5:7]]}  # mark and source
+            if isinstance(node, ast.Assign) and getattr(node.targets[0], "id", "") == "source":
+                allowed.add(id(node.value))
+        for node in ast.walk(tree):
+            if isinstance(node, ast.Constant) and isinstance(node.value, str) and id(node) not in allowed:
+                assert not prose.search(node.value), f"{file.relative_to(ROOT)}: {node.value!r}"
+
+
+@pytest.mark.parametrize(("what", "home"), [("3.2808", "core/physics/units.py"), ("43.267", "core/physics/beam.py")])
+def test_a_constant_has_one_home(what: str, home: str) -> None:
+    web = ROOT.parents[1] / "web" / "src"
+    files = [*ROOT.rglob("*.py"), *web.rglob("*.ts"), *web.rglob("*.svelte")]
+    found = [str(file) for file in files if what in file.read_text(encoding="utf-8")]
+    assert [file[-len(home) :] for file in found] == [home]
+
+
+def test_nothing_in_the_core_is_called_by_tests_only() -> None:
+    """Every public function of the core is used in the product; two wait for lights in places."""
+    wait = {"beam_candela_seconds", "spill", "shadow_m"}
+    text = {file: file.read_text(encoding="utf-8") for file, parts, _ in modules()}
+    for file, parts, tree in modules():
+        if parts[0] != "core":
+            continue
+        for node in tree.body:
+            if isinstance(node, ast.FunctionDef) and not node.name.startswith("_") and node.name not in wait:
+                uses = sum(len(re.findall(rf"\b{node.name}\b", source)) for source in text.values())
+                assert uses > 1, f"{file.relative_to(ROOT)}: {node.name}"

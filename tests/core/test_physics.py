@@ -1,0 +1,256 @@
+"""Relations against the world. Beside each: P published source, D definition, CP common practice, M from memory."""
+
+import math
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from scipy import integrate
+from scipy.special import ndtr
+
+from jumpstop.core.physics import battery, beam, colour, exposure, falloff, motion, optics, scales, stops, units
+from jumpstop.core.physics import guide_number as gn
+from jumpstop.core.physics.light_values import LIGHT_VALUES
+
+
+@pytest.mark.parametrize(
+    ("f_number", "shutter_s", "iso", "ev"),
+    [
+        (8, 1 / 500, 100, 14.97),  # P: APEX, Exif 2.32 Annex C, with the marks taken literally
+        (16, 1 / 125, 100, 14.97),
+        (1, 1, 100, 0),  # P: EV 0 is f/1 for one second
+        (5.657, 1 / 64, 400, 9.0),
+        (2, 1 / 8, 200, 4.0),
+    ],
+)
+def test_exposure_in_apex(f_number: float, shutter_s: float, iso: float, ev: float) -> None:
+    assert float(exposure.ev100(f_number, shutter_s, iso)) == pytest.approx(ev, abs=0.005)
+    assert float(exposure.shutter_for(ev, f_number, iso)) == pytest.approx(shutter_s, rel=0.004)
+    assert float(exposure.aperture_for(ev, shutter_s, iso)) == pytest.approx(f_number, rel=0.002)
+
+
+def test_marked_settings_are_computed_exactly() -> None:
+    """P: ISO 517, ISO 516: f/8 is 8, 1/500 is 1/512: EV 15 exactly."""
+    assert scales.marked_ev100(8, 1 / 500, 100) == pytest.approx(15)
+    assert scales.marked_ev100(16, 1 / 125, 100) == pytest.approx(15)
+    assert float(exposure.stops_between(1 / 1000, 1 / 250)) == pytest.approx(2)
+
+
+def test_meters() -> None:
+    """P: ISO 2720:1974 with C = 250: EV 0 is 2.5 lx, EV 15 is 81,920 lx; at C = 330 EV 0 is 3.3 lx."""
+    assert float(exposure.ev_of_lux(2.5)) == pytest.approx(0)
+    assert float(exposure.ev_of_lux(81_920)) == pytest.approx(15)
+    assert float(exposure.ev_of_lux(3.3, 330)) == pytest.approx(0)
+
+
+# P: full stops as cameras engrave them, ISO 517, ISO 516, ISO 12232; a count of stops from the first.
+FULL = {
+    "apertures": (scales.APERTURES, [1, 1.4, 2, 2.8, 4, 5.6, 8, 11, 16, 22, 32, 45, 64], lambda n: 2 ** (n / 2)),
+    "times": (
+        scales.SHUTTERS,
+        [1 / n for n in (1, 2, 4, 8, 15, 30, 60, 125, 250, 500, 1000, 2000, 4000, 8000)],
+        lambda n: 2.0**-n,
+    ),
+    "speeds": (scales.ISOS, [25 * 2**n for n in range(11)], lambda n: 25 * 2.0**n),
+}
+# P: thirds and halves between f/4 and f/8 and between 1/60 and 1/250 (ISO 517, ISO 516).
+PARTS = [
+    (scales.APERTURES, "third", [4, 4.5, 5, 5.6, 6.3, 7.1, 8]),
+    (scales.APERTURES, "half", [4, 4.8, 5.6, 6.7, 8]),
+    (scales.SHUTTERS, "third", [1 / 60, 1 / 80, 1 / 100, 1 / 125, 1 / 160, 1 / 200, 1 / 250]),
+    (scales.SHUTTERS, "half", [1 / 60, 1 / 90, 1 / 125, 1 / 180, 1 / 250]),
+    (scales.ISOS, "third", [100, 125, 160, 200, 250, 320, 400]),
+    (scales.ISOS, "half", [100, 140, 200, 280, 400]),
+]
+
+
+@pytest.mark.parametrize("name", FULL)
+def test_full_stops_lie_at_whole_powers(name: str) -> None:
+    series, marks, exact = FULL[name]
+    for count, mark in enumerate(marks):
+        assert series.exact(mark) == pytest.approx(exact(count)), mark
+        assert series.marked(exact(count), "full") == pytest.approx(mark)
+    assert set(marks) <= set(series.steps["full"])
+
+
+@pytest.mark.parametrize(("series", "step", "marks"), PARTS)
+def test_parts_of_a_stop_lie_evenly_between(series: scales.Series, step: scales.Step, marks: list[float]) -> None:
+    places = np.log([series.exact(mark) for mark in marks]) / math.log(series.ratio)
+    assert np.diff(places) == pytest.approx(1 / (3 if step == "third" else 2))
+    for mark in marks:
+        assert series.marked(float(series.exact(mark)), step) == pytest.approx(mark)
+
+
+@pytest.mark.parametrize("series", [scales.APERTURES, scales.SHUTTERS, scales.ISOS])
+def test_every_mark_rounds_its_exact_value(series: scales.Series) -> None:
+    """P: no mark is farther than a sixth of a stop from the exact series."""
+    for step, marks in series.steps.items():
+        for mark in marks:
+            assert abs(math.log(series.exact(mark) / mark) / math.log(series.ratio)) < 0.17, mark
+        assert marks == tuple(sorted(marks, reverse=series.ratio < 1))
+        assert len(marks) == len(set(marks)), step
+
+
+def test_a_value_off_the_scale_stays_and_an_array_is_taken() -> None:
+    assert scales.APERTURES.exact(5.2) == 5.2
+    assert scales.SHUTTERS.exact(np.array([1 / 60, 1 / 250])) == pytest.approx([1 / 64, 1 / 256])
+    assert scales.ISOS.exact(110) == 110
+
+
+def test_a_mark_can_be_asked_for_above_or_below() -> None:
+    assert scales.APERTURES.marked(5.8, "third", "up") == 6.3
+    assert scales.APERTURES.marked(5.8, "third", "down") == 5.6
+    assert scales.SHUTTERS.marked(1 / 300, "third", "up") == 1 / 250
+    assert scales.SHUTTERS.marked(1 / 300, "third", "down") == 1 / 320
+    assert scales.ISOS.marked(566, "third", "down") == 500
+    assert scales.APERTURES.marked(5.66, "third", "up") == 5.6  # as good as on the mark
+    assert scales.APERTURES.marked(999, "full") == 64
+    assert scales.SHUTTERS.marked(1e-9, "full") == 1 / 32000
+    assert scales.ISOS.marked(1, "full") == 25
+
+
+def test_light_adds_linearly() -> None:
+    """D: two equal lights are a stop more; 2^flash + 2^ambient = 2^target."""
+    assert float(stops.add_light(0, 0)) == pytest.approx(1)
+    assert float(stops.add_light(-1, -1, 0)) == pytest.approx(1)
+    assert float(stops.add_light(-2, -np.inf)) == pytest.approx(-2)
+    for ambient, flash in ((-1, -1.0), (-2, -0.415), (-3, -0.193)):  # D, handbook section 6
+        assert float(stops.flash_share(ambient)) == pytest.approx(flash, abs=0.001)
+    assert float(stops.flash_share(-1, 1)) == pytest.approx(math.log2(2 - 0.5))
+    assert float(stops.flash_share(0.5)) == -math.inf
+    assert np.asarray(stops.flash_share(np.array([-1.0, 0.0]))) == pytest.approx([-1, -np.inf])
+
+
+def test_the_chance_to_reach_is_the_normal_distribution() -> None:
+    """P: the normal distribution, as in SciPy's ndtr."""
+    spare, sd = np.array([-1.0, 0.0, 0.3, 2.0]), np.array([0.5, 0.5, 0.3, 0.0])
+    assert stops.p_reach(spare, sd) == pytest.approx(ndtr(spare / np.maximum(sd, 1e-9)))
+    assert float(stops.stops_of(8.0)) == 3
+
+
+def test_guide_numbers() -> None:
+    """P: ISO 1230:2007. D: 190 ft at ISO 200 is 40.9 m at ISO 100."""
+    assert pytest.approx(1 / 0.3048, abs=1e-4) == units.FEET_PER_METRE
+    assert float(gn.in_metres(190, 200, feet=True)) == pytest.approx(40.95, abs=0.01)
+    assert float(gn.in_metres(58)) == 58
+    assert float(gn.stops_of_guide_number(58 / 3)) == pytest.approx(2 * math.log2(19.33), abs=0.001)
+    assert float(gn.guide_number_of_stops(gn.stops_of_guide_number(36.0))) == pytest.approx(36)
+    assert float(gn.beam_candela_seconds(36)) == pytest.approx(3240)  # D, at C = 250
+    assert float(gn.guide_number_of_bcps(3240)) == pytest.approx(36)
+    assert float(gn.guide_number_of_bcps(3240, iso=400)) == pytest.approx(72)
+    by_hand = math.sqrt(400 * 35 / (2 * math.pi * (1 - math.cos(math.radians(32.5)))) * 100 / 250)
+    assert by_hand == pytest.approx(75, abs=0.5)  # M: 35 lm/W into 65 degrees
+    assert float(gn.guide_number_of_ws(400)) == pytest.approx(by_hand)
+    assert float(gn.guide_number_of_ws(400, c=330)) == pytest.approx(by_hand * math.sqrt(250 / 330))
+    assert math.log2(gn.guide_number_of_ws(200) / gn.guide_number_of_ws(80)) * 2 == pytest.approx(1.32, abs=0.005)  # CP
+
+
+@pytest.mark.parametrize(("zoom", "angle"), [(24, 84.1), (35, 63.4), (50, 46.8), (105, 23.3), (200, 12.3)])
+def test_coverage(zoom: float, angle: float) -> None:
+    """D: diagonal of 36 x 24 mm."""
+    assert float(beam.coverage_deg(zoom)) == pytest.approx(angle, abs=0.06)
+
+
+def test_beams() -> None:
+    """D: a hemisphere is 2 pi. From memory: makers' zoom tables gain 1.2 to 1.8 stops from 35 to 200 mm."""
+    assert float(beam.solid_angle_sr(180)) == pytest.approx(2 * math.pi)
+    assert float(beam.solid_angle_sr(60)) == pytest.approx(2 * math.pi * (1 - math.cos(math.pi / 6)))
+    moved = float(beam.moved_stops(beam.coverage_deg(35), beam.coverage_deg(200)))
+    assert moved == pytest.approx(0.4 * 4.72, abs=0.03)
+    assert float(beam.moved_stops(20, 40)) == pytest.approx(-float(beam.moved_stops(40, 20)))
+
+
+def test_distance_and_faces() -> None:
+    """D: inverse square. P: Lambert's disc and rectangle (Walsh); five-times rule (IES Lighting Handbook)."""
+    assert float(falloff.inverse_square(1.4) - falloff.inverse_square(2)) == pytest.approx(1.03, abs=0.002)
+    assert float(falloff.inverse_square(4)) == -4
+    assert float(falloff.spill(2, 4)) == -2
+    for distance, loss in ((0.5, -1.14), (1, -0.38), (2, -0.10)):
+        assert float(falloff.disc_close_up(0.55, distance)) == pytest.approx(loss, abs=0.006)
+        assert float(falloff.close_up(1.1, None, distance)) == pytest.approx(loss, abs=0.006)
+    assert float(falloff.rectangle_close_up(0.9, 1.2, 1)) == pytest.approx(-0.45, abs=0.005)
+    assert float(falloff.close_up(0.3, 1.2, 1)) == pytest.approx(-0.31, abs=0.005)
+    assert (
+        2 ** float(falloff.rectangle_close_up(1, 1, 5 * math.sqrt(2))) > 0.99
+    )  # its largest dimension is the diagonal
+
+
+@pytest.mark.parametrize(("width", "height", "distance"), [(0.6, 0.9, 0.5), (1.2, 0.3, 0.8), (1, 1, 2)])
+def test_a_rectangles_closed_form_agrees_with_integration(width: float, height: float, distance: float) -> None:
+    """P: Lambert's law, each element by cos^2 / r^2, integrated by SciPy; against all of it at the centre."""
+    whole, _ = integrate.dblquad(
+        lambda y, x: distance**4 / (x * x + y * y + distance**2) ** 2, -width / 2, width / 2, -height / 2, height / 2
+    )
+    expected = math.log2(whole / (width * height))
+    assert float(falloff.rectangle_close_up(width, height, distance)) == pytest.approx(expected, abs=1e-6)
+
+
+def test_depth_of_field_and_blur() -> None:
+    """P: Ray, Applied Photographic Optics, worked examples."""
+    assert optics.hyperfocal_m(35, 4) == pytest.approx(10.24, abs=0.005)
+    assert optics.depth_of_field_m(85, 2, 2.5) == pytest.approx((2.451, 2.551), abs=0.0006)
+    assert optics.blur_disc_mm(85, 2, 2.5, 10) == pytest.approx(1.12, abs=0.003)
+    assert optics.blur_disc_mm(24, 2.8, 2, 3) == pytest.approx(0.0347, abs=0.0003)
+    assert optics.depth_of_field_m(24, 16, 3)[1] == np.inf
+    assert optics.coc_mm(math.hypot(36, 24)) == pytest.approx(0.03)
+    assert optics.coc_mm(math.hypot(18, 12)) == pytest.approx(0.015)
+    assert optics.f_number_for_disc(85, 2.5, 10, 1.122) == pytest.approx(2, abs=0.01)
+
+
+@given(st.floats(1, 22), st.floats(1, 20), st.floats(1.1, 50))
+def test_blur_grows_with_aperture_and_distance(n: float, subject: float, times: float) -> None:
+    """D: monotone in all three."""
+    disc = optics.blur_disc_mm(85, n, subject, subject * times)
+    assert disc < optics.blur_disc_mm(85, n / 1.1, subject, subject * times)
+    assert disc < optics.blur_disc_mm(85, n, subject, subject * times * 1.1)
+    near, far = optics.depth_of_field_m(85, n, subject)
+    assert near < subject < far
+
+
+def test_motion() -> None:
+    """D: water fallen 0.2 m is 1.98 m/s; in a field of 0.6 m on 36 mm 0.03 mm of blur is 1/3,960 s (CP: 1/4000)."""
+    speed = motion.fall_speed(0.2)
+    assert speed == pytest.approx(1.98, abs=0.001)
+    assert 1 / motion.longest_s(speed, 0.03, 36, 0.6) == pytest.approx(3960, abs=2)
+    assert motion.blur_mm(2, 1 / 1000, 36, 0.6) == pytest.approx(0.12)
+
+
+def test_filters_gels_and_stamina() -> None:
+    """D: mired shift, 5500 to 3200 K +131. M: Wh x 3600 x 0.55 / Ws, four AA of 9.6 Wh give 250 flashes of 76 Ws."""
+    assert float(colour.mired_shift(5500, 3200)) == pytest.approx(131, abs=0.4)
+    assert battery.full_flashes_of(9.6, 76) == pytest.approx(250, abs=0.2)
+    assert battery.charges_for(501, np.array([250.0, np.inf])).tolist() == [3, 0]
+    assert battery.recycle_s(np.array([1.0, 0.5, 0.0]), 2.5, 0.1) == pytest.approx([2.5, 1.3, 0.1])
+    assert battery.flashes_per_charge(np.array([1.0, 0.25, 1 / 1024]), 200.0) == pytest.approx([200, 800, 20_000])
+
+
+# P: ANSI PH2.7, exposure guide, EV at ISO 100; the last two columns from memory and the table's own "open shade 12".
+TABLE = {
+    "sand_or_snow": (16, 13, 14), "distinct_shadows": (15, 12, 13), "hazy_sun": (14, 12, 12.7),
+    "cloudy_bright": (13, 12, 12.5), "heavy_overcast": (12, 11, 11.7), "open_shade": (12, 12, 12),
+    "after_sunset": (10, 9.5, 9.5), "gallery": (9.5, 9.5, 9.5), "office": (7.5, 7.5, 7.5),
+    "interior_night": (6, 6, 6), "floodlit": (4, 4, 4), "dark": (-3, -3, -3),
+}  # fmt: skip
+
+
+def test_the_light_value_table_line_by_line() -> None:
+    found = {name: (line.ev, line.ev + line.shade, line.ev + line.back) for name, line in LIGHT_VALUES.items()}
+    assert found == {name: pytest.approx(line) for name, line in TABLE.items()}
+    assert {name for name, line in LIGHT_VALUES.items() if line.lamps} == {
+        "gallery", "office", "interior_night", "floodlit",
+    }  # fmt: skip
+    spreads = {
+        "after_sunset": 1,
+        "gallery": 1.5,
+        "interior_night": 1,
+        "floodlit": 1,
+        "dark": 2,
+    }  # half the table's range
+    assert {name: line.spread for name, line in LIGHT_VALUES.items() if line.spread != 0.5} == spreads
+
+
+@given(st.floats(0.1, 100), st.floats(1.01, 10))
+def test_farther_is_always_darker(distance: float, ratio: float) -> None:
+    assert falloff.inverse_square(distance * ratio) < falloff.inverse_square(distance)
+    assert falloff.disc_close_up(0.5, distance * ratio) > falloff.disc_close_up(0.5, distance)
