@@ -26,8 +26,8 @@ KEPT = [
 ]  # fmt: skip
 REFUSED = ["a\x00b", "a\x1b[31m", "two\nlines", "\x85next", "\ud800", "x" * 3000, "", "  "]
 FIGURES: list[Any] = [
-    0, -1, 1, 0.5, 1e-300, 1e300, 5e-324, 2**53, float("inf"), float("nan"), True, False, None, "1", "1/250", [], {}, [[]],
-    -0.0, 0.004, 1 / 8000, 36, 250, 1e9,
+    0, -1, 1, 0.5, 1e-300, 1e300, 5e-324, 2**53, float("inf"), float("nan"), True, False, None, "1", "1/250", [], {},
+    [[]], -0.0, 0.004, 1 / 8000, 36, 250, 1e9,
 ]  # fmt: skip
 ODD: list[Any] = [*KEPT, *REFUSED, *FIGURES]
 PROSE = ("name", "note", "reflector")

@@ -14,50 +14,13 @@ from fastapi.testclient import TestClient
 from jumpstop.api.app import create_app
 from jumpstop.core.kit.errors import JumpStopError
 from jumpstop.core.scene.setup import Setup
-from jumpstop.core.scene.versions import setup_of_any_version, unit_of_any_version
 from jumpstop.demo import fill, kit
 from jumpstop.store import database
 from jumpstop.store.database import FILE, backup, restore
 from jumpstop.store.documents import Store
 from jumpstop.store.errors import Busy, Conflict, InUse, NotFound, StorageFault, TooMuch
 from jumpstop.store.lock import held
-
-# A setup and a unit as version 1 wrote them, with all that it called otherwise, and a control character it let in.
-OLD = {
-    "format": "jumpstop-setup", "version": 1, "name": "From\x07before", "note": "",
-    "there": {"by": "condition", "condition": "distinct_shadows", "readings": [], "lux": None, "subject": "back"},
-    "look": {"f_number": 2.8, "background_stops": -1.0, "iso": 100, "blur": {"focal_mm": 85, "subject_m": 2.5, "background_m": 60}},
-    "body": {"name": "Old body", "sync_s": 0.004, "top_speed_s": 0.000125},
-    "filters": [{"name": "ND 6", "stops": 6.0, "most_stops": None, "note": ""}],
-    "lights": [{"role": "key", "distance_m": 1.8, "heads": 1, "modifier": {"name": "Octa"}, "gel": "none"}],
-    "way": "nd", "source": "lithium", "frames": 240,
-}  # fmt: skip
-OLD_UNIT = {
-    "name": "Old unit",
-    "watt_seconds": 60,
-    "sources": [{"recycle_full_s": 2}],
-    "pulse": {"table": [{"power": 1, "seconds": 0.001}]},
-}
-
-
-def test_a_setup_of_version_one_takes_the_new_names_and_loses_nothing() -> None:
-    ids = {"bodies": {"Old body": "b1"}, "filters": {"ND 6": "f1"}, "modifiers": {"Octa": "m1"}}
-    new = setup_of_any_version(OLD, ids)
-    setup = Setup.model_validate(new)
-    assert (setup.ambient.subject, setup.method, setup.power_supply, setup.frames) == ("back", "nd", "lithium", 240)
-    assert setup.aim.lens is not None
-    assert setup.aim.lens.background_m == 60
-    assert (setup.body.id, setup.filters[0].id, setup.lights[0].modifier.id) == ("b1", "f1", "m1")  # type: ignore[union-attr]
-    assert setup.name == "From before"
-    assert setup_of_any_version(new) is new
-    assert Setup.model_validate(setup_of_any_version(OLD)).body.id is None
-    assert Setup.model_validate(setup_of_any_version({k: v for k, v in OLD.items() if k != "version"})).method == "nd"
-    assert setup_of_any_version({"name": "x"}) == {"name": "x"}
-    assert setup_of_any_version([1]) == [1]
-    assert OLD["version"] == 1  # the old document is left as it is
-    assert set(unit_of_any_version(OLD_UNIT)) == {"name", "watt_seconds", "power_supplies", "flash_duration"}
-    both = unit_of_any_version({"sources": [1], "power_supplies": [2]})
-    assert both == {"sources": [1], "power_supplies": [2]}  # which one is meant is not guessed
+from versions import OLD, OLD_UNIT
 
 
 def version_one(folder: Path) -> None:

@@ -8,6 +8,7 @@ from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, Uni
 from jumpstop.core.plan.advice import advised_method, costs_for, lightest_that_reaches, preferred, serves, stillness
 from jumpstop.core.plan.reach import Solved, solve
 from jumpstop.core.plan.warnings import warnings_of
+from jumpstop.core.scene.light import USUAL_TARGETS
 from jumpstop.core.scene.setup import Setup
 
 BODY = {"name": "A body", "dark_edge": "bottom"}
@@ -183,6 +184,7 @@ def test_hss_left_on_is_warned_of_only_where_it_can_happen_and_matters() -> None
         ({"body": BODY | {"radio_sync_s": 1 / 160}}, "hss", "radio_sync"),
         ({"body": BODY | {"silent_sync_s": 1 / 50}, "silent": True}, "hss", "silent_sync"),
         ({"aim": aim(8, 0, iso=25)}, "hss", "iso_out_of_range"),
+        ({"aim": aim(8, 0, iso=800), "body": BODY | {"iso_max": 400}}, "hss", "iso_out_of_range"),
         ({"aim": aim(2.8, -1), "filters": ND5}, "nd", "dark_finder"),
         ({"ambient": {"condition": "office"}, "aim": aim(4, iso=1600)}, "sync", "mixed_colour"),
         ({"ambient": {"condition": "hazy_sun", "lamps_lux": 500}, "aim": aim(16)}, "sync", "mixed_colour"),
@@ -211,3 +213,20 @@ def test_everything_is_finite_for_a_shelf_of_thousands() -> None:
     found = solved(*[unit(20 + i % 80, i) for i in range(3000)], aim=aim(2.8, -1), filters=ND5)
     assert np.isfinite(found.spare).all()
     assert found.spare.shape == (len(found.kinds), 1, 3000)
+
+
+def test_the_edges_of_warnings() -> None:
+    assert "iso_out_of_range" not in codes(
+        solved(aim=aim(8, 0, iso=400), body=BODY | {"iso_min": 400, "iso_max": 400}), "hss"
+    )
+    four = [{"name": "ND 4", "stops": 4}]
+    assert "dark_finder" not in codes(solved(aim=aim(2.8), filters=four), "nd")
+    assert "silent_sync" not in codes(solved(body=BODY | {"silent_sync_s": 1 / 50}), "hss")
+    assert "radio_sync" not in codes(solved(body=BODY | {"radio_sync_s": 1 / 250}), "hss")
+    out = next(w for w in warnings_of(solved(aim=aim(8, 0, iso=25)), "hss", 0) if w.code == "iso_out_of_range")
+    assert out.facts == {"asked": 25, "used": 100}
+
+
+def test_usual_levels_by_role() -> None:
+    """CP: the key correct, fill two under, a rim half a stop over, the background light correct."""
+    assert USUAL_TARGETS == {"key": 0, "fill": -2, "rim": 0.5, "background": 0}

@@ -44,6 +44,30 @@ def test_clear_daylight_on_the_ground(height: float, ev: float) -> None:
     assert 12.05 < float(lit.shade) < 12.85  # P: the light-value table says 12 (ANSI PH2.7)
 
 
+def test_the_constants_of_rp21_line_by_line() -> None:
+    """P: IES RP-21: extinction c, A, B, C of each sky, 127.5 klx outside the air. M: what clouds leave in doubt."""
+    assert {name: tuple(sky) for name, sky in SKIES.items()} == {
+        "clear": (0.21, 0.8, 15.5, 0.5, 0.25), "partly": (0.80, 0.3, 45, 1, 0.7), "overcast": (np.inf, 0.3, 21, 1, 0.7),
+    }  # fmt: skip
+    for day, outside in ((2, 127.5 * 1.034), (2 + 365 / 2, 127.5 * 0.966)):
+        assert float(daylight.beam_klx(90, day, 0.0)) == pytest.approx(outside, rel=1e-4)  # type: ignore[arg-type]
+    assert float(daylight.beam_klx(90, 2, 0.8)) == pytest.approx(127.5 * 1.034 * np.exp(-0.8), rel=1e-3)
+    assert float(daylight.beam_klx(0.0, 2, 0.1)) == float(daylight.beam_klx(30, 2, np.inf)) == 0
+    for name, noon in (("clear", 0.8 + 15.5 * np.sqrt(0.5)), ("partly", 0.3 + 45 * 0.5), ("overcast", 0.3 + 21 * 0.5)):
+        assert float(daylight.sky_klx(30, SKIES[name])) == pytest.approx(noon)
+    level = daylight.receivers(30, 172, SKIES["overcast"])  # half the sky, and a fifth of the ground's light from below
+    assert float(level.shade) == pytest.approx(np.log2(10_800 * (0.5 + 0.2 / 2) / 2.5))
+    assert float(level.back) == float(level.shade)
+
+
+def test_twilight_line_by_line() -> None:
+    """M: USNO Circular 171: lux on level ground under a clear sky, by the sun's height below the horizon."""
+    for height, lux in ((-18, 0.002), (-12, 0.0083), (-6, 3.4), (-0.8, 453)):
+        assert float(daylight.sky_klx(height, SKIES["clear"])) * 1000 == pytest.approx(lux, rel=1e-6)
+    assert float(daylight.sky_klx(-25, SKIES["clear"])) * 1000 == pytest.approx(0.002)
+    assert float(daylight.sky_klx(-0.8, SKIES["overcast"])) * 1000 == pytest.approx(453 * 0.3 / 0.8)
+
+
 def test_clear_sky_agrees_with_ineichen() -> None:
     """P: Ineichen and Perez 2002 in pvlib, Linke turbidity 3, at 108 lm/W; within 0.25 EV from 11 degrees on.
 

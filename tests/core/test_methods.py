@@ -146,6 +146,67 @@ def test_figures_in_what_blocks_a_method() -> None:
     assert lit.facts["share"] == pytest.approx(250 / 4000, rel=0.03)
 
 
+@pytest.mark.parametrize(
+    ("change", "kind", "expected"),
+    [
+        ({"aim": aim(2.8, -1), "filters": nd(5)}, "nd", ["nd_takes"]),
+        ({"aim": aim(2.8, -1), "filters": nd(6)}, "nd", ["nd_takes", "nd_slower_shutter"]),
+        ({"aim": aim(2.8), "filters": [{"name": "V", "stops": 2, "most_stops": 5}]}, "nd", ["nd_takes"]),
+        (
+            {"aim": aim(2.8, -1 / 3), "filters": [{"name": "V", "stops": 2, "most_stops": 5}]},
+            "nd",
+            ["nd_takes", "nd_uneven"],
+        ),
+        ({"aim": aim(2.8, -1), "filters": [{"name": "V", "stops": 1, "most_stops": 2}, *nd(3)]}, "nd", ["nd_takes"]),
+        ({}, "hss", ["hss_costs"]),
+        ({}, "stop_down", ["blur_given_up"]),
+        ({"aim": aim(16)}, "sync", ["costs_nothing"]),
+        ({"motion": {"kind": "freeze"}}, "freeze", ["ghosts"]),
+        ({"motion": {"kind": "freeze"}, "ambient": {"condition": "dark"}}, "freeze", ["freeze_costs"]),
+        ({"body": {"name": "L", "shutter": "leaf", "sync_s": 1 / 500, "top_speed_s": 1 / 500}}, "leaf", ["leaf_costs"]),
+        (
+            {"ambient": {"condition": "interior_night"}, "body": {"name": "L", "shutter": "leaf"}},
+            "leaf",
+            ["darker_when_held"],
+        ),
+    ],
+)
+def test_what_a_method_costs(change: dict[str, object], kind: str, expected: list[str]) -> None:
+    assert costs(setup(**change), kind) == expected
+
+
+def test_figures_in_what_a_method_costs() -> None:
+    """D: by hand from EV 15 and the marks."""
+    six = methods(setup(aim=aim(2.8, -1), filters=nd(6)))["nd"]
+    assert six.costs[0].facts == {"names": ("ND 6",), "stops": 6}
+    assert six.costs[1].facts["more"] == pytest.approx(1)
+    assert round(1 / six.camera.shutter_s) == 125
+    eased = methods(setup(ambient={"condition": "heavy_overcast"}, aim=aim(5.6, -1 / 3, iso=200)))["sync"]
+    assert eased.costs[0].facts == {"iso": 160, "asked": 200}
+    down = methods(setup())["stop_down"]
+    assert down.costs[0].facts == {"f_number": 11, "asked": 8}
+    ghost = methods(setup(motion={"kind": "freeze"}))["freeze"]  # shade EV 12 against f/8 at 1/256: EV 14
+    assert ghost.costs[0].facts == {"level": pytest.approx(-2), "over": pytest.approx(3)}
+    tripod = methods(setup(ambient={"condition": "interior_night"}, aim=aim(4, -1, iso=100)))["slow"]
+    assert tripod.costs[1].facts["slower"] == pytest.approx(2.907, abs=0.001)  # 1/8 against 1/60
+    long = methods(setup(ambient={"condition": "dark"}))["slow"].blocker
+    assert long is not None
+    assert long.facts["seconds"] == pytest.approx(2**9)
+    closed = methods(setup(motion={"kind": "trails", "trail_s": 1}))["slow"].blocker
+    assert closed is not None
+    assert closed.facts == {"over": pytest.approx(6), "limit_s": 1, "f_number": 22}  # f/181 against f/22.6
+    stop = methods(setup(aim=aim(8, -3)))["stop_down"].blocker
+    assert stop is not None
+    assert stop.facts["f_number"] == pytest.approx(32)
+
+
+def test_how_far_the_background_is_off() -> None:
+    """D: EV wanted less EV set; ND that is a third too weak leaves it a third too bright."""
+    found = methods(setup(aim=aim(2.8, -1 / 3), filters=nd(4)))["nd"]
+    assert found.off_stops == pytest.approx(1 / 3)
+    assert methods(setup())["hss"].off_stops == pytest.approx(0)
+
+
 def test_slow_sync_and_trails() -> None:
     """P: a room at night, EV 6: f/4 at ISO 400, a stop under, is 1/32 s; held at 1/60 it lies a stop darker."""
     dusk = setup(ambient={"condition": "interior_night"}, aim=aim(4, -1, iso=400))

@@ -82,6 +82,33 @@ def test_parts_of_a_stop_lie_evenly_between(series: scales.Series, step: scales.
         assert series.marked(float(series.exact(mark)), step) == pytest.approx(mark)
 
 
+# P: every mark as cameras engrave it, in thirds and in halves of a stop (ISO 517, ISO 516, ISO 12232 and the parts between).
+MARKS = {
+    ("apertures", "third"): "0.9 1 1.1 1.2 1.4 1.6 1.8 2 2.2 2.5 2.8 3.2 3.5 4 4.5 5 5.6 6.3 7.1 8 9 10 11 13 14 16 18 20 22 25 29 32 "
+    "36 40 45 51 57 64",
+    ("apertures", "half"): "1 1.2 1.4 1.7 2 2.4 2.8 3.3 4 4.8 5.6 6.7 8 9.5 11 13 16 19 22 27 32 38 45 54 64",
+    ("times", "third"): "30 25 20 15 13 10 8 6 5 4 3.2 2.5 2 1.6 1.3 1 0.8 0.6 0.5 0.4 0.3 1/4 1/5 1/6 1/8 1/10 1/13 1/15 1/20 1/25 1/30 "
+    "1/40 1/50 1/60 1/80 1/100 1/125 1/160 1/200 1/250 1/320 1/400 1/500 1/640 1/800 1/1000 1/1250 1/1600 1/2000 1/2500 1/3200 1/4000 "
+    "1/5000 1/6400 1/8000 1/10000 1/12800 1/16000 1/20000 1/25600 1/32000",
+    ("times", "half"): "30 20 15 10 8 6 4 3 2 1.5 1 0.7 0.5 1/3 1/4 1/6 1/8 1/10 1/15 1/20 1/30 1/45 1/60 1/90 1/125 1/180 1/250 1/350 "
+    "1/500 1/750 1/1000 1/1500 1/2000 1/3000 1/4000 1/6000 1/8000 1/12000 1/16000 1/24000 1/32000",
+    ("speeds", "third"): "25 32 40 50 64 80 100 125 160 200 250 320 400 500 640 800 1000 1250 1600 2000 2500 3200 4000 5000 6400 8000 10000 "
+    "12800 16000 20000 25600 32000 40000 51200 64000 80000 102400",
+    ("speeds", "half"): "25 35 50 70 100 140 200 280 400 560 800 1100 1600 2200 3200 4500 6400 9000 12800 18000 25600",
+}  # fmt: skip
+
+
+@pytest.mark.parametrize(("name", "step"), MARKS)
+def test_the_marked_series_line_by_line(name: str, step: scales.Step) -> None:
+    marks = [1 / float(mark[2:]) if mark.startswith("1/") else float(mark) for mark in MARKS[name, step].split()]
+    series = FULL[name][0]
+    assert [mark for mark in series.steps[step] if mark in marks] == pytest.approx(marks)
+    for place, mark in enumerate(marks):  # evenly spaced in exact stops, whatever the mark says
+        size = 1 / 3 if step == "third" else 1 / 2
+        first = math.log(series.exact(marks[0])) / math.log(series.ratio)
+        assert series.marked(series.ratio ** (first + place * size), step) == pytest.approx(mark)
+
+
 @pytest.mark.parametrize("series", [scales.APERTURES, scales.SHUTTERS, scales.ISOS])
 def test_every_mark_rounds_its_exact_value(series: scales.Series) -> None:
     """P: no mark is farther than a sixth of a stop from the exact series."""

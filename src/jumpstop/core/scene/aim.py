@@ -57,7 +57,6 @@ MOVERS: tuple[Mover, ...] = get_args(Mover)
 
 # Speeds of what moves fastest in the picture [m/s]; typical, from memory, and the user can say another.
 SPEEDS: dict[Mover, float] = {
-    "fall": 2.0,
     "walker": 1.5,
     "leap": 3.5,
     "runner": 6.0,
@@ -66,7 +65,6 @@ SPEEDS: dict[Mover, float] = {
     "splash": 3.0,
     "small_bird": 10.0,
     "ball": 25.0,
-    "other": 2.0,
 }
 
 
@@ -92,4 +90,4 @@ class Motion(Value):
         """Speed [m/s]: as said, by the height it has fallen, or by the list."""
         if self.mover == "fall":
             return fall_speed(self.fall_m)
-        return self.speed_m_s if self.speed_m_s is not None else SPEEDS[self.mover]
+        return SPEEDS[self.mover] if self.speed_m_s is None else self.speed_m_s

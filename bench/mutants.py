@@ -1,0 +1,176 @@
+"""Small changes to the core, one at a time, each run against its tests: `make mutants`.
+
+A seeded sample of all mutants that the package cosmic-ray can make of `src/jumpstop/core` (SAMPLE, 240 unless said):
+places are drawn first, then one of the changes possible there, so that no kind of change outweighs the others. Changes
+of type annotations are left out, since nothing runs them. Each mutant is tested in a process of its own, forked from
+one that has the libraries loaded already. Survivors are printed with
+their line; docs/mutants.md says why each may live.
+"""
+
+import ast
+import importlib.machinery
+import os
+import random
+import signal
+import sys
+import time
+from collections import defaultdict
+from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
+from typing import Any, NamedTuple
+
+import hypothesis
+import numpy
+import pandas
+import pvlib
+import pydantic
+import pytest
+import scipy.integrate
+import scipy.special
+from cosmic_ray.ast import ast_nodes, get_ast
+from cosmic_ray.mutating import mutate_code
+from cosmic_ray.plugins import get_operator, operator_names
+
+LOADED = (hypothesis, numpy, pandas, pvlib, pydantic, scipy)  # once, for all the processes forked from this one
+ROOT = Path(__file__).parent.parent
+CORE = ROOT / "src" / "jumpstop" / "core"
+TESTS = [str(ROOT / "tests" / part) for part in ("core", "words")]
+SEED, FLOOR, TIMEOUT_S = int(os.environ.get("SEED", "20261125")), 0.9, 60
+SAMPLE = int(os.environ.get("SAMPLE", "240"))
+ALIASES = ("Figure", "Floats", "Burn", "Line", "Facts")  # names of types
+
+
+class Mutant(NamedTuple):
+    """One change: the file, the place (line, column), the operator and its how-many-th application."""
+
+    path: Path
+    place: tuple[int, int]
+    operator: str
+    occurrence: int
+
+
+def annotations(source: str) -> list[tuple[tuple[int, int], tuple[int, int]]]:
+    """Where type annotations stand: (start, end) as (line, column)."""
+    found: list[ast.expr | None] = []
+    for node in ast.walk(ast.parse(source)):
+        if isinstance(node, ast.arg | ast.AnnAssign):
+            found.append(node.annotation)
+        elif isinstance(node, ast.FunctionDef):
+            found.append(node.returns)
+        elif isinstance(node, ast.Assign) and getattr(node.targets[0], "id", "") in ALIASES:
+            found.append(node.value)
+    return [((n.lineno, n.col_offset), (n.end_lineno or 0, n.end_col_offset or 0)) for n in found if n is not None]
+
+
+def all_mutants() -> list[Mutant]:
+    """Every change that runs, in every module of the core."""
+    out = []
+    for path in sorted(CORE.rglob("*.py")):
+        source = path.read_text(encoding="utf-8")
+        typed = annotations(source)
+        nodes = list(ast_nodes(get_ast(source)))
+        for name in operator_names():
+            operator_class = get_operator(name)
+            if operator_class.arguments() or name.endswith("NoOp"):
+                continue
+            operator, occurrence = operator_class(), 0
+            for node in nodes:
+                for start, _ in operator.mutation_positions(node):
+                    if not any(low <= start < high for low, high in typed):
+                        out.append(Mutant(path, start, name, occurrence))
+                    occurrence += 1
+    return out
+
+
+def sample(mutants: list[Mutant], size: int) -> list[Mutant]:
+    """So many of them: places first, then one change at each."""
+    places: dict[tuple[Path, tuple[int, int]], list[Mutant]] = defaultdict(list)
+    for mutant in mutants:
+        places[mutant.path, mutant.place].append(mutant)
+    dice = random.Random(SEED)
+    drawn = sorted(places)
+    dice.shuffle(drawn)  # so that a smaller sample is the beginning of a larger one
+    return [dice.choice(places[place]) for place in drawn[:size]]
+
+
+def code_of(mutant: Mutant) -> str | None:
+    """The module with the change in it."""
+    source = mutant.path.read_text(encoding="utf-8")
+    return mutate_code(source, get_operator(mutant.operator)(), mutant.occurrence)
+
+
+def tested(path: Path, code: str) -> int:
+    """Run the tests with this code in place of the module's own, in a process of its own; its exit status."""
+    child = os.fork()
+    if child:
+        return _waited(child)
+    silence = os.open(os.devnull, os.O_WRONLY)
+    os.dup2(silence, 1)
+    os.dup2(silence, 2)
+    get_code = importlib.machinery.SourceFileLoader.get_code
+
+    def changed(loader: Any, name: str) -> Any:
+        if Path(loader.path) == path:
+            return compile(code, str(path), "exec")
+        return get_code(loader, name)
+
+    importlib.machinery.SourceFileLoader.get_code = changed  # type: ignore[method-assign]
+    words = ["-x", "-q", "-p", "no:cacheprovider", f"--rootdir={ROOT}", f"--ignore={TESTS[0]}/test_house.py", *TESTS]
+    os._exit(int(pytest.main(words)))
+
+
+def _waited(child: int) -> int:
+    until = time.monotonic() + TIMEOUT_S
+    while time.monotonic() < until:
+        done, status = os.waitpid(child, os.WNOHANG)
+        if done:
+            return os.waitstatus_to_exitcode(status)
+        time.sleep(0.05)
+    os.kill(child, signal.SIGKILL)
+    os.waitpid(child, 0)
+    return -1
+
+
+def noticed(mutant: Mutant) -> bool:
+    """Whether some test fails (or the tests cannot run, or never end) with the change in place."""
+    code = code_of(mutant)
+    return code is None or tested(mutant.path, code) != 0
+
+
+def shown(mutant: Mutant) -> str:
+    """A survivor: where it is, and the line before and after."""
+    before = mutant.path.read_text(encoding="utf-8").splitlines()
+    after = (code_of(mutant) or "").splitlines()
+    first = next((i for i, (a, b) in enumerate(zip(before, after, strict=False)) if a != b), len(before) - 1)
+    where = f"{mutant.path.relative_to(ROOT)}:{first + 1}"
+    return (
+        f"{where}  {mutant.operator.removeprefix('core/')}\n    - {before[first].strip()}\n    + {after[first].strip()}"
+    )
+
+
+def main() -> int:
+    """Sample, test, report; 1 where fewer are noticed than the floor asks."""
+    os.chdir(ROOT)
+    sys.dont_write_bytecode = True
+    start = time.monotonic()
+    everything = all_mutants()
+    chosen = sample(everything, SAMPLE)
+    first = chosen[0].path
+    if tested(first, first.read_text(encoding="utf-8")) != 0:
+        print("The tests fail without any change: nothing can be said.")
+        return 1
+    with ThreadPoolExecutor(os.cpu_count()) as pool:
+        found = list(pool.map(noticed, chosen))
+    survivors = [mutant for mutant, seen in zip(chosen, found, strict=True) if not seen]
+    for mutant in survivors:
+        print(shown(mutant))
+    share = 1 - len(survivors) / len(chosen)
+    print(
+        f"{len(chosen) - len(survivors)} of {len(chosen)} noticed ({share:.1%}), a sample (seed {SEED}) of "
+        f"{len(everything):,} mutants, in {time.monotonic() - start:.0f} s"
+    )
+    return 0 if share >= FLOOR else 1
+
+
+if __name__ == "__main__":
+    sys.exit(main())
