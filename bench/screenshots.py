@@ -18,8 +18,8 @@ def setup(page: Page, name: str) -> None:
 
 
 def film(page: Page) -> None:
-    """Open how shutter and flash meet, half way through."""
-    page.get_by_text("How shutter and flash meet").click()
+    """Open shutter and flash in time, half way through."""
+    page.get_by_text("Shutter and flash in time").click()
     page.get_by_label("Moment of the exposure").fill("38")
 
 

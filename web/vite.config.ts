@@ -10,5 +10,5 @@ export default defineConfig({
     assetsInlineLimit: 0,
     modulePreload: { polyfill: false },
   },
-  server: { proxy: { '/api': 'http://127.0.0.1:8614' } },
+  server: { proxy: { '/api': { target: 'http://127.0.0.1:8614', changeOrigin: true } } },
 })

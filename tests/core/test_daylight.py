@@ -11,7 +11,7 @@ from pydantic import ValidationError
 
 from jumpstop.core.physics import daylight
 from jumpstop.core.physics.daylight import SKIES
-from jumpstop.core.plan.ambient import ambient_of, placements
+from jumpstop.core.plan.ambient import ambient_of, look_of, placements
 from jumpstop.core.plan.day import day_of, sun_reaches, track_of
 from jumpstop.core.scene.ambient import AmbientSpec, Panel, Reading
 from jumpstop.core.scene.place import Place, moment
@@ -201,6 +201,24 @@ def test_the_sides_of_a_subject() -> None:
         assert found.shadow_ev == found.lit_ev
     assert found.ev("lit") == found.lit_ev
     assert found.ev("background") == 15
+
+
+@pytest.mark.parametrize(
+    ("level", "look"),
+    [
+        (-4, "silhouette"),
+        (-3, "silhouette"),
+        (-2.9, "dark"),
+        (-1.5, "dark"),
+        (-1.4, "dim"),
+        (-0.5, "dim"),
+        (-0.4, "bright"),
+        (1, "bright"),
+    ],
+)
+def test_what_the_ambient_alone_makes_of_a_subject(level: float, look: str) -> None:
+    """CP: three stops under a person is a silhouette."""
+    assert look_of(level) == look
 
 
 def test_lux_and_lamps_know_the_meters_constant() -> None:

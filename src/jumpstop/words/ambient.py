@@ -2,14 +2,13 @@
 
 from zoneinfo import ZoneInfo
 
-from ..core.plan.ambient import Ambient, PlacementChoice
+from ..core.plan.ambient import Ambient, PlacementChoice, look_of
 from ..core.plan.day import shade_lost
 from ..core.scene.ambient import AmbientSpec
 from .figures import DisplayUnits, amount, length, stops
 from .kit import CONDITIONS, SKIES
 
-LOOKS = ((-3.0, "a silhouette"), (-1.5, "dark"), (-0.5, "dim"))
-"""Ambient on the subject [stops] down to which it looks so; common practice, no source."""
+LOOKS = {"silhouette": "a silhouette", "dark": "dark", "dim": "dim", "bright": "bright enough"}
 
 
 def how(spec: AmbientSpec, ambient: Ambient) -> str:
@@ -50,10 +49,9 @@ def _doubt(metered: tuple[str, ...]) -> str:
 def subject(ambient: Ambient, camera_ev: float) -> str:
     """What the ambient alone makes of the subject at these settings."""
     level = ambient.lit_ev - camera_ev
-    word = next((word for most, word in LOOKS if level <= most), "bright enough")
     shadow = stops(ambient.shadow_ev - camera_ev)
     sides = f", its shadow side at {shadow}" if ambient.shadow_ev < ambient.lit_ev else ""
-    return f"Without flash the subject is at {stops(level)}{sides}: {word}."
+    return f"Without flash the subject is at {stops(level)}{sides}: {LOOKS[look_of(level)]}."
 
 
 def placement(choice: PlacementChoice, spec: AmbientSpec, units: DisplayUnits) -> str:

@@ -133,8 +133,7 @@
         ['grip_up', 'upright, grip up'],
         ['grip_down', 'upright, grip down'],
       ]}
-      choose={(held) =>
-        change('Landscape or upright', (a) => (a.orientation = held as ExposureAim['orientation']))}
+      choose={(held) => change('Landscape or upright', (a) => (a.orientation = held))}
     />.
   </p>
   <p class="flex flex-wrap gap-1">

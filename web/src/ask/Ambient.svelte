@@ -92,7 +92,7 @@
         tone="ambient"
         value={spec.condition}
         options={Object.entries(person.scales.conditions)}
-        choose={(key) => change('Condition', (a) => (a.condition = key as AmbientSpec['condition']))}
+        choose={(key) => change('Condition', (a) => (a.condition = key))}
       />.
     </p>
   {/if}

@@ -61,7 +61,7 @@
     tone="ambient"
     value={spec.sky}
     options={Object.entries(person.scales.skies)}
-    choose={(sky) => change('Sky', (a) => (a.sky = sky as AmbientSpec['sky']))}
+    choose={(sky) => change('Sky', (a) => (a.sky = sky))}
   />. The sun reaches the shade
   {#if spec.shade_open_deg === null}
     <Chip onclick={() => bearing(240)}>from a bearing</Chip>

@@ -48,7 +48,7 @@
         ['radio', 'radio'],
         ['shoe', 'the shoe or a cord'],
       ]}
-      choose={(trigger) => session.edit('Trigger', (s) => (s.trigger = trigger as Setup['trigger']))}
+      choose={(trigger) => session.edit('Trigger', (s) => (s.trigger = trigger))}
     />.
     <Chip on={doc.silent} onclick={() => session.edit('Silent shutter', (s) => (s.silent = !s.silent))}
       >silent shutter</Chip

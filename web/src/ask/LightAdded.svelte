@@ -64,9 +64,9 @@
     })
   }
 
-  function role(value: string) {
+  function role(value: Light['role']) {
     change('Role', (l) => {
-      l.role = value as Light['role']
+      l.role = value
       l.target_stops = person.scales.roles[value]?.target_stops ?? 0
     })
   }
@@ -166,7 +166,7 @@
       tone="flash"
       value={light.gel}
       options={Object.entries(person.scales.gels)}
-      choose={(gel) => change('Gel', (l) => (l.gel = gel as Light['gel']))}
+      choose={(gel) => change('Gel', (l) => (l.gel = gel))}
     />{#if zoomable}, zoomed to
       <LiveChoice
         label="Zoom position"

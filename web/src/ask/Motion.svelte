@@ -21,9 +21,9 @@
   const trail = (value: number) => change('Trail', (m) => (m.trail_s = value))
   const blur = (value: number) => change('Tolerable blur', (m) => (m.blur_mm = round(value, 3)))
 
-  function mover(key: string) {
+  function mover(key: Motion['mover']) {
     change('What moves', (m) => {
-      m.mover = key as Motion['mover']
+      m.mover = key
       m.speed_m_s = key === 'other' ? (m.speed_m_s ?? 2) : null
     })
   }
@@ -41,7 +41,7 @@
         ['freeze', 'Freeze'],
         ['trails', 'Let it draw'],
       ]}
-      choose={(kind) => change('Motion', (m) => (m.kind = kind as Motion['kind']))}
+      choose={(kind) => change('Motion', (m) => (m.kind = kind))}
     />{#if motion.kind === 'freeze'}
       <LiveChoice
         label="What moves"

@@ -58,7 +58,7 @@
           ['opaque', 'an opaque panel'],
           ['diffusing', 'a diffusing panel'],
         ]}
-        choose={(kind) => change('Panel', (a) => (a.panel.kind = kind as 'opaque'))}
+        choose={(kind) => change('Panel', (a) => (a.panel.kind = kind))}
       />
       <LiveLength
         label="Panel size"

@@ -59,5 +59,5 @@ off the
     ['subject', 'subject'],
     ['shade', 'shade'],
   ]}
-  choose={(of) => read('Pointed at', (r) => (r.of = of as Reading['of']))}
+  choose={(of) => read('Pointed at', (r) => (r.of = of))}
 />

@@ -197,7 +197,7 @@ const body: Field[] = [
   { key: 'iso_max', label: 'Highest ISO', kind: 'number' },
   { key: 'frame_width_mm', label: 'Frame width, mm', kind: 'number' },
   { key: 'frame_height_mm', label: 'Frame height, mm', kind: 'number' },
-  { key: 'frames_per_s', label: 'Frames a second', kind: 'number' },
+  { key: 'frames_per_s', label: 'Frames a second', kind: 'number', hint: 'kept; not counted with yet' },
   note,
 ]
 
@@ -249,8 +249,8 @@ const modifier: Field[] = [
     ],
   },
   { key: 'needs_zoom_head', label: 'Works on a zoomed head only', kind: 'check' },
-  weight,
-  price,
+  { ...weight, hint: 'kept; not counted with yet' },
+  { ...price, hint: 'kept; not counted with yet' },
   note,
 ]
 

@@ -1,14 +1,14 @@
 <!-- A word in a sentence that can be changed for another: a native select dressed as the word. -->
-<script lang="ts">
+<script lang="ts" generics="T extends string">
   import { hotkey as register } from '../lib/hotkeys'
 
   type Props = {
     label: string
-    value: string
+    value: T
     options: [string, string][]
     tone?: 'ambient' | 'flash' | 'plain'
     hotkey?: string
-    choose: (value: string) => void
+    choose: (value: T) => void
   }
   let { label, value, options, tone = 'plain', hotkey, choose }: Props = $props()
 
@@ -28,7 +28,7 @@
     bind:this={select}
     title={`${label}${hotkey ? ` · key ${hotkey}` : ''}`}
     {value}
-    onchange={(event) => choose(event.currentTarget.value)}
+    onchange={(event) => choose(event.currentTarget.value as T)}
   >
     {#each options as [key, words] (key)}
       <option value={key} dir="auto">{words}</option>

@@ -148,6 +148,16 @@ def ambient_of(spec: AmbientSpec, c: float = METER_C_FLAT) -> Ambient:
     return Ambient(background, lit, shadow, shade, sd["background"], sd["subject"], basis, day.sun)
 
 
+SILHOUETTE_STOPS, DARK_STOPS, DIM_STOPS = -3.0, -1.5, -0.5
+
+
+def look_of(level: float) -> Literal["silhouette", "dark", "dim", "bright"]:
+    """How a subject at this level [stops from correct] looks by the ambient alone; common practice, no source."""
+    if level <= SILHOUETTE_STOPS:
+        return "silhouette"
+    return "dark" if level <= DARK_STOPS else "dim" if level <= DIM_STOPS else "bright"
+
+
 @dataclass(frozen=True)
 class PlacementChoice:
     """One place for the subject: the light there, and what a panel would shade; the hour at which shade is lost."""

@@ -1,0 +1,38 @@
+"""The wheel, as somebody installs it who has no Node and no checkout."""
+
+import json
+import os
+import re
+import subprocess
+import sys
+import urllib.request
+import venv
+from pathlib import Path
+
+ROOT = Path(__file__).parent.parent
+
+
+def test_a_wheel_runs_in_a_clean_environment_without_node(tmp_path: Path) -> None:
+    subprocess.run(
+        [sys.executable, "-m", "build", "--wheel", "--outdir", tmp_path, ROOT], check=True, capture_output=True
+    )
+    wheel = next(tmp_path.glob("jumpstop-*.whl"))
+    home = tmp_path / "clean"
+    venv.create(home, with_pip=True)
+    install = [home / "bin" / "python", "-m", "pip", "install", "-q", "-c", ROOT / "requirements.lock", wheel]
+    subprocess.run(install, check=True, capture_output=True)
+    clean = {"PATH": str(home / "bin"), "HOME": str(tmp_path), "LANG": os.environ.get("LANG", "C.UTF-8")}
+    command = [home / "bin" / "jumpstop", "demo", "--data", tmp_path / "data"]
+    with subprocess.Popen(command, stdout=subprocess.PIPE, text=True, env=clean, cwd=tmp_path) as process:
+        assert process.stdout is not None
+        found = re.search(r"http://\S+/", process.stdout.readline())
+        assert found
+        address = found.group()
+        page = urllib.request.urlopen(address).read().decode()
+        script = re.search(r'src="/(assets/[^"]+\.js)"', page)
+        assert script
+        assert len(urllib.request.urlopen(address + script.group(1)).read()) > 50_000
+        setup = json.load(urllib.request.urlopen(f"{address}api/setups"))[0]["id"]
+        answer = json.load(urllib.request.urlopen(f"{address}api/setups/{setup}/answer"))["answer"]
+        process.kill()
+    assert re.match(r"3 of 12 units reach\. The lightest that does, Curlew 400", answer["headline"])
