@@ -1,10 +1,11 @@
 """Small changes to the core, one at a time, each run against its tests: `make mutants`.
 
 A seeded sample of all mutants that the package cosmic-ray can make of `src/jumpstop/core` (SAMPLE, 240 unless said):
-places are drawn first, then one of the changes possible there, so that no kind of change outweighs the others. Changes
-of type annotations are left out, since nothing runs them. Each mutant is tested in a process of its own, forked from
-one that has the libraries loaded already. Survivors are printed with
-their line; docs/mutants.md says why each may live.
+places are drawn first, then one of the changes possible there, so that no kind of change outweighs the others. Left
+out are type annotations, which nothing runs; decorators (frozen, caches), which change no figure; and comparisons
+turned into identity (is, is not), which on numbers is nobody's mistake. Each mutant is tested in a process of its own,
+forked from one that has the libraries loaded already. Survivors are printed with their line; docs/mutants.md says why
+each may live.
 """
 
 import ast
@@ -37,6 +38,7 @@ CORE = ROOT / "src" / "jumpstop" / "core"
 TESTS = [str(ROOT / "tests" / part) for part in ("core", "words")]
 SEED, FLOOR, TIMEOUT_S = int(os.environ.get("SEED", "20261125")), 0.9, 60
 SAMPLE = int(os.environ.get("SAMPLE", "240"))
+NOT_MEANT = ("NoOp", "RemoveDecorator", "_Is", "_IsNot")
 ALIASES = ("Figure", "Floats", "Burn", "Line", "Facts")  # names of types
 
 
@@ -49,14 +51,14 @@ class Mutant(NamedTuple):
     occurrence: int
 
 
-def annotations(source: str) -> list[tuple[tuple[int, int], tuple[int, int]]]:
-    """Where type annotations stand: (start, end) as (line, column)."""
+def left_out(source: str) -> list[tuple[tuple[int, int], tuple[int, int]]]:
+    """Where type annotations and decorators stand: (start, end) as (line, column)."""
     found: list[ast.expr | None] = []
     for node in ast.walk(ast.parse(source)):
         if isinstance(node, ast.arg | ast.AnnAssign):
             found.append(node.annotation)
-        elif isinstance(node, ast.FunctionDef):
-            found.append(node.returns)
+        elif isinstance(node, ast.FunctionDef | ast.ClassDef):
+            found += [*node.decorator_list, getattr(node, "returns", None)]
         elif isinstance(node, ast.Assign) and getattr(node.targets[0], "id", "") in ALIASES:
             found.append(node.value)
     return [((n.lineno, n.col_offset), (n.end_lineno or 0, n.end_col_offset or 0)) for n in found if n is not None]
@@ -67,11 +69,11 @@ def all_mutants() -> list[Mutant]:
     out = []
     for path in sorted(CORE.rglob("*.py")):
         source = path.read_text(encoding="utf-8")
-        typed = annotations(source)
+        typed = left_out(source)
         nodes = list(ast_nodes(get_ast(source)))
         for name in operator_names():
             operator_class = get_operator(name)
-            if operator_class.arguments() or name.endswith("NoOp"):
+            if operator_class.arguments() or name.endswith(NOT_MEANT):
                 continue
             operator, occurrence = operator_class(), 0
             for node in nodes:

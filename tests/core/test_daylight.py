@@ -149,11 +149,18 @@ def test_the_days_course_has_its_marks() -> None:
     day = day_of(spec)
     assert day.shade_lost is not None
     height, bearing = daylight.sun_position(DOWNS.latitude, DOWNS.longitude, day.shade_lost)
-    assert bearing == pytest.approx(250, abs=1)
+    assert bearing == pytest.approx(250, abs=0.2)
     assert height > 0
     assert day.now == datetime(2026, 6, 24, 11, 30, tzinfo=UTC)
     assert day.ground_ev.max() == pytest.approx(15.3, abs=0.15)
-    assert sun_reaches(track_of(DOWNS, JUNE), 0) is None  # the northern night hides it
+    track = track_of(DOWNS, JUNE)
+    assert sun_reaches(track, 0) is None  # the northern night hides it
+    rises = next(i for i, height in enumerate(track.elevation) if height > 0)
+    assert sun_reaches(track, float(track.bearing[rises - 1]) - 0.5) is None  # not up yet
+    after = sun_reaches(track, float(track.bearing[rises]) + 0.5)
+    assert after is not None
+    assert track.instants[rises] < after < track.instants[rises + 1]
+    assert day_of(spec.model_copy(update={"shade_open_deg": None})).shade_lost is None
     assert day.shift == 0
 
 
@@ -169,6 +176,12 @@ def test_a_reading_shifts_the_whole_day_and_wins() -> None:
     assert moved - ambient_of(plain.model_copy(update={"clock": later})).background_ev == pytest.approx(shift)
     assert day_of(metered).shift == pytest.approx(shift, abs=0.01)
     assert ambient_of(metered).basis.shift == pytest.approx(shift)
+
+
+def test_readings_count_only_where_the_light_is_known_by_them_or_by_the_sun() -> None:
+    left = AmbientSpec(readings=(Reading(f_number=2, shutter_s=1),))
+    assert ambient_of(left).background_ev == 15
+    assert ambient_of(left).basis.metered == ()
 
 
 def test_what_was_not_metered_keeps_its_own_doubt() -> None:

@@ -99,6 +99,15 @@ def test_zoom_heads_stop_at_their_ends() -> None:
     assert table.output_at(14).gain[0] == pytest.approx(table.output_at(24).gain[0])
     assert table.output_at(24).gain[0] < 0
     assert table.output_at(200).zoom_mm.tolist() == [105, 35]
+    between = math.sqrt(35 * 50)  # half way in log(zoom), between two sampled positions
+    assert table.output_at(between).gain[0] == pytest.approx(
+        (table.output_at(35).gain[0] + table.output_at(50).gain[0]) / 2, abs=1e-6
+    )
+    assert total_sd(table, between) == pytest.approx(0.25)
+    for zoom in (24, 28, 50, 70, 85, 105):  # D: straight against log(zoom) from 36 at 35 mm to 58 at 105 mm
+        share = math.log(zoom / 35) / math.log(3)
+        if share > 0:
+            assert table.output_at(zoom).gain[0] == pytest.approx(2 * math.log2(58 / 36) * share, abs=0.01)
     silent = table_of([unit((36, 35), (58, 105), zoom_max_mm=105)])
     assert silent.output_at(20).gain[0] == pytest.approx(0)  # nothing wider was ever quoted
 

@@ -232,6 +232,8 @@ def test_iso_goes_to_its_floor_for_the_sun_and_to_its_ceiling_for_the_dark() -> 
     low = setup(aim=aim(8, iso=400, iso_floor=50), body=BODY | {"iso_min": 50})
     assert camera(low, "sync") == (8, 250, 50, 0)
     assert camera(setup(aim=aim(16, iso=400, iso_floor=50), body=BODY | {"iso_min": 50}), "sync") == (16, 250, 200, 0)
+    assert camera(setup(aim=aim(16, iso=100, iso_floor=50), body=BODY | {"iso_min": 50}), "sync")[2] == 100  # not over
+    assert camera(setup(aim=aim(16, iso=100, iso_ceiling=1600)), "sync")[2] == 100  # not under
     night = setup(ambient={"condition": "interior_night"}, aim=aim(4, iso=100, iso_ceiling=1600))
     assert camera(night, "sync") == (4, 60, 1600, 0)
     assert camera(setup(ambient={"by": "lux", "lux": 640}, aim=aim(4, iso=100, iso_ceiling=6400)), "sync")[2] == 400

@@ -121,6 +121,8 @@ def test_every_mark_rounds_its_exact_value(series: scales.Series) -> None:
 
 def test_a_value_off_the_scale_stays_and_an_array_is_taken() -> None:
     assert scales.APERTURES.exact(5.2) == 5.2
+    assert scales.APERTURES.exact(5.66) == pytest.approx(2**2.5)  # typed as it is exactly
+    assert scales.SHUTTERS.exact(np.array(1 / 60)) == pytest.approx(1 / 64)
     assert scales.SHUTTERS.exact(np.array([1 / 60, 1 / 250])) == pytest.approx([1 / 64, 1 / 256])
     assert scales.ISOS.exact(110) == 110
 

@@ -71,6 +71,7 @@ def test_in_hss_a_faster_shutter_buys_next_to_nothing() -> None:
 def test_past_sync_part_of_the_frame_stays_dark(time: int, lit: float) -> None:
     """D, and common practice agrees: t / T of the frame gets a short pop; the rows that opened first are dark."""
     assert float(shutter.lit_fraction(1 / time, TRAVEL)) == pytest.approx(lit, abs=0.005)
+    assert float(shutter.lit_fraction(1 / 60, TRAVEL)) == 1
     rows = ShutterExposure(tail_pulse(1 / 40000), 1 / time, TRAVEL, TRAVEL).rows(count=2001)
     bright = rows > 0.5
     assert bright.mean() == pytest.approx(lit, abs=0.01)

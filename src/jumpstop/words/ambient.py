@@ -23,10 +23,10 @@ def how(spec: AmbientSpec, ambient: Ambient) -> str:
         if basis.shift is not None:
             said += [f"Your reading shifts the day by {stops(basis.shift)}.", _doubt(basis.metered)]
     elif basis.known == "lux":
-        said = [f"{spec.lux or 0:,.0f} lx on a flat meter is EV {basis.lux_ev:.1f} at ISO 100."]
+        said = [f"{spec.lux or 0:,.0f} lx on a flat meter is EV {basis.ev:.1f} at ISO 100."]
     else:
         name = CONDITIONS["dark" if basis.lamps_off else spec.condition]
-        said = [f"Light-value table: {name}, EV {basis.table_ev:g} ± {basis.table_spread:g}."]
+        said = [f"Light-value table: {name}, EV {basis.ev:g} ± {basis.spread:g}."]
     if basis.lamps_ev is not None:
         said.append(f"Lamps add EV {basis.lamps_ev:.1f}.")
     return " ".join(part for part in said if part)

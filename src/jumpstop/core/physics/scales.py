@@ -36,7 +36,7 @@ class Series:
 
     def exact(self, marked: Figure) -> Figure:
         """Exact value(s) behind marked one(s); one that is not on the scale (within .12 stop) stays as it is."""
-        if isinstance(marked, float | int) or np.ndim(marked) == 0:
+        if isinstance(marked, float | int):
             return self._exact(float(marked))
         return np.array([self._exact(float(value)) for value in np.ravel(marked)]).reshape(np.shape(marked))
 
@@ -78,12 +78,12 @@ def _series(
     thirds: tuple[float, ...],
     first_third: int,
     halves: tuple[float, ...],
-    first_half: int,
+    first_stop: int,
 ) -> Series:
-    """A scale from its marked values in thirds and in halves, each list from its own first step on."""
+    """A scale from its marked values in thirds, and those half way between full stops, from the first full stop on."""
     marks: dict[int, float] = {}
     for index, mark in enumerate(halves):
-        marks[(first_half + index) * 6] = mark
+        marks[(first_stop + index) * 12 + 6] = mark
     for index, mark in enumerate(thirds):
         marks[(first_third + index) * 4] = mark
     marks = dict(sorted(marks.items()))
@@ -104,7 +104,7 @@ APERTURES = _series(
     1.0, math.sqrt(2),
     (0.9, 1, 1.1, 1.2, 1.4, 1.6, 1.8, 2, 2.2, 2.5, 2.8, 3.2, 3.5, 4, 4.5, 5, 5.6, 6.3, 7.1, 8, 9, 10, 11, 13, 14, 16,
      18, 20, 22, 25, 29, 32, 36, 40, 45, 51, 57, 64), -1,
-    (1, 1.2, 1.4, 1.7, 2, 2.4, 2.8, 3.3, 4, 4.8, 5.6, 6.7, 8, 9.5, 11, 13, 16, 19, 22, 27, 32, 38, 45, 54, 64), 0,
+    (1.2, 1.7, 2.4, 3.3, 4.8, 6.7, 9.5, 13, 19, 27, 38, 54), 0,
 )
 SHUTTERS = _series(
     1.0, 0.5,
@@ -112,17 +112,14 @@ SHUTTERS = _series(
     + _fractions(4, 5, 6, 8, 10, 13, 15, 20, 25, 30, 40, 50, 60, 80, 100, 125, 160, 200, 250, 320, 400, 500, 640, 800,
                  1000, 1250, 1600, 2000, 2500, 3200, 4000, 5000, 6400, 8000, 10000, 12800, 16000, 20000, 25600, 32000),
     -15,
-    (30, 20, 15, 10, 8, 6, 4, 3, 2, 1.5, 1, 0.7, 0.5, 1 / 3)
-    + _fractions(4, 6, 8, 10, 15, 20, 30, 45, 60, 90, 125, 180, 250, 350, 500, 750, 1000, 1500, 2000, 3000, 4000, 6000,
-                 8000, 12000, 16000, 24000, 32000),
-    -10,
+    (20, 10, 6, 3, 1.5, 0.7, 1 / 3)
+    + _fractions(6, 10, 20, 45, 90, 180, 350, 750, 1500, 3000, 6000, 12000, 24000), -5,
 )
 ISOS = _series(
     100.0, 2.0,
     (25, 32, 40, 50, 64, 80, 100, 125, 160, 200, 250, 320, 400, 500, 640, 800, 1000, 1250, 1600, 2000, 2500, 3200,
      4000, 5000, 6400, 8000, 10000, 12800, 16000, 20000, 25600, 32000, 40000, 51200, 64000, 80000, 102400), -6,
-    (25, 35, 50, 70, 100, 140, 200, 280, 400, 560, 800, 1100, 1600, 2200, 3200, 4500, 6400, 9000, 12800, 18000, 25600),
-    -4,
+    (35, 70, 140, 280, 560, 1100, 2200, 4500, 9000, 18000), -2,
 )
 # fmt: on
 

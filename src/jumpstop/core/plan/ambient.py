@@ -29,9 +29,8 @@ class Basis:
     """Where the ambient comes from, for the sentence: codes and figures."""
 
     known: Literal["table", "lux", "sun", "reading"]
-    table_ev: float = 0.0
-    table_spread: float = 0.0
-    lux_ev: float = 0.0
+    ev: float  # of the open, before readings and lamps, with its spread [stops]
+    spread: float
     shift: float | None = None  # by the readings [stops]
     metered: tuple[str, ...] = ()
     lamps_ev: float | None = None
@@ -83,7 +82,7 @@ def _daylight(spec: AmbientSpec, clock: time, c: float) -> _Daylight:
         place, sky = spec.place, daylight.SKIES[spec.sky]
         sun = daylight.sun_position(place.latitude, place.longitude, moment(place, spec.day, clock))
         found = daylight.receivers(sun[0], spec.day.timetuple().tm_yday, sky, c)
-        return _Daylight(found, sky.sd, Basis("sun"), sun)
+        return _Daylight(found, sky.sd, Basis("sun", float(found.ground), sky.sd), sun)
     figures = LIGHT_VALUES[spec.condition]
     off = figures.lamps and not spec.lamps_on
     if off:
@@ -91,7 +90,7 @@ def _daylight(spec: AmbientSpec, clock: time, c: float) -> _Daylight:
     ev, sd, basis = figures.ev, figures.spread, Basis("table", figures.ev, figures.spread, lamps_off=off)
     if spec.by == "lux" and spec.lux is not None:
         ev, sd = float(exposure.ev_of_lux(spec.lux, c)), SD_LUX
-        basis = Basis("lux", lux_ev=ev)
+        basis = Basis("lux", ev, sd)
     return _Daylight(daylight.Receivers(ev, ev, ev + figures.shade, ev + figures.back), sd, basis)
 
 
@@ -133,7 +132,7 @@ def ambient_of(spec: AmbientSpec, c: float = METER_C_FLAT) -> Ambient:
         ev = {name: value + shift for name, value in ev.items()}
         if spec.by == "reading":
             ev |= metered
-            basis = Basis("reading", shift=shift, metered=tuple(metered))
+            basis = replace(basis, known="reading", shift=shift, metered=tuple(metered))
         else:
             basis = replace(basis, shift=shift, metered=tuple(metered))
         own = SD_METERED if spec.by == "reading" else SD_DAY
