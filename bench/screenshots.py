@@ -48,7 +48,7 @@ def main() -> None:
                 page.get_by_test_id("headline").wait_for()
                 setup(page, which)
             if name == "setup-dim":
-                page.get_by_role("button", name="Plover 58").click()
+                page.get_by_role("list", name="Flash units").get_by_role("button", name="Plover 58").click()
                 page.get_by_role("table").wait_for()
             if name in ("freeze-dim", "shutter"):
                 film(page)

@@ -149,6 +149,11 @@ def test_methods_are_compared_for_one_unit_and_against_each_other() -> None:
     assert metered["hss"] == "no_meter"
     assert metered["nd"] == metered["stop_down"] == "flash_meter"
     assert costs["hss"].evenness_stops == pytest.approx(0.4 * 4 / 5, abs=0.02)  # M: the train's droop over the travel
+    sharp = solved(unit(60, flash_duration=SHORT), motion=LEAP, aim=aim(5.6))
+    assert costs_for(sharp, 0)["freeze"].difference is None  # its background is far too bright: another picture
+    assert costs_for(sharp, 0)["hss"].best != "freeze"
+    night = solved(unit(90, flash_duration=SHORT), motion=LEAP, ambient={"condition": "dark"})
+    assert costs_for(night, 0)["freeze"].difference is not None  # there the dark is what freezing asks
     past = solved(aim=aim(8))
     assert costs_for(past, 0)["past_sync"].metered == "lit_side"
     none = costs_for(solved(unit(40, hss=None), aim=aim(5.6)), 0)

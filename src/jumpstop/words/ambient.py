@@ -51,7 +51,7 @@ def subject(ambient: Ambient, camera_ev: float) -> str:
     level = ambient.lit_ev - camera_ev
     shadow = stops(ambient.shadow_ev - camera_ev)
     sides = f", its shadow side at {shadow}" if ambient.shadow_ev < ambient.lit_ev else ""
-    return f"Without flash the subject is at {stops(level)}{sides}: {LOOKS[look_of(level)]}."
+    return f"Without flash the subject is at {stops(level)}{sides}: {LOOKS[look_of(round(level, 1))]}."
 
 
 def placement(choice: PlacementChoice, spec: AmbientSpec, units: DisplayUnits) -> str:

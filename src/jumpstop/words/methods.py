@@ -157,7 +157,7 @@ def judgement(solved: Solved, reach: Reach, unit: int | None) -> str:
         "leaf": f"The aperture you want, and the flash {ample}.",
         "nd": f"As at sync, at your aperture; the flash {ample}.{vain + '.' if vain else ''}",
         "hss": f"Simple and quick; the flash {ample}.{vain + ': stop down.' if vain and not still else ''}",
-        "stop_down": "Right: the wide aperture buys no blur here."
+        "stop_down": f"Nothing is lost: the wide aperture buys no blur here; the flash {ample}."
         if flat
         else f"The most power, if you can live without the blur; the flash {ample}.",
         "past_sync": f"For those who know that the dark part falls on sky; the flash {ample}.",
@@ -168,7 +168,7 @@ def judgement(solved: Solved, reach: Reach, unit: int | None) -> str:
     if method.kind == "sync" and method.costs and method.costs[0].code.endswith("_instead"):
         said = f"The flash {ample}. {costs(method)}"
     if method.kind == "freeze" and reach.ambient_stops > GHOST_STOPS:
-        said = "Only once the ambient is down: lamps off, lower ISO, or stop down."
+        return "Only once the ambient is down, or it ghosts: lamps off, lower ISO, or stop down."
     return f"{said}{still}"
 
 

@@ -108,7 +108,7 @@
     <h2 id="chart-title" class="font-prose text-[1.35rem] leading-tight font-semibold" data-testid="headline">
       <bdi>{answer.headline}</bdi>
     </h2>
-    <label class="ml-auto flex items-center gap-1.5 text-sm">
+    <label class="no-print ml-auto flex items-center gap-1.5 text-sm">
       <span class="text-quiet">Sort by</span>
       <select
         class="border-base-300 bg-base-100 h-8 cursor-pointer rounded-lg border px-2 font-medium"
@@ -206,7 +206,7 @@
                       class="text-quiet">, {lane.dial_note}</span
                     >{/if}
                 </span>
-              {:else}<span class="text-quiet text-sm">cannot be used</span>{/if}
+              {/if}
             </span>
             <span class="stamina text-quiet text-xs leading-[1.3]">
               {#if lane.word !== 'blocked'}

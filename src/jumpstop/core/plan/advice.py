@@ -62,6 +62,12 @@ def serves(solved: Solved, method: Method) -> bool:
     return still is None or still.frozen
 
 
+def holds_background(solved: Solved, method: Method) -> bool:
+    """Whether the background is as asked, within a third of a stop; where a short flash freezes, it goes dark."""
+    frozen_dark = method.kind == "freeze" and serves(solved, method)
+    return abs(method.off_stops) <= BACKGROUND_STOPS or frozen_dark
+
+
 def preferred(solved: Solved) -> tuple[MethodKind, ...]:
     """The methods in the order in which they give up least for this picture."""
     first: list[MethodKind] = []
@@ -80,7 +86,6 @@ def advised_method(solved: Solved, avoid: Sequence[MethodKind] = (), light: int 
     gives up least, and where none reaches the one that comes nearest.
     """
     order = preferred(solved)
-    freezing = solved.setup.motion.kind == "freeze"
     any_serves = any(serves(solved, solved.method(kind)) for kind in solved.kinds)
 
     def rank(kind: MethodKind) -> tuple[float, ...]:
@@ -88,8 +93,8 @@ def advised_method(solved: Solved, avoid: Sequence[MethodKind] = (), light: int 
         still = stillness(solved, method)
         blur = still.blur_mm if still is not None and not any_serves else 0.0
         reached = bool(np.any(reach.verdict == REACHES))
-        held = abs(method.off_stops) <= BACKGROUND_STOPS or (freezing and kind == "freeze")
         nearest = 0.0 if reached else -float(np.max(reach.spare[reach.able], initial=-99.0))
+        held = holds_background(solved, method)
         return (not serves(solved, method), blur, not reached, kind in avoid, not held, nearest, order.index(kind))
 
     return min(solved.kinds, key=rank, default="sync")
@@ -107,10 +112,11 @@ def lightest_that_reaches(reach: Reach) -> int | None:
 
 @dataclass(frozen=True)
 class MethodCosts:
-    """What a method comes to for one unit, beside the method that leaves this unit most in hand.
+    """What a method comes to for one unit, beside the method that leaves this unit most in hand for the same picture.
 
-    difference: stops in hand against that one (0 for itself), None where the unit cannot be used in this method.
-    charge_times: of the charge (and the recycle time) that the best one takes for the same picture.
+    difference: stops in hand against that one (0 for itself), None where the unit cannot be used in this method, or the
+    background does not come out as asked, which is another picture.
+    charge_times: of the charge (and the recycle time) that the best one takes.
     """
 
     difference: float | None
@@ -123,7 +129,11 @@ class MethodCosts:
 def costs_for(solved: Solved, unit: int, light: int = 0) -> dict[MethodKind, MethodCosts]:
     """Every possible method for one and the same unit, against each other."""
     reaches = {kind: solved.reach(kind, light) for kind in solved.kinds}
-    usable = {kind: float(reach.spare[unit]) for kind, reach in reaches.items() if reach.able[unit]}
+    usable = {
+        kind: float(reach.spare[unit])
+        for kind, reach in reaches.items()
+        if reach.able[unit] and holds_background(solved, reach.method)
+    }
     best = max(usable, key=lambda kind: usable[kind], default=None)
     out = {}
     for kind, reach in reaches.items():
