@@ -192,6 +192,17 @@ def test_setups_are_begun_copied_dropped_and_brought_back(page: Page) -> None:
     expect(page.get_by_label("Setup on the bench").get_by_role("option")).to_have_count(10)
 
 
+def test_the_last_setup_is_deleted_and_brought_back(page: Page) -> None:
+    name = page.get_by_role("textbox", name="Name of the setup")
+    for left in range(8, -1, -1):
+        page.get_by_role("button", name="Delete this setup").click()
+        if left:
+            expect(page.get_by_label("Setup on the bench").get_by_role("option")).to_have_count(left)
+    expect(page.get_by_role("heading", name="There is no setup here yet.")).to_be_visible()
+    page.get_by_role("button", name="Undo").click()
+    expect(name).to_have_value("Prize table")
+
+
 def test_lanes_are_sorted_and_speak_feet(page: Page) -> None:
     lanes = page.get_by_role("list", name="Flash units").get_by_role("listitem")
     expect(lanes.first).to_contain_text("Skua 1200 pack")

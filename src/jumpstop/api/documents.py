@@ -12,7 +12,8 @@ from ..core.kit.modifier import Modifier
 from ..core.kit.unit import Unit
 from ..core.kit.values import LINE
 from ..core.scene.setup import Setup
-from ..store.documents import Item, Kind
+from ..store.documents import Item
+from ..store.rows import Kind
 from ..words.kit import all_printed, body_line, filter_line, modifier_line
 from .schemas import (
     Conflict,

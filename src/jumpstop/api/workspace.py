@@ -14,7 +14,8 @@ from ..core.kit.table import UnitTable, table_of
 from ..core.kit.unit import Unit
 from ..core.plan.reach import Solved, solve
 from ..core.scene.setup import Setup
-from ..store.documents import PREFERENCES, Item, Kind, Store, changed
+from ..store.documents import PREFERENCES, Item, Store
+from ..store.rows import Kind, changed
 from ..words.answer import answer_of
 from ..words.problems import cannot_solve, problems_of
 from .schemas import Job, Preferences, SolvedSetup

@@ -10,7 +10,8 @@ from ..core.kit.filter import Filter
 from ..core.kit.modifier import Modifier
 from ..core.scene.setup import Setup
 from ..formats.shelf import read_shelf
-from ..store.documents import Kind, Store
+from ..store.documents import Store
+from ..store.rows import Kind
 
 HERE = Path(__file__).parent
 SHELF = HERE / "shelf.json"

@@ -26,6 +26,12 @@ class Bench {
     this.sessions.add(new WeakRef(this.session))
   }
 
+  /** Put the setup in hand away: it is gone. */
+  close(): void {
+    this.session = null
+    this.wanted = ''
+  }
+
   /** Ask again for the setup in hand: preferences or the shelf are different now. */
   async refresh(): Promise<void> {
     await this.session?.refresh()

@@ -43,7 +43,7 @@ class History {
     }
     this.turned += 1
     await Promise.all([setups.load(), bench.session?.reload()])
-    if (data?.kind === 'setups' && !bench.session && setups.all[0]) await bench.open(setups.all[0].id)
+    bench.missing = false
   }
 
   /** A copy of a piece of kit, named by the server. */

@@ -31,7 +31,7 @@
     await session.settle()
     if (!(await history.remove('setups', session.id, session.doc.name))) return
     await setups.load()
-    bench.missing = !setups.all.length
+    bench.close()
     location.hash = setups.all[0] ? address.setup(setups.all[0].id) : '#/'
   }
 </script>

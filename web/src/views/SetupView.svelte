@@ -16,6 +16,7 @@
   const session = $derived(bench.session)
 
   $effect(() => {
+    void setups.all
     if (wanted && wanted !== bench.wanted) void bench.open(wanted)
   })
 
