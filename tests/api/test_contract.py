@@ -50,7 +50,7 @@ def test_every_body_that_can_be_sent_has_an_example() -> None:
 
 
 @schema.parametrize()
-@settings(max_examples=8, suppress_health_check=list(HealthCheck), derandomize=True)
+@settings(max_examples=4, suppress_health_check=list(HealthCheck), derandomize=True)
 def test_every_answer_is_as_described(case: schemathesis.Case) -> None:
     case.call_and_validate(checks=CHECKS.get_by_names(NAMES))
 

@@ -30,9 +30,10 @@
   async function remove() {
     await session.settle()
     if (!(await history.remove('setups', session.id, session.doc.name))) return
-    await setups.load()
+    const next = setups.all.find((one) => one.id !== session.id)
     bench.close()
-    location.hash = setups.all[0] ? address.setup(setups.all[0].id) : '#/'
+    location.hash = next ? address.setup(next.id) : '#/'
+    await setups.load()
   }
 </script>
 
