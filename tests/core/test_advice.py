@@ -139,7 +139,7 @@ def test_methods_are_compared_for_one_unit_and_against_each_other() -> None:
     found = solved(
         STRONG, unit(300), aim=aim(5.6), filters=two, ambient={"condition": "distinct_shadows", "subject": "back"}
     )
-    costs = costs_for(found, 0)
+    costs = costs_for(found, 0, 0)
     assert costs["nd"].difference == pytest.approx(0, abs=0.001)
     assert costs["hss"].best == "nd"
     assert costs["hss"].difference == pytest.approx(-0.82, abs=0.05)
@@ -150,13 +150,13 @@ def test_methods_are_compared_for_one_unit_and_against_each_other() -> None:
     assert metered["nd"] == metered["stop_down"] == "flash_meter"
     assert costs["hss"].evenness_stops == pytest.approx(0.4 * 4 / 5, abs=0.02)  # M: the train's droop over the travel
     sharp = solved(unit(60, flash_duration=SHORT), motion=LEAP, aim=aim(5.6))
-    assert costs_for(sharp, 0)["freeze"].difference is None  # its background is far too bright: another picture
-    assert costs_for(sharp, 0)["hss"].best != "freeze"
+    assert costs_for(sharp, 0, 0)["freeze"].difference is None  # its background is far too bright: another picture
+    assert costs_for(sharp, 0, 0)["hss"].best != "freeze"
     night = solved(unit(90, flash_duration=SHORT), motion=LEAP, ambient={"condition": "dark"})
-    assert costs_for(night, 0)["freeze"].difference is not None  # there the dark is what freezing asks
+    assert costs_for(night, 0, 0)["freeze"].difference is not None  # there the dark is what freezing asks
     past = solved(aim=aim(8))
-    assert costs_for(past, 0)["past_sync"].metered == "lit_side"
-    none = costs_for(solved(unit(40, hss=None), aim=aim(5.6)), 0)
+    assert costs_for(past, 0, 0)["past_sync"].metered == "lit_side"
+    none = costs_for(solved(unit(40, hss=None), aim=aim(5.6)), 0, 0)
     assert none["hss"].difference is None
     assert none["hss"].charge_times == 1
 

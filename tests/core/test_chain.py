@@ -165,6 +165,15 @@ def test_an_hss_table_moves_to_another_body_by_geometry() -> None:
     assert size(same, "hss")[1] == pytest.approx(0.15)
 
 
+def test_effects_keep_to_the_methods_that_have_them() -> None:
+    """M: an unknown duration leaves a doubt of log2(1 - 10^(-2.6 ms x 600)) = 0.04; ISO 100 is no jump."""
+    assert {jump.effect for jump in dark().jumps_of(0)} == {"rated_output", "distance", "ambient"}
+    assert size(solved(setup()).reach("stop_down"), "tail") == (0, pytest.approx(0.04, abs=0.002))
+    quick = solved(setup(motion=FAST), QUICK.model_copy(update={"hss": Hss()}))
+    assert size(quick.reach("hss"), "hss")[0] < -2
+    assert size(quick.reach("freeze"), "hss") == (0, 0)
+
+
 def test_the_sum_is_what_is_in_hand_and_doubts_add_as_squares() -> None:
     reach = dark({"distance_m": 2, "modifier": LAYERED, "gel": "half_orange"})
     assert reach.spare[0] == pytest.approx(4 - 2 - 0.4 - 0.9 + math.log2(0.71), abs=0.01)
@@ -230,6 +239,7 @@ def test_a_cut_pulse_is_not_clipped_once_it_is_dialled_down() -> None:
         ({"modifier": BOX}, flash(32, takes_modifiers=False), "hss", "no_hss"),
         ({"modifier": BOX}, flash(32, takes_modifiers=False, hss=Hss()), "hss", "no_modifiers"),
         ({"modifier": BOX | {"needs_zoom_head": True}}, flash(32, hss=Hss()), "hss", "no_zoom_head"),
+        ({"modifier": BOX | {"needs_zoom_head": True}}, flash(32, hss=Hss(), zoom_max_mm=105), "hss", ""),
         ({"heads": 2}, flash(32, takes_modifiers=False, hss=Hss()), "hss", "stands_alone"),
         ({}, flash(32), "freeze", "duration_unknown"),
         ({}, SLOW_PACK, "freeze", "never_short_enough"),
@@ -239,7 +249,7 @@ def test_a_cut_pulse_is_not_clipped_once_it_is_dialled_down() -> None:
 def test_what_keeps_a_unit_from_a_light(light: dict[str, object], unit: Unit, method: str, why: str) -> None:
     from jumpstop.core.plan.reach import BLOCKERS
 
-    found = solved(setup(light, motion=FAST), unit).reach(method)  # type: ignore[arg-type]
+    found = solved(setup(light, motion=FAST), unit, flash(32)).reach(method)  # type: ignore[arg-type]
     assert BLOCKERS[int(found.blocker[0])] == why
 
 
@@ -306,7 +316,7 @@ def test_the_order_of_lights_never_matters(order: list[int], one: float, two: fl
 def test_lights_and_methods_are_solved_at_once_as_if_alone() -> None:
     """The four axes: each light, in each method, comes to what it comes to by itself."""
     lights = [
-        {"distance_m": 1.5, "modifier": BOX},
+        {"distance_m": 1.5, "modifier": LAYERED},
         {"role": "fill", "distance_m": 3, "target_stops": -1, "gel": "half_orange"},
     ]
     units = (GN32, flash(50, hss=Hss(extra_stops=0.2)))
@@ -328,7 +338,8 @@ def test_axes_are_picked_by_their_place() -> None:
     assert pick(7.0, (1, 2, 2, 3)) == 7
     assert np.asarray(row(grid, 1, 0, 2)).tolist() == [12, 13, 14, 15]
     assert row(np.array([[[5.0]], [[6.0]]]), 0, 1, 0) == 6
-    facts = Jump("distance", grid, facts={"names": ("a", "b"), "one": "x", "many": grid}).at(1, 1, 0, 2)
+    facts = Jump("distance", grid, facts={"names": ("a", "b"), "lone": ("c",), "one": "x", "many": grid}).at(1, 1, 0, 2)
+    assert facts["lone"] == "c"
     assert (facts["names"], facts["one"], facts["many"], facts.stops, facts.sd) == ("b", "x", 18, 18, 0)
 
 

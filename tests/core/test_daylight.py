@@ -19,6 +19,7 @@ from jumpstop.core.scene.place import Place, moment
 DOWNS = Place(name="the downs", latitude=50.9, longitude=-0.1, zone="Europe/London")
 SOUTH = Place(latitude=-36.8, longitude=174.8, zone="Pacific/Auckland")
 NORTH = Place(latitude=78.2, longitude=15.6, zone="Arctic/Longyearbyen")
+WEST = Place(latitude=34, longitude=-118.2, zone="America/Los_Angeles")
 JUNE = date(2026, 6, 24)
 
 
@@ -127,7 +128,7 @@ def test_polar_day_and_night_have_no_horizon() -> None:
     assert summer.golden == winter.golden == ()
 
 
-@pytest.mark.parametrize("place", [DOWNS, SOUTH, Place(latitude=60, longitude=10, zone="Europe/Oslo")])
+@pytest.mark.parametrize("place", [DOWNS, SOUTH, WEST, Place(latitude=60, longitude=10, zone="Europe/Oslo")])
 @pytest.mark.parametrize("day", [date(2026, 1, 12), JUNE, date(2026, 10, 31)])
 def test_sunrise_and_golden_hours_against_the_almanac(place: Place, day: date) -> None:
     """P: Reda and Andreas 2004, as in pvlib: sunrise and sunset within two minutes, golden hours' edges within 0.15 deg."""
@@ -156,10 +157,12 @@ def test_the_days_course_has_its_marks() -> None:
     track = track_of(DOWNS, JUNE)
     assert sun_reaches(track, 0) is None  # the northern night hides it
     rises = next(i for i, height in enumerate(track.elevation) if height > 0)
-    assert sun_reaches(track, float(track.bearing[rises - 1]) - 0.5) is None  # not up yet
-    after = sun_reaches(track, float(track.bearing[rises]) + 0.5)
+    up = -track.elevation[rises - 1] / (track.elevation[rises] - track.elevation[rises - 1])
+    shown = lambda share: float(np.interp(share, (0, 1), track.bearing[rises - 1 : rises + 1]))  # noqa: E731
+    assert sun_reaches(track, shown(up - 0.02)) is None  # not up yet
+    after = sun_reaches(track, shown(up + 0.02))
     assert after is not None
-    assert track.instants[rises] < after < track.instants[rises + 1]
+    assert track.instants[rises - 1] < after < track.instants[rises]
     assert day_of(spec.model_copy(update={"shade_open_deg": None})).shade_lost is None
     assert day.shift == 0
 

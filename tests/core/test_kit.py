@@ -17,6 +17,7 @@ from jumpstop.core.kit.power import PowerScale, PowerSupply
 from jumpstop.core.kit.rating import REFERENCE_DEG, rating_of
 from jumpstop.core.kit.table import UnitTable, table_of
 from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, HssEntry, Unit
+from jumpstop.core.physics.beam import coverage_deg, moved_stops
 from jumpstop.core.scene.light import Light
 from jumpstop.formats.documents import DOCUMENTS, schema_of
 
@@ -108,8 +109,26 @@ def test_zoom_heads_stop_at_their_ends() -> None:
         share = math.log(zoom / 35) / math.log(3)
         if share > 0:
             assert table.output_at(zoom).gain[0] == pytest.approx(2 * math.log2(58 / 36) * share, abs=0.01)
-    silent = table_of([unit((36, 35), (58, 105), zoom_max_mm=105)])
-    assert silent.output_at(20).gain[0] == pytest.approx(0)  # nothing wider was ever quoted
+    silent = table_of([unit((36, 35)), unit((36, 35), (58, 105), zoom_max_mm=105)])
+    assert silent.output_at(20).gain == pytest.approx([0, 0])  # nothing wider was ever quoted
+    assert silent.output_at(105).gain == pytest.approx([0, 2 * math.log2(58 / 36)])
+    wide = table_of([unit((36, 35), zoom_min_mm=14, zoom_max_mm=200)])
+    for zoom in (
+        14,
+        20,
+        24,
+        28,
+        35,
+        50,
+        70,
+        85,
+        105,
+        135,
+        200,
+    ):  # M: the marked positions, where the beam's rule is exact
+        moved = float(moved_stops(REFERENCE_DEG, float(coverage_deg(zoom))))
+        assert wide.output_at(zoom).gain[0] == pytest.approx(moved)
+    assert rating_of(unit((40, 34))).at(REFERENCE_DEG) == pytest.approx((2 * math.log2(40), 0.25))  # the same, nearly
 
 
 @given(
@@ -139,6 +158,7 @@ def test_durations_by_power() -> None:
     half = unit((36, 35), flash_duration=FlashDuration(measure="t.5", table=entries[:1]))
     table = table_of([cut, tail, half, unit((36, 35))])
     assert table.t01_at(np.array([2.0, 0, 0, 0]))[:3] == pytest.approx([1 / 2400, 3.3219 / 600, 2.25 / 600], rel=1e-3)
+    assert table.t01_at(np.array([2 + 1 / 6, 0, 0, 0]))[0] == pytest.approx(1 / 2400 / 2 ** (1 / 6), rel=0.01)
     assert table.t01_at(np.array([20.0, 0, 0, 0]))[0] == pytest.approx(1 / 9600)  # held beyond the table
     assert np.isnan(table.t01_at(np.zeros(4))[3])
     assert table.tailed.tolist() == [False, True, False, False]
@@ -171,6 +191,8 @@ def test_power_supplies() -> None:
     assert np.isnan(usual.full_s[1])
     said = table_of([unit((36, 35), power_supplies=(PowerSupply(recycle_full_s=2, full_flashes=99),))])
     assert said.fed_by(None).full_flashes[0] == 99
+    pack = PowerSupply(kind="external", recycle_full_s=2, full_flashes=99)
+    assert table_of([unit((36, 35), power_supplies=(pack,))]).fed_by(None).full_flashes[0] == 99
     assert np.isnan(table_of([unit((36, 35), power_supplies=(cells,))]).fed_by(None).full_flashes[0])  # no Ws
 
 

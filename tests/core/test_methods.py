@@ -107,6 +107,7 @@ def test_the_smallest_change_comes_before_hss() -> None:
         ({"body": BODY | {"hss": False}}, "hss", "no_hss"),
         ({"aim": aim(1.4, -1)}, "hss", "too_bright_at"),  # 1/32000 would be wanted
         ({"aim": aim(8, -3)}, "stop_down", "closes_no_further"),
+        ({"aim": aim(8, -2.2)}, "stop_down", "closes_no_further"),  # f/24.3 is nearer to f/25 than to f/22
         ({"aim": aim(2.8)}, "past_sync", "little_lit"),
         ({"ambient": {"condition": "dark"}, "aim": aim(8)}, "slow", "too_long"),
         ({"motion": {"kind": "trails", "trail_s": 1}}, "slow", "too_bright_closed"),
@@ -192,6 +193,8 @@ def test_figures_in_what_a_method_costs() -> None:
     long = methods(setup(ambient={"condition": "dark"}))["slow"].blocker
     assert long is not None
     assert long.facts["seconds"] == pytest.approx(2**9)
+    assert methods(setup(ambient={"condition": "dark"}))["slow"].camera.shutter_s == 30  # the longest that bodies mark
+    assert camera(setup(aim=aim(8, -2.1)), "stop_down") == (22, 250, 100, 0)
     closed = methods(setup(motion={"kind": "trails", "trail_s": 1}))["slow"].blocker
     assert closed is not None
     assert closed.facts == {"over": pytest.approx(6), "limit_s": 1, "f_number": 22}  # f/181 against f/22.6

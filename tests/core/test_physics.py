@@ -166,6 +166,7 @@ def test_guide_numbers() -> None:
     assert float(gn.stops_of_guide_number(58 / 3)) == pytest.approx(2 * math.log2(19.33), abs=0.001)
     assert float(gn.guide_number_of_stops(gn.stops_of_guide_number(36.0))) == pytest.approx(36)
     assert float(gn.beam_candela_seconds(36)) == pytest.approx(3240)  # D, at C = 250
+    assert float(gn.beam_candela_seconds(10.1)) == pytest.approx(255.025)
     assert float(gn.guide_number_of_bcps(3240)) == pytest.approx(36)
     assert float(gn.guide_number_of_bcps(3240, iso=400)) == pytest.approx(72)
     by_hand = math.sqrt(400 * 35 / (2 * math.pi * (1 - math.cos(math.radians(32.5)))) * 100 / 250)
@@ -249,6 +250,7 @@ def test_filters_gels_and_stamina() -> None:
     """D: mired shift, 5500 to 3200 K +131. M: Wh x 3600 x 0.55 / Ws, four AA of 9.6 Wh give 250 flashes of 76 Ws."""
     assert float(colour.mired_shift(5500, 3200)) == pytest.approx(131, abs=0.4)
     assert battery.full_flashes_of(9.6, 76) == pytest.approx(250, abs=0.2)
+    assert battery.full_flashes_of(10, 55) == pytest.approx(360)
     assert battery.charges_for(501, np.array([250.0, np.inf])).tolist() == [3, 0]
     assert battery.recycle_s(np.array([1.0, 0.5, 0.0]), 2.5, 0.1) == pytest.approx([2.5, 1.3, 0.1])
     assert battery.flashes_per_charge(np.array([1.0, 0.25, 1 / 1024]), 200.0) == pytest.approx([200, 800, 20_000])

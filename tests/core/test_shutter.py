@@ -138,3 +138,5 @@ def test_curtains_and_the_end_of_an_exposure() -> None:
     slow = ShutterExposure(tail_pulse(1 / 8000), 1.0, TRAVEL, TRAVEL)
     assert slow.length_s == pytest.approx(2 * TRAVEL + 3 * 7 / 8000 / math.log(10))
     assert exposed.evenness_stops() == pytest.approx(0, abs=0.2)
+    missed = ShutterExposure(tail_pulse(1 / 8000), 1 / 500, TRAVEL, 1.0)
+    assert missed.evenness_stops() == 0  # no row is lit

@@ -68,7 +68,7 @@ class Body(Value):
         """Diagonal of the frame [mm]."""
         return math.hypot(self.frame_width_mm, self.frame_height_mm)
 
-    def flash_sync_s(self, radio: bool = True, silent: bool = False) -> float:
+    def flash_sync_s(self, radio: bool, silent: bool) -> float:
         """The sync time that holds [s] with the trigger and the shutter in use."""
         times = [self.sync_s]
         if radio and self.radio_sync_s:

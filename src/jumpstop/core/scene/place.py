@@ -15,7 +15,7 @@ class Place(Value):
     name: Line = Field("", title="Place")
     latitude: Number = Field(ge=-90, le=90, title="Latitude (degrees north)")
     longitude: Number = Field(ge=-180, le=180, title="Longitude (degrees east)")
-    zone: Line = Field(min_length=1, max_length=60, title="Time zone")
+    zone: Line = Field(min_length=1, title="Time zone")
 
     @field_validator("zone")
     @classmethod
