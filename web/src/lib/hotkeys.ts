@@ -25,5 +25,5 @@ export function press(key: string): boolean {
 
 /** All keys and what they stand for, in the order of the screen. */
 export function hotkeys(): [string, string][] {
-  return [...taken].map(([key, { label }]) => [key, label.toLowerCase()])
+  return [...taken].map(([key, { label }]) => [key, label === 'ISO' ? label : label.toLowerCase()])
 }
