@@ -88,7 +88,7 @@ def five_methods() -> Setup:
     kit = setups()[0]
     setup = kit.model_copy(
         update={
-            "aim": ExposureAim(f_number=8, background_stops=0),
+            "aim": ExposureAim(f_number=6.3, background_stops=0),
             "motion": Motion(kind="freeze", field_width_m=3),
             "lights": (kit.lights[0].model_copy(update={"distance_m": 2.0}),),
         }

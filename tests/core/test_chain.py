@@ -179,8 +179,8 @@ def test_the_sum_is_what_is_in_hand_and_doubts_add_as_squares() -> None:
     assert reach.spare[0] == pytest.approx(4 - 2 - 0.4 - 0.9 + math.log2(0.71), abs=0.01)
     assert reach.sd[0] == pytest.approx(math.sqrt(0.25**2 + 0.05**2 + 0.3**2 + 0.25**2 + 0.1**2), abs=0.003)
     assert sum(jump.stops for jump in reach.jumps_of(0)) == pytest.approx(reach.spare[0])
-    assert float(np.asarray(total(reach.chain)).ravel()[0]) == pytest.approx(reach.spare[0])
-    assert float(np.asarray(spread(reach.chain)).ravel()[0]) == pytest.approx(reach.sd[0])
+    assert float(np.asarray(total(reach.solved.chain)).ravel()[0]) == pytest.approx(reach.spare[0])
+    assert float(np.asarray(spread(reach.solved.chain)).ravel()[0]) == pytest.approx(reach.sd[0])
     assert reach.p[0] == pytest.approx(0.5 * math.erfc(-reach.spare[0] / reach.sd[0] / math.sqrt(2)))
 
 

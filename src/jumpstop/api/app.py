@@ -25,7 +25,6 @@ from .workspace import MODELS, Workspace
 
 PAGES = Path(__file__).parent.parent / "web"
 LOCAL_HOSTS = ("127.0.0.1", "localhost", "[::1]")
-EVERYWHERE = (400, 401, 403, 413, 500, 503, 507)
 
 
 def create_app(folder: Path, hosts: Sequence[str] = LOCAL_HOSTS, tokens: set[str] | None = None) -> FastAPI:
@@ -49,14 +48,12 @@ def create_app(folder: Path, hosts: Sequence[str] = LOCAL_HOSTS, tokens: set[str
         docs_url=None,
         redoc_url=None,
         openapi_url="/api/openapi.json",
-        responses={status: documents.ERRORS[status] for status in EVERYWHERE},
+        routes=[*documents.router.routes, *solving.router.routes, *shelf.router.routes],
     )
     if tokens is not None:
         app.add_middleware(Admission, tokens=tokens)
     app.add_middleware(TrustedHostMiddleware, allowed_hosts=list(hosts), www_redirect=False)
     app.add_middleware(Guard)
-    for router in (documents.router, solving.router, shelf.router):
-        app.include_router(router)
     app.add_exception_handler(RequestValidationError, _invalid)
     app.add_exception_handler(HTTPException, _http)
     app.add_exception_handler(store_errors.Conflict, _conflict)

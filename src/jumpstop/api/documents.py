@@ -28,8 +28,6 @@ from .schemas import (
 )
 from .workspace import MODELS, Workspace, readable
 
-router = APIRouter(prefix="/api")
-
 MOST_IDS = 1000
 IfMatch = Annotated[str | None, Header(description="The revision this edit started from, in quotes.", examples=['"3"'])]
 Label = Annotated[
@@ -62,6 +60,7 @@ ERRORS: dict[int | str, dict[str, Any]] = {
     503: {"model": Refusal, "description": "The data is being written just now; try again."},
     507: {"model": Refusal, "description": "The data cannot be stored."},
 }
+EVERYWHERE: dict[int | str, dict[str, Any]] = {status: ERRORS[status] for status in (400, 401, 403, 413, 500, 503, 507)}
 LINES: dict[Kind, Callable[[Any], str]] = {
     "units": all_printed,
     "modifiers": modifier_line,
@@ -70,6 +69,9 @@ LINES: dict[Kind, Callable[[Any], str]] = {
     "jobs": lambda job: str(job.note),
     "setups": lambda setup: str(setup.note),
 }
+
+
+router = APIRouter(prefix="/api", responses=EVERYWHERE)
 
 
 def workspace_of(request: Request) -> Workspace:

@@ -14,10 +14,10 @@ from ..formats.documents import schema_of
 from ..formats.shelf import Reading, read_shelf, write_csv, write_json
 from ..words.figures import DisplayUnits, count, guide_number
 from ..words.kit import all_printed, printed, rating_words
-from .documents import ERRORS, Page, workspace_of
+from .documents import ERRORS, EVERYWHERE, Page, workspace_of
 from .schemas import ImportOut, RowProblem, ShelfLine, UnitLine
 
-router = APIRouter(prefix="/api", tags=["Shelf"])
+router = APIRouter(prefix="/api", tags=["Shelf"], responses=EVERYWHERE)
 SHOWN = 200  # rows of a preview
 BODY = {
     "requestBody": {

@@ -18,10 +18,10 @@ from ..words.kit import printed
 from ..words.lanes import steps_of, verdict_words
 from ..words.methods import title
 from ..words.timing import TimingText, timing_text
-from .documents import ERRORS, LightIndex, workspace_of, written
+from .documents import ERRORS, EVERYWHERE, LightIndex, workspace_of, written
 from .schemas import LaneDetail, Preferences, Scales, SolvedSetup, SolveIn
 
-router = APIRouter(prefix="/api", tags=["Solving"])
+router = APIRouter(prefix="/api", tags=["Solving"], responses=EVERYWHERE)
 REFUSED: dict[int | str, dict[str, Any]] = {404: ERRORS[404], 422: ERRORS[422]}
 
 

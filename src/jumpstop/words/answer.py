@@ -3,6 +3,7 @@
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -140,7 +141,7 @@ def answer_of(solved: Solved, units: DisplayUnits, light: int = 0, avoid: Sequen
     costs = advice.costs_for(solved, unit, light) if unit is not None else {}
     return Answer(
         ambient=_ambient(setup.ambient, solved.ambient, method.camera.ev),
-        placements=_placements(setup, units),
+        placements=_placements(setup.ambient, setup.meter_c, units),
         f_number=setup.f_number,
         blur=_blur(setup, units),
         motion=_motion(setup, units),
@@ -176,15 +177,16 @@ def _ambient(spec: AmbientSpec, ambient: Ambient, camera_ev: float) -> AmbientTe
     )
 
 
-def _placements(setup: Setup, units: DisplayUnits) -> list[PlacementText]:
+@lru_cache(maxsize=32)
+def _placements(spec: AmbientSpec, meter_c: float, units: DisplayUnits) -> list[PlacementText]:
     return [
         PlacementText(
             subject=choice.subject,
             title=PLACEMENTS[choice.subject],
             subject_ev=round(choice.ambient.lit_ev, 1),
-            says=ambient_words.placement(choice, setup.ambient, units),
+            says=ambient_words.placement(choice, spec, units),
         )
-        for choice in placements(setup.ambient, setup.meter_c)
+        for choice in placements(spec, meter_c)
     ]
 
 

@@ -14,7 +14,6 @@ from ..core.plan.jump import Mark
 from ..core.plan.reach import BLOCKED, BLOCKERS, ON_THE_LINE, TOO_BRIGHT, Reach
 from . import effects
 from .figures import DisplayUnits, amount, dial, duration, guide_number, length, power, shutter, stops
-from .kit import finite
 from .methods import UNIT_BLOCKERS, cures
 
 Word = Literal["reaches", "too_bright", "on_the_line", "short", "blocked"]
@@ -90,8 +89,8 @@ def arcs_of(reach: Reach, units: DisplayUnits) -> list[Arc]:
     """The chain's jumps, each with its size for all lanes."""
     context = effects.Context(reach.solved.table, 0, units)
     out = []
-    for jump, whole in zip(reach.jumps_of(0), reach.chain, strict=True):
-        sizes = np.round(np.atleast_1d(whole.stops), 3).tolist()
+    for jump, (_, size, _) in zip(reach.jumps_of(0), reach.shown, strict=True):
+        sizes = np.round(np.atleast_1d(size), 3).tolist()
         cause = effects.say(jump, context).cause
         out.append(Arc(effect=jump.effect, cause=cause, stops=sizes))
     return out
@@ -124,6 +123,12 @@ def dial_note(reach: Reach, unit: int, word: str, left: float, units: DisplayUni
 
 
 @lru_cache(maxsize=4)
+def _in_fractions(table: UnitTable, units: DisplayUnits) -> list[bool]:
+    """Which units' dials say nothing but a fraction of full power."""
+    return [(unit.scale.kind if units.power == "own" else units.power) == "fraction" for unit in table.units]
+
+
+@lru_cache(maxsize=4)
 def _fixed(table: UnitTable, units: DisplayUnits) -> dict[str, list[object]]:
     """The columns that no setup changes."""
     guides = guide_number_of_stops(table.rated)
@@ -143,7 +148,7 @@ def lanes_of(reach: Reach, units: DisplayUnits) -> Lanes:
     tenths, lefts = np.round(reach.spare, 1).tolist(), np.round(reach.left, 2).tolist()
     below, blockers = np.round(reach.below_full, 2).tolist(), reach.blocker.tolist()
     recycle = np.round(reach.recycle_s, 2).tolist()
-    flashes, charges = reach.flashes.tolist(), reach.charges.tolist()
+    flashes, charges = np.round(reach.flashes).tolist(), np.round(reach.charges).tolist()
     with np.errstate(invalid="ignore"):
         t01 = (1 / np.round(1 / table.t01_at(reach.below_full))).tolist()
     return Lanes(
@@ -152,12 +157,18 @@ def lanes_of(reach: Reach, units: DisplayUnits) -> Lanes:
         verdict=[verdict_words(*one) for one in zip(words, tenths, blockers, strict=True)],
         spare=np.round(reach.spare, 3).tolist(),
         sd=np.round(reach.sd, 3).tolist(),
-        dial=[dial(unit.scale, one, units, unit.watt_seconds) for unit, one in zip(table.units, below, strict=True)],
-        dial_note=[dial_note(reach, i, *one, units) for i, one in enumerate(zip(words, lefts, strict=True))],
-        recycle_s=[finite(one) for one in recycle],
+        dial=[
+            power(one) if plain else dial(unit.scale, one, units, unit.watt_seconds)
+            for plain, unit, one in zip(_in_fractions(table, units), table.units, below, strict=True)
+        ],
+        dial_note=[
+            "" if abs(left) < OFF_DIAL and word != TOO_BRIGHT else dial_note(reach, i, word, left, units)
+            for i, (word, left) in enumerate(zip(words, lefts, strict=True))
+        ],
+        recycle_s=[None if one != one else one for one in recycle],
         recycle=["not stated" if one != one else duration(one) for one in recycle],
-        flashes=[round(one) if math.isfinite(one) else None for one in flashes],
-        charges=[round(one) if math.isfinite(one) else None for one in charges],
+        flashes=[int(one) if one < math.inf else None for one in flashes],
+        charges=[int(one) if one < math.inf else None for one in charges],
         t01=["" if one != one else f"t.1 {shutter(one)}" for one in t01],
         mains=[math.isinf(one) for one in flashes],
     )

@@ -11,6 +11,7 @@ marked times is as near to the truth as that of two exact ones (1/250 to 1/500 i
 
 import math
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -42,6 +43,7 @@ class ShutterExposure:
         result: Floats = np.where(closes > opens, got, 0.0)
         return result
 
+    @lru_cache(maxsize=512)  # noqa: B019 (known by its figures, not by itself)
     def evenness_stops(self, count: int = ROWS) -> float:
         """Brightest row against the darkest that is lit (gets a fiftieth of the brightest or more) [stops]."""
         got = self.rows(count=count)

@@ -3,6 +3,7 @@
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal
 
 import numpy as np
@@ -100,6 +101,7 @@ def advised_method(solved: Solved, avoid: Sequence[MethodKind] = (), light: int 
     return min(solved.kinds, key=rank, default="sync")
 
 
+@lru_cache(maxsize=16)
 def lightest_that_reaches(reach: Reach) -> int | None:
     """The unit to compare by: the lightest that reaches, else the nearest; None where none can be used."""
     good = np.flatnonzero(reach.verdict == REACHES)

@@ -70,7 +70,7 @@ class CameraTarget:
 
     def camera(self, shutter_s: float, **changed: Any) -> CameraSettings:
         """Settings at this time, all else as asked."""
-        return replace(CameraSettings(self.f_number, shutter_s, self.iso), **changed)
+        return CameraSettings(**{"f_number": self.f_number, "shutter_s": shutter_s, "iso": self.iso} | changed)
 
     def marked(self, seconds: float) -> float:
         """The camera's own mark for a time, in the person's steps, never past its top speed."""

@@ -1,6 +1,6 @@
 """Reach: a setup solved for every method, light and unit at once: what is in hand, what to dial, what blocks it."""
 
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from functools import cached_property
 
 import numpy as np
@@ -35,8 +35,8 @@ BLOCKERS = (
 def verdicts(spare: Floats, sd: Floats, too_bright: Floats, blocker: np.ndarray) -> np.ndarray:
     """The verdict of each landing: it reaches where the light needed lies more than one sd under what there is and the
     dial goes low enough; on the line within one sd. Same shape as `spare`, of words."""
-    cases = [blocker > 0, too_bright > 0, np.abs(spare) <= sd, spare < 0]
-    return np.select(cases, [BLOCKED, TOO_BRIGHT, ON_THE_LINE, SHORT], REACHES)
+    within = np.where(np.abs(spare) <= sd, ON_THE_LINE, np.where(spare < 0, SHORT, REACHES))
+    return np.where(blocker > 0, BLOCKED, np.where(too_bright > 0, TOO_BRIGHT, within))
 
 
 @dataclass(frozen=True, eq=False)
@@ -55,7 +55,7 @@ class Reach:
     verdict: np.ndarray  # words
 
     @cached_property
-    def _shown(self) -> list[tuple[Jump, Figure, Figure]]:
+    def shown(self) -> list[tuple[Jump, Figure, Figure]]:
         """The jumps that are there for this light in this method, each with its sizes and doubts over the units."""
         method, light = self.at
         shown = []
@@ -70,14 +70,9 @@ class Reach:
         """Place of the light's own receiver on its axis."""
         return OWN_RECEIVER[self.solved.setup.lights[self.at[1]].role]
 
-    @cached_property
-    def chain(self) -> Chain:
-        """The jumps of this light in this method: numbers where all units agree, else of shape (units,)."""
-        return tuple(replace(jump, stops=size, sd=sd) for jump, size, sd in self._shown)
-
     def jumps_of(self, unit: int) -> list[JumpAt]:
         """The chain of one unit, with plain numbers and facts."""
-        return [jump.at(*self.at, self.receiver, unit) for jump, _, _ in self._shown]
+        return [jump.at(*self.at, self.receiver, unit) for jump, _, _ in self.shown]
 
     @cached_property
     def p(self) -> Floats:
