@@ -293,10 +293,10 @@ def _tail(scene: Scene) -> Sequence[Jump]:
     def clips(method: Method) -> bool:
         return method.kind not in ("hss", "freeze") and window(method) < SLOW_FLASH_S
 
+    lasts = np.where(known, t01, USUAL_FULL_T01_S)
+
     def loss(method: Method) -> Floats | None:
-        if not clips(method):
-            return None
-        return np.asarray(np.log2(shutter.caught(np.where(known, t01, USUAL_FULL_T01_S), window(method))))
+        return np.asarray(np.log2(shutter.caught(lasts, window(method)))) if clips(method) else None
 
     if not any(map(clips, scene.methods)):
         return []

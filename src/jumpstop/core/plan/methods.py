@@ -30,8 +30,8 @@ FAR_END_STOPS = 0.7  # a variable ND turned to within so much of its far end is 
 class Method:
     """One method: its camera settings, how far the background then lies from what was asked, and what it costs.
 
-    off_stops: background against what was asked (positive: brighter). lit: share of the frame that the flash reaches.
-    dark_edge: where the rest is, in the picture as held. blocker: why it cannot be had, None if it can.
+    off_stops: background against what was asked (positive: brighter; 0 where it cannot be had). lit: share of the frame
+    that the flash reaches. dark_edge: where the rest is, in the picture as held. blocker: why it cannot be had, or None.
     """
 
     kind: MethodKind
@@ -115,7 +115,7 @@ def methods_of(setup: Setup, ambient: Ambient, step: Step = "third") -> list[Met
     if setup.silent and setup.body.silent_sync_s is None and setup.body.shutter == "focal_plane":
         deaf = remark("silent_takes_no_flash", body=setup.body.name)
         methods = [replace(method, blocker=deaf) for method in methods]
-    return [replace(method, off_stops=target.ev - method.camera.ev) for method in methods]
+    return [replace(m, off_stops=target.ev - m.camera.ev) if m.possible else m for m in methods]
 
 
 def _sync(target: CameraTarget) -> Method:

@@ -20,6 +20,7 @@ from .look import needed_s
 from .methods import Method, methods_of
 
 REACHES, TOO_BRIGHT, ON_THE_LINE, SHORT, BLOCKED = "reaches", "too_bright", "on_the_line", "short", "blocked"
+VERDICTS = np.array([REACHES, TOO_BRIGHT, ON_THE_LINE, SHORT, BLOCKED])
 BLOCKERS = (
     "",
     "no_hss",
@@ -35,8 +36,8 @@ BLOCKERS = (
 def verdicts(spare: Floats, sd: Floats, too_bright: Floats, blocker: np.ndarray) -> np.ndarray:
     """The verdict of each landing: it reaches where the light needed lies more than one sd under what there is and the
     dial goes low enough; on the line within one sd. Same shape as `spare`, of words."""
-    within = np.where(np.abs(spare) <= sd, ON_THE_LINE, np.where(spare < 0, SHORT, REACHES))
-    return np.where(blocker > 0, BLOCKED, np.where(too_bright > 0, TOO_BRIGHT, within))
+    code = np.where(np.abs(spare) <= sd, 2, np.where(spare < 0, 3, 0))
+    return VERDICTS[np.where(blocker > 0, 4, np.where(too_bright > 0, 1, code))]
 
 
 @dataclass(frozen=True, eq=False)
