@@ -29,7 +29,8 @@ REFUSED: dict[int | str, dict[str, Any]] = {404: ERRORS[404], 422: ERRORS[422]}
 def answer(request: Request, item_id: str, light: LightIndex = 0) -> Any:
     """A stored setup and what it comes to."""
     workspace = workspace_of(request)
-    return written(workspace.solved(workspace.store.item("setups", item_id), light))
+    item, meta = workspace.store.item_and_meta("setups", item_id)
+    return written(workspace.solved(item, light, meta))
 
 
 @router.post("/solve", responses={422: ERRORS[422]})
@@ -85,8 +86,8 @@ def timing(request: Request, item_id: str, light: LightIndex = 0, method: Method
 def _reach(request: Request, item_id: str, light: int, method: MethodKind | None) -> tuple[Reach, Preferences]:
     """What the units do in the method asked for, else in the setup's own, else in the advised one."""
     workspace = workspace_of(request)
-    meta = workspace.store.meta()
-    setup = workspace.setup_of(workspace.store.item("setups", item_id), meta)
+    item, meta = workspace.store.item_and_meta("setups", item_id)
+    setup = workspace.setup_of(item, meta)
     solved, preferences = workspace.solve(setup, light, meta)
     kind = method or setup.method or advised_method(solved, preferences.avoid, light)
     return solved.reach(kind, light), preferences

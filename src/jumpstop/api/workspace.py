@@ -124,9 +124,9 @@ class Workspace:
         preferences = self.preferences(meta)
         return solve(setup, self.table(setup.meter_c, meta), preferences.step), preferences
 
-    def solved(self, item: Item, light: int = 0) -> SolvedSetup:
-        """A stored setup and its answer."""
-        meta = self.store.meta()
+    def solved(self, item: Item, light: int = 0, meta: Meta | None = None) -> SolvedSetup:
+        """A stored setup and its answer. `meta` as just read, to spare a second reading."""
+        meta = self.store.meta() if meta is None else meta
         setup = self.setup_of(item, meta)
         answer, trouble = None, ""
         try:

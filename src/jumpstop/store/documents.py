@@ -95,6 +95,15 @@ class Store:
             raise NotFound(f"It is no longer among the {kind}.")
         return Item(*row)
 
+    def item_and_meta(self, kind: Kind, item_id: str) -> tuple[Item, dict[str, Any]]:
+        """One document and the single values, in one reading. Raises NotFound."""
+        with said_plainly(), self.engine.connect() as connection:
+            row = connection.execute(ONE[kind], {"id": item_id}).first()
+            meta = {row.key: row.value for row in connection.execute(META)}
+        if row is None:
+            raise NotFound(f"It is no longer among the {kind}.")
+        return Item(*row), meta
+
     def _row(self, session: Session, kind: str, item_id: str) -> Document:
         row = session.get(ROWS[kind], item_id)
         if row is None:

@@ -11,7 +11,7 @@ from ..core.plan import advice, look
 from ..core.plan.ambient import Ambient, placements
 from ..core.plan.levels import levels
 from ..core.plan.methods import Method
-from ..core.plan.reach import BLOCKERS, ON_THE_LINE, REACHES, TOO_BRIGHT, Reach, Solved
+from ..core.plan.reach import BLOCKERS, ON_THE_LINE, TOO_BRIGHT, Reach, Solved
 from ..core.plan.warnings import warnings_of
 from ..core.scene.ambient import AmbientSpec, Placement
 from ..core.scene.camera import CameraSettings
@@ -249,7 +249,7 @@ def _card(
         camera=camera_text(method.camera),
         background=method_words.background(method.off_stops),
         costs=method_words.costs(method),
-        reach_count=0 if reach is None else int(np.sum(reach.verdict == REACHES)),
+        reach_count=0 if reach is None else int(np.count_nonzero(reach.reaches)),
         spare=None if spare is None else round(spare, 3),
         verdict=verdict,
         difference=None if costs is None or costs.difference is None else round(costs.difference, 3),
@@ -289,7 +289,7 @@ def headline(reach: Reach, units: DisplayUnits) -> str:
         why = method_words.UNIT_BLOCKERS[_commonest_blocker(reach)]
         return f"No unit can be used: {why}."
     shelf = count(len(table), "unit")
-    good = int(np.sum(reach.verdict == REACHES))
+    good = int(np.count_nonzero(reach.reaches))
     nearest = int(able[np.argmax(reach.spare[able])])
     if not good:
         return _none_reaches(reach, nearest)

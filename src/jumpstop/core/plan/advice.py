@@ -12,7 +12,7 @@ from ..physics.scales import SHUTTERS
 from ..scene.setup import MethodKind
 from . import look
 from .methods import GHOST_STOPS, Method
-from .reach import REACHES, Reach, Solved
+from .reach import Reach, Solved
 from .timing import of_unit
 
 BACKGROUND_STOPS = 0.34  # a background this near to what was asked is held: a third of a stop
@@ -93,7 +93,7 @@ def advised_method(solved: Solved, avoid: Sequence[MethodKind] = (), light: int 
         method, reach = solved.method(kind), solved.reach(kind, light)
         still = stillness(solved, method)
         blur = still.blur_mm if still is not None and not any_serves else 0.0
-        reached = bool(np.any(reach.verdict == REACHES))
+        reached = bool(np.any(reach.reaches))
         nearest = 0.0 if reached else -float(np.max(reach.spare[reach.able], initial=-99.0))
         held = holds_background(solved, method)
         return (not serves(solved, method), blur, not reached, kind in avoid, not held, nearest, order.index(kind))
@@ -104,7 +104,7 @@ def advised_method(solved: Solved, avoid: Sequence[MethodKind] = (), light: int 
 @lru_cache(maxsize=16)
 def lightest_that_reaches(reach: Reach) -> int | None:
     """The unit to compare by: the lightest that reaches, else the nearest; None where none can be used."""
-    good = np.flatnonzero(reach.verdict == REACHES)
+    good = np.flatnonzero(reach.reaches)
     if len(good):
         weights = np.nan_to_num(reach.solved.table.weight_g[good], nan=np.inf)
         return int(good[np.lexsort((-reach.spare[good], weights))[0]])

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass, replace
 from datetime import time
+from functools import lru_cache
 from typing import Literal
 
 import numpy as np
@@ -112,6 +113,7 @@ def with_lamps(spec: AmbientSpec, ev: Figure, c: float = METER_C_FLAT) -> Figure
     return stops.add_light(ev, exposure.ev_of_lux(spec.lamps_lux, c))
 
 
+@lru_cache(maxsize=64)
 def ambient_of(spec: AmbientSpec, c: float = METER_C_FLAT) -> Ambient:
     """The ambient at the meter constant C [lx s].
 

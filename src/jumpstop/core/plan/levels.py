@@ -7,7 +7,7 @@ import numpy as np
 from ..physics.stops import add_light
 from ..scene.setup import MethodKind
 from .chain import NEEDS, REACHES, RECEIVERS
-from .jump import pick
+from .jump import pick, total
 from .reach import Solved
 
 
@@ -27,6 +27,7 @@ def levels(solved: Solved, kind: MethodKind, units: tuple[int | None, ...]) -> t
     level[receiver] = log2(sum over lights 2^chain + 2^ambient).
     """
     at, camera = solved.kinds.index(kind), solved.method(kind).camera
+    light_alone = total(tuple(jump for jump in solved.chain if jump.effect not in NEEDS))
     out = []
     for place, receiver in enumerate(RECEIVERS):
         ambient = solved.ambient.ev(receiver) - camera.ev
@@ -35,8 +36,6 @@ def levels(solved: Solved, kind: MethodKind, units: tuple[int | None, ...]) -> t
             if unit is None or receiver not in REACHES[solved.setup.lights[light].role]:
                 given.append(-np.inf)
                 continue
-            where = (at, light, place, unit)
-            full = sum(pick(jump.stops, where) for jump in solved.chain if jump.effect not in NEEDS)
-            given.append(full - float(solved.below_full[at, light, unit]))
+            given.append(pick(light_alone, (at, light, place, unit)) - float(solved.below_full[at, light, unit]))
         out.append(Level(receiver, ambient, tuple(given), float(add_light(ambient, *given))))
     return tuple(out)

@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
-from functools import cached_property
+from functools import cached_property, lru_cache
 from typing import Any
 
 from ..kit.filter import NdChoice, nd_for
@@ -31,7 +31,7 @@ class Method:
     """One method: its camera settings, how far the background then lies from what was asked, and what it costs.
 
     off_stops: background against what was asked (positive: brighter; 0 where it cannot be had). lit: share of the frame
-    that the flash reaches. dark_edge: where the rest is, in the picture as held. blocker: why it cannot be had, or None.
+    that the flash reaches. dark_edge: where the rest is, in the picture as held. blocker: why it cannot be had.
     """
 
     kind: MethodKind
@@ -108,14 +108,25 @@ def target_of(setup: Setup, ambient: Ambient, step: Step = "third") -> CameraTar
     return CameraTarget(setup, ambient, ev, wanted, iso, time_at(iso), sync, float(SHUTTERS.exact(sync)), hold, step)
 
 
-def methods_of(setup: Setup, ambient: Ambient, step: Step = "third") -> list[Method]:
-    """All methods, in the order of the trade; those that cannot be had with what blocks them."""
+NO_PART: dict[str, Any] = {"lights": (), "name": "", "note": "", "method": None, "power_supply": None, "frames": 1}
+
+
+def methods_of(setup: Setup, ambient: Ambient, step: Step = "third") -> tuple[Method, ...]:
+    """All methods, in the order of the trade; those that cannot be had with what blocks them.
+
+    Lights and names have no part in them: moving a light asks for nothing anew.
+    """
+    return _methods_of(setup.model_copy(update=NO_PART), ambient, step)
+
+
+@lru_cache(maxsize=64)
+def _methods_of(setup: Setup, ambient: Ambient, step: Step) -> tuple[Method, ...]:
     target = target_of(setup, ambient, step)
     methods = [method(target) for method in METHODS.values()]
     if setup.silent and setup.body.silent_sync_s is None and setup.body.shutter == "focal_plane":
         deaf = remark("silent_takes_no_flash", body=setup.body.name)
         methods = [replace(method, blocker=deaf) for method in methods]
-    return [replace(m, off_stops=target.ev - m.camera.ev) if m.possible else m for m in methods]
+    return tuple(replace(m, off_stops=target.ev - m.camera.ev) if m.possible else m for m in methods)
 
 
 def _sync(target: CameraTarget) -> Method:

@@ -76,6 +76,11 @@ class Reach:
         return [jump.at(*self.at, self.receiver, unit) for jump, _, _ in self.shown]
 
     @cached_property
+    def reaches(self) -> np.ndarray:
+        """Which units reach."""
+        return self.verdict == REACHES
+
+    @cached_property
     def p(self) -> Floats:
         """Probability that it reaches."""
         return p_reach(self.spare, self.sd)
@@ -172,7 +177,7 @@ def solve(setup: Setup, table: UnitTable, step: Step = "third") -> Solved:
     if not len(table):
         raise CannotSolve("empty_shelf")
     ambient = ambient_of(setup.ambient, setup.meter_c)
-    methods = tuple(methods_of(setup, ambient, step))
+    methods = methods_of(setup, ambient, step)
     possible = [method for method in methods if method.possible]
     frozen = settings_for(table, needed_s(setup)) if any(method.kind == "freeze" for method in possible) else None
     scene = Scene(setup, table, ambient, possible, frozen)
