@@ -42,7 +42,7 @@ WALL = {"focal_mm": 24, "subject_m": 6, "background_m": 7.5}
 
 
 def codes(of: Solved, kind: str, unit: int | None = 0) -> set[str]:
-    return {warning.code for warning in warnings_of(of, kind, unit)}  # type: ignore[arg-type]
+    return {warning.code for warning in warnings_of(of, kind, unit, 0)}  # type: ignore[arg-type]
 
 
 @pytest.mark.parametrize(
@@ -75,6 +75,7 @@ def test_a_method_where_a_unit_reaches_comes_before_one_where_none_does() -> Non
     far = solved(unit(10), aim=aim(2.8, -1), filters=ND5, lights=[{"distance_m": 40}])
     spare = {kind: far.reach(kind).spare[0] for kind in far.kinds}
     assert advised_method(far) == max(spare, key=lambda kind: spare[kind])  # none reaches: the one that comes nearest
+    assert advised_method(solved(unit(10), aim=aim(2.8, -1), lights=[{"distance_m": 40}])) == "stop_down"
 
 
 def test_a_hater_of_filters_is_heard() -> None:
@@ -112,6 +113,15 @@ def test_where_nothing_freezes_the_least_blur_is_advised() -> None:
     found = solved(STRONG.model_copy(update={"flash_duration": SHORT}), motion=LEAP)
     assert not any(serves(found, found.method(kind)) for kind in found.kinds)
     assert advised_method(found) == "hss"
+    assert advised_method(solved(unit(90, hss=None, flash_duration=SHORT), motion=LEAP)) == "past_sync"  # as short
+
+
+def test_where_two_methods_freeze_the_blur_left_says_no_more() -> None:
+    """D: 4.5 mm/s on the sensor; at f/22 the subject lies 5.7 under at 1/400, so flash and slit both freeze it."""
+    slow = {"kind": "freeze", "mover": "other", "speed_m_s": 0.5, "field_width_m": 4}
+    found = solved(unit(90, flash_duration=SHORT), motion=slow, aim=aim(22, -3), body=BODY | {"sync_s": 1 / 400})
+    assert [serves(found, found.method(kind)) for kind in ("hss", "freeze")] == [True, True]
+    assert advised_method(found) == "freeze"
 
 
 def test_the_order_of_preference() -> None:
@@ -167,7 +177,7 @@ def test_hss_left_on_is_warned_of_only_where_it_can_happen_and_matters() -> None
     spare = solved(unit(20), **base).reach("sync").spare[0]
     just = unit(20 * 2 ** ((1.2 - spare) / 2))
     assert "hss_left_on" in codes(solved(just, **base), "sync")
-    found = next(w for w in warnings_of(solved(just, **base), "sync", 0) if w.code == "hss_left_on")
+    found = next(w for w in warnings_of(solved(just, **base), "sync", 0, 0) if w.code == "hss_left_on")
     assert found.facts["loss"] == pytest.approx(1.085, abs=0.01)
     ample = unit(20 * 2 ** ((4 - spare) / 2))
     assert "hss_left_on" not in codes(solved(ample, **base), "sync")
@@ -203,14 +213,14 @@ def test_a_warning_and_its_absence(change: dict[str, object], method: str, code:
 def test_figures_in_warnings() -> None:
     """D: 3200 K lies +131 mired from flash at 5500 K; and what cures a warning takes it away."""
     office = {"ambient": {"condition": "office"}, "aim": aim(4, iso=1600)}
-    lamps = next(w for w in warnings_of(solved(**office), "sync", 0) if w.code == "mixed_colour")
+    lamps = next(w for w in warnings_of(solved(**office), "sync", 0, 0) if w.code == "mixed_colour")
     assert lamps.facts["mired"] == pytest.approx(131, abs=0.5)
     assert "mixed_colour" not in codes(solved(**office, lights=[{"gel": "full_orange"}]), "sync")
     off = {"ambient": {"condition": "office", "lamps_on": False}, "aim": aim(4, iso=1600)}
     assert "mixed_colour" not in codes(solved(**off), "sync")
     assert "radio_sync" not in codes(solved(body=BODY | {"radio_sync_s": 1 / 160}, trigger="shoe"), "hss")
     assert "no_blur" not in codes(solved(aim=aim(2.8, 0, lens=WALL), motion=LEAP), "hss")
-    ghost = next(w for w in warnings_of(solved(motion=LEAP), "freeze", 0) if w.code == "ghost")
+    ghost = next(w for w in warnings_of(solved(motion=LEAP), "freeze", 0, 0) if w.code == "ghost")
     assert ghost.facts["level"] == pytest.approx(-2, abs=0.01)  # shade at EV 12 against f/8, 1/250: EV 14
 
 
@@ -228,7 +238,7 @@ def test_the_edges_of_warnings() -> None:
     assert "dark_finder" not in codes(solved(aim=aim(2.8), filters=four), "nd")
     assert "silent_sync" not in codes(solved(body=BODY | {"silent_sync_s": 1 / 50}), "hss")
     assert "radio_sync" not in codes(solved(body=BODY | {"radio_sync_s": 1 / 250}), "hss")
-    out = next(w for w in warnings_of(solved(aim=aim(8, 0, iso=25)), "hss", 0) if w.code == "iso_out_of_range")
+    out = next(w for w in warnings_of(solved(aim=aim(8, 0, iso=25)), "hss", 0, 0) if w.code == "iso_out_of_range")
     assert out.facts == {"asked": 25, "used": 100}
 
 

@@ -169,6 +169,8 @@ def test_effects_keep_to_the_methods_that_have_them() -> None:
     """M: an unknown duration leaves a doubt of log2(1 - 10^(-2.6 ms x 600)) = 0.04; ISO 100 is no jump."""
     assert {jump.effect for jump in dark().jumps_of(0)} == {"rated_output", "distance", "ambient"}
     assert size(solved(setup()).reach("stop_down"), "tail") == (0, pytest.approx(0.04, abs=0.002))
+    face = next(jump for jump in CASES["face"][0]().jumps_of(0) if jump.effect == "face")
+    assert face["width_m"] == BOX["face"]["width_m"]  # type: ignore[index]
     quick = solved(setup(motion=FAST), QUICK.model_copy(update={"hss": Hss()}))
     assert size(quick.reach("hss"), "hss")[0] < -2
     assert size(quick.reach("freeze"), "hss") == (0, 0)

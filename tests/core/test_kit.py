@@ -228,7 +228,11 @@ def test_bodies_have_their_limits() -> None:
         name="Leaf", shutter="leaf", sync_s=1 / 2000, top_speed_s=1 / 2000,
         leaf_limits=(LeafLimit(f_number=2.8, fastest_s=1 / 1000),),
     )  # fmt: skip
-    assert (leaf.fastest_flash_s(2.8), leaf.fastest_flash_s(8), leaf.open_travel_s) == (1 / 1000, 1 / 2000, 0)
+    assert (leaf.fastest_flash_s(2.8, False, False), leaf.fastest_flash_s(8, True, False), leaf.open_travel_s) == (
+        1 / 1000,
+        1 / 2000,
+        0,
+    )
     slow = Body(name="Slow", radio_sync_s=1 / 160, silent_sync_s=1 / 50)
     times = [slow.flash_sync_s(radio, silent) for radio, silent in ((False, False), (True, False), (True, True))]
     assert times == [1 / 250, 1 / 160, 1 / 50]

@@ -109,6 +109,7 @@ def test_the_smallest_change_comes_before_hss() -> None:
         ({"aim": aim(8, -3)}, "stop_down", "closes_no_further"),
         ({"aim": aim(8, -2.2)}, "stop_down", "closes_no_further"),  # f/24.3 is nearer to f/25 than to f/22
         ({"aim": aim(2.8)}, "past_sync", "little_lit"),
+        ({"body": BODY | {"top_speed_s": 1 / 320}}, "past_sync", "little_lit"),  # 1/500 is not on this body
         ({"ambient": {"condition": "dark"}, "aim": aim(8)}, "slow", "too_long"),
         ({"motion": {"kind": "trails", "trail_s": 1}}, "slow", "too_bright_closed"),
         ({"silent": True}, "hss", "silent_takes_no_flash"),

@@ -77,7 +77,7 @@ class Body(Value):
             times.append(self.silent_sync_s)
         return max(times)
 
-    def fastest_flash_s(self, f_number: float, radio: bool = True, silent: bool = False) -> float:
+    def fastest_flash_s(self, f_number: float, radio: bool, silent: bool) -> float:
         """The shortest time at which the whole frame gets one pop of flash [s], at this aperture."""
         if self.shutter == "focal_plane":
             return self.flash_sync_s(radio, silent)

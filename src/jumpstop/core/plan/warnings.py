@@ -13,7 +13,7 @@ from .remark import Remark, remark
 DARK_FINDER_STOPS = 5.0  # ND from which a finder is too dark to focus by, common practice
 
 
-def warnings_of(solved: Solved, chosen: MethodKind, unit: int | None, light: int = 0) -> list[Remark]:
+def warnings_of(solved: Solved, chosen: MethodKind, unit: int | None, light: int) -> list[Remark]:
     """The warnings of this setup in the method chosen, for the unit it is compared by; the gravest first."""
     setup, body, method = solved.setup, solved.setup.body, solved.method(chosen)
     found: list[Remark] = []
