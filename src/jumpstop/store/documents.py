@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Any, cast
 
-from sqlalchemy import delete, func, insert, select
+from sqlalchemy import Connection, delete, func, insert, select
 from sqlalchemy.orm import Session
 
 from . import undo
@@ -37,6 +37,17 @@ class Item:
 
 def _item(row: Document) -> Item:
     return Item(row.id, row.revision, row.doc, row.job_id if isinstance(row, SetupRow) else None)
+
+
+def _found(connection: Connection, kind: Kind, item_id: str) -> Item:
+    row = connection.execute(ONE[kind], {"id": item_id}).first()
+    if row is None:
+        raise NotFound(f"It is no longer among the {kind}.")
+    return Item(*row)
+
+
+def _meta(connection: Connection) -> dict[str, Any]:
+    return {row.key: row.value for row in connection.execute(META)}
 
 
 class Store:
@@ -90,19 +101,12 @@ class Store:
     def item(self, kind: Kind, item_id: str) -> Item:
         """One document. Raises NotFound."""
         with said_plainly(), self.engine.connect() as connection:
-            row = connection.execute(ONE[kind], {"id": item_id}).first()
-        if row is None:
-            raise NotFound(f"It is no longer among the {kind}.")
-        return Item(*row)
+            return _found(connection, kind, item_id)
 
     def item_and_meta(self, kind: Kind, item_id: str) -> tuple[Item, dict[str, Any]]:
         """One document and the single values, in one reading. Raises NotFound."""
         with said_plainly(), self.engine.connect() as connection:
-            row = connection.execute(ONE[kind], {"id": item_id}).first()
-            meta = {row.key: row.value for row in connection.execute(META)}
-        if row is None:
-            raise NotFound(f"It is no longer among the {kind}.")
-        return Item(*row), meta
+            return _found(connection, kind, item_id), _meta(connection)
 
     def _row(self, session: Session, kind: str, item_id: str) -> Document:
         row = session.get(ROWS[kind], item_id)
@@ -197,7 +201,7 @@ class Store:
     def meta(self) -> dict[str, Any]:
         """Single values by key: the preferences, and for each kind of kit how often it was changed (see `changed`)."""
         with said_plainly(), self.engine.connect() as connection:
-            return {row.key: row.value for row in connection.execute(META)}
+            return _meta(connection)
 
     def undo(self, page: str = "") -> UndoResult | None:
         """Take a page's last edit back; None where it has none. Raises Overtaken."""

@@ -138,9 +138,14 @@ ON_MARK = 0.03  # of a stop: a setting this near to a mark is said as that mark
 BETWEEN = ((1 / 3, "⅓"), (1 / 2, "½"), (2 / 3, "⅔"))
 
 
+def dial_kind(scale: PowerScale, units: DisplayUnits) -> str:
+    """What a dial is read in: its own way, or the one the person wants."""
+    return scale.kind if units.power == "own" else units.power
+
+
 def dial(scale: PowerScale, below_full: float, units: DisplayUnits, watt_seconds: float | None = None) -> str:
     """A power setting as the unit's dial shows it, so many stops below full, or as the person wants it."""
-    kind = scale.kind if units.power == "own" else units.power
+    kind = dial_kind(scale, units)
     if kind == "ws" and watt_seconds:
         energy = watt_seconds * 2**-below_full
         return f"{energy:.0f} Ws" if energy >= 9.5 else f"{energy:.1f} Ws"

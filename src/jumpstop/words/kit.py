@@ -1,7 +1,5 @@
 """What kit is called, and what there is to say of each piece in a line."""
 
-import math
-
 from ..core.kit.body import Body
 from ..core.kit.filter import Filter
 from ..core.kit.modifier import Gel, Modifier
@@ -114,8 +112,3 @@ def body_line(body: Body) -> str:
     if body.shutter == "focal_plane":
         said.append("dark edge not tried" if body.dark_edge == "unknown" else f"dark at the {body.dark_edge} past sync")
     return " · ".join(part for part in said if part)
-
-
-def finite(value: float) -> float | None:
-    """A figure for JSON: none where it is not known or has no end."""
-    return value if math.isfinite(value) else None

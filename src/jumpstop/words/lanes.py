@@ -13,7 +13,7 @@ from ..core.plan.cures import cure_of
 from ..core.plan.jump import Mark
 from ..core.plan.reach import BLOCKED, BLOCKERS, ON_THE_LINE, TOO_BRIGHT, Reach
 from . import effects
-from .figures import DisplayUnits, amount, dial, duration, guide_number, length, power, shutter, stops
+from .figures import DisplayUnits, amount, dial, dial_kind, duration, guide_number, length, power, shutter, stops
 from .methods import UNIT_BLOCKERS, cures
 
 Word = Literal["reaches", "too_bright", "on_the_line", "short", "blocked"]
@@ -125,7 +125,7 @@ def dial_note(reach: Reach, unit: int, word: str, left: float, units: DisplayUni
 @lru_cache(maxsize=4)
 def _in_fractions(table: UnitTable, units: DisplayUnits) -> list[bool]:
     """Which units' dials say nothing but a fraction of full power."""
-    return [(unit.scale.kind if units.power == "own" else units.power) == "fraction" for unit in table.units]
+    return [dial_kind(unit.scale, units) == "fraction" for unit in table.units]
 
 
 @lru_cache(maxsize=4)
@@ -161,10 +161,7 @@ def lanes_of(reach: Reach, units: DisplayUnits) -> Lanes:
             power(one) if plain else dial(unit.scale, one, units, unit.watt_seconds)
             for plain, unit, one in zip(_in_fractions(table, units), table.units, below, strict=True)
         ],
-        dial_note=[
-            "" if abs(left) < OFF_DIAL and word != TOO_BRIGHT else dial_note(reach, i, word, left, units)
-            for i, (word, left) in enumerate(zip(words, lefts, strict=True))
-        ],
+        dial_note=[dial_note(reach, i, *one, units) for i, one in enumerate(zip(words, lefts, strict=True))],
         recycle_s=[None if one != one else one for one in recycle],
         recycle=["not stated" if one != one else duration(one) for one in recycle],
         flashes=[int(one) if one < math.inf else None for one in flashes],
