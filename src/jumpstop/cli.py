@@ -19,6 +19,7 @@ from .core.kit.errors import JumpStopError
 if TYPE_CHECKING:
     from .core.kit.unit import Unit
     from .core.plan.reach import Solved
+    from .store.documents import Store
     from .words.answer import Answer
 
 app = typer.Typer(
@@ -84,7 +85,8 @@ def _bracketed(host: str) -> str:
     return f"[{host}]" if ":" in host else host
 
 
-def _serve(folder: Path, host: str, port: int, allow: tuple[str, ...] = ()) -> None:
+def _serve(store: "Store", host: str, port: int, allow: tuple[str, ...] = ()) -> None:
+    folder = store.path.parent
     listening = _listen(host, port)
     port = listening.getsockname()[1]
     tokens = None
@@ -107,7 +109,7 @@ def _serve(folder: Path, host: str, port: int, allow: tuple[str, ...] = ()) -> N
     from .api.app import LOCAL_HOSTS, create_app
 
     hosts = [*LOCAL_HOSTS, *(_bracketed(one) for one in (*allow, host))]
-    application = create_app(folder, hosts, tokens)
+    application = create_app(store, hosts, tokens)
     gc.freeze()
     gc.enable()
     uvicorn.Server(uvicorn.Config(application, log_level="warning")).run(sockets=[listening])
@@ -122,12 +124,11 @@ def serve(
 ) -> None:
     """Run the application on your own data."""
     with _plainly(), _starting():
-        from .store.database import open_engine
+        from .store.documents import Store
         from .store.lock import held
 
-        with held(data, "a server"):
-            open_engine(data).dispose()  # what is wrong with the data is said before the address is
-            _serve(data, host, port, tuple(allow_host or ()))
+        with held(data, "a server"):  # what is wrong with the data is said before the address is
+            _serve(Store(data), host, port, tuple(allow_host or ()))
 
 
 @app.command()
@@ -151,8 +152,7 @@ def demo(
                 from .demo import fill
 
                 fill(store)
-            store.close()
-            _serve(data, "127.0.0.1", port)
+            _serve(store, "127.0.0.1", port)
 
 
 @app.command()

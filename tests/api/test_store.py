@@ -320,3 +320,16 @@ def test_a_folder_has_one_holder(tmp_path: Path) -> None:
     with held(tmp_path, "a restore"):
         pass
     assert issubclass(InUse, JumpStopError)
+
+
+def test_two_copies_made_at_once_get_two_names(tmp_path: Path) -> None:
+    store = Store(tmp_path / "data")
+    octa = store.add("modifiers", [{"name": "Octa 90"}], "Add")[0]
+    threads = [threading.Thread(target=store.copy, args=("modifiers", octa.id)) for _ in range(6)]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    assert sorted(item.doc["name"] for item in store.items("modifiers")) == [
+        "Octa 90", *(f"Octa 90 ({n})" for n in range(2, 8))
+    ]  # fmt: skip

@@ -27,15 +27,16 @@ PAGES = Path(__file__).parent.parent / "web"
 LOCAL_HOSTS = ("127.0.0.1", "localhost", "[::1]")
 
 
-def create_app(folder: Path, hosts: Sequence[str] = LOCAL_HOSTS, tokens: set[str] | None = None) -> FastAPI:
+def create_app(data: Path | Store, hosts: Sequence[str] = LOCAL_HOSTS, tokens: set[str] | None = None) -> FastAPI:
     """The application over one data folder, for requests to these host names.
 
+    data: the folder, opened as the server starts; or its store where that is open already. Closed as it stops.
     tokens: where the server is open to the network, those that let one browser each in (see `Admission`).
     """
 
     @asynccontextmanager
     async def life(app: FastAPI) -> AsyncIterator[None]:
-        store = Store(folder)
+        store = data if isinstance(data, Store) else Store(data)
         app.state.workspace = Workspace(store)
         yield
         store.close()

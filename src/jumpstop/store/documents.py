@@ -7,16 +7,28 @@ from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass
 from pathlib import Path
-from typing import Any, cast
+from typing import Any
 
-from sqlalchemy import Connection, delete, func, insert, select
-from sqlalchemy.orm import Session
+from sqlalchemy import Connection, Row, delete, func, insert, select, update
 
 from . import undo
 from .database import FILE, open_engine, said_plainly
 from .errors import Conflict, NotFound, Overtaken, StorageFault, TooMuch
-from .models import Document, EditRow, MetaRow, SetupRow
-from .rows import META, ONE, ROWS, Kind, delete_rows, kept, kept_values, rows_with
+from .rows import (
+    CHANGE,
+    META,
+    ONE,
+    SET_META,
+    TABLES,
+    Kind,
+    columns,
+    delete_rows,
+    job_of,
+    kept,
+    kept_values,
+    rows_with,
+)
+from .tables import edits
 from .undo import Change, UndoResult
 
 PREFERENCES = "preferences"
@@ -35,15 +47,15 @@ class Item:
     job_id: str | None = None
 
 
-def _item(row: Document) -> Item:
-    return Item(row.id, row.revision, row.doc, row.job_id if isinstance(row, SetupRow) else None)
+def _item(row: Row[Any]) -> Item:
+    return Item(row.id, row.revision, row.doc, job_of(row))
 
 
-def _found(connection: Connection, kind: Kind, item_id: str) -> Item:
+def _found(connection: Connection, kind: Kind, item_id: str) -> Row[Any]:
     row = connection.execute(ONE[kind], {"id": item_id}).first()
     if row is None:
         raise NotFound(f"It is no longer among the {kind}.")
-    return Item(*row)
+    return row
 
 
 def _meta(connection: Connection) -> dict[str, Any]:
@@ -78,129 +90,136 @@ class Store:
             )
 
     @contextmanager
-    def _reading(self) -> Iterator[Session]:
-        with said_plainly(), Session(self.engine) as session:
-            yield session
+    def _reading(self) -> Iterator[Connection]:
+        with said_plainly(), self.engine.connect() as connection:
+            yield connection
 
     @contextmanager
-    def _writing(self) -> Iterator[Session]:
+    def _writing(self) -> Iterator[Connection]:
         """A transaction with the write lock from its start, so that what it checked still holds when it writes."""
         self._still_there()
-        with said_plainly(), Session(self.engine) as session:
-            session.connection().exec_driver_sql("BEGIN IMMEDIATE")
-            yield session
-            session.commit()
+        with said_plainly(), self.engine.connect() as connection:
+            connection.exec_driver_sql("BEGIN IMMEDIATE")
+            yield connection
+            connection.commit()
         self._still_there()
 
     def items(self, kind: Kind) -> list[Item]:
         """All documents of a kind, in their order."""
-        table = ROWS[kind]
-        with self._reading() as session:
-            return [_item(row) for row in session.scalars(select(table).order_by(table.position, table.id))]
+        table = TABLES[kind]
+        with self._reading() as connection:
+            rows = connection.execute(select(*columns(table)).order_by(table.c.position, table.c.id))
+            return [_item(row) for row in rows]
 
     def item(self, kind: Kind, item_id: str) -> Item:
         """One document. Raises NotFound."""
-        with said_plainly(), self.engine.connect() as connection:
-            return _found(connection, kind, item_id)
+        with self._reading() as connection:
+            return _item(_found(connection, kind, item_id))
 
     def item_and_meta(self, kind: Kind, item_id: str) -> tuple[Item, dict[str, Any]]:
         """One document and the single values, in one reading. Raises NotFound."""
-        with said_plainly(), self.engine.connect() as connection:
-            return _found(connection, kind, item_id), _meta(connection)
-
-    def _row(self, session: Session, kind: str, item_id: str) -> Document:
-        row = session.get(ROWS[kind], item_id)
-        if row is None:
-            raise NotFound(f"It is no longer among the {kind}.")
-        return row
+        with self._reading() as connection:
+            return _item(_found(connection, kind, item_id)), _meta(connection)
 
     def add(
         self, kind: Kind, docs: Sequence[dict[str, Any]], label: str, job_id: str | None = None, page: str = ""
     ) -> list[Item]:
         """New documents at the end of their list, as one edit. Raises TooMuch, or NotFound for the job."""
-        with self._writing() as session:
+        with self._writing() as connection:
             if job_id is not None:
-                self._row(session, "jobs", job_id)
-            last = session.scalar(select(func.max(ROWS[kind].position))) or 0.0
-            rows = [
-                {"id": uuid.uuid4().hex, "name": doc["name"], "position": last + 1 + index, "revision": 1, "doc": doc}
-                | ({"job_id": job_id} if kind == "setups" else {})
-                for index, doc in enumerate(docs)
-            ]
-            if rows:
-                session.execute(insert(ROWS[kind]), rows)
-                undo.note(session, label, page, [(kind, row["id"], None, kept_values(row)) for row in rows])
-            self._fits(session, kind)
-            return [Item(row["id"], 1, row["doc"], job_id) for row in rows]
+                _found(connection, "jobs", job_id)
+            return self._added(connection, kind, docs, label, job_id, page)
 
     def copy(self, kind: Kind, item_id: str, page: str = "") -> Item:
         """A copy of a document, named with the next free number behind its name. Raises NotFound."""
-        original = self.item(kind, item_id)
-        base = re.sub(r" \(\d+\)$", "", original.doc["name"])[:74]
-        table = ROWS[kind]
-        with self._reading() as session:
-            taken = set(session.scalars(select(table.name).where(table.name.startswith(base, autoescape=True))))
-        number = next(n for n in range(2, len(taken) + 3) if f"{base} ({n})" not in taken)
-        name = f"{base} ({number})"
-        return self.add(kind, [original.doc | {"name": name}], f"Copy {base}", original.job_id, page)[0]
+        table = TABLES[kind]
+        with self._writing() as connection:  # the name is chosen under the lock: two copies at once differ
+            original = _item(_found(connection, kind, item_id))
+            base = re.sub(r" \(\d+\)$", "", original.doc["name"])[:74]
+            taken = set(connection.scalars(select(table.c.name).where(table.c.name.startswith(base, autoescape=True))))
+            number = next(n for n in range(2, len(taken) + 3) if f"{base} ({n})" not in taken)
+            doc = original.doc | {"name": f"{base} ({number})"}
+            return self._added(connection, kind, [doc], f"Copy {base}", original.job_id, page)[0]
+
+    def _added(
+        self,
+        connection: Connection,
+        kind: Kind,
+        docs: Sequence[dict[str, Any]],
+        label: str,
+        job_id: str | None,
+        page: str,
+    ) -> list[Item]:
+        last = connection.scalar(select(func.max(TABLES[kind].c.position))) or 0.0
+        rows = [
+            {"id": uuid.uuid4().hex, "name": doc["name"], "position": last + 1 + index, "revision": 1, "doc": doc}
+            | ({"job_id": job_id} if kind == "setups" else {})
+            for index, doc in enumerate(docs)
+        ]
+        if rows:
+            connection.execute(insert(TABLES[kind]), rows)
+            undo.note(connection, label, page, [(kind, row["id"], None, kept_values(row)) for row in rows])
+        self._fits(connection, kind)
+        return [Item(row["id"], 1, row["doc"], job_id) for row in rows]
 
     def put(self, kind: Kind, item_id: str, doc: dict[str, Any], revision: int, label: str, page: str = "") -> Item:
         """A document changed. Raises NotFound, or Conflict where `revision` is not the newest."""
-        with self._writing() as session:
-            row = self._row(session, kind, item_id)
+        with self._writing() as connection:
+            row = _found(connection, kind, item_id)
             if row.revision != revision:
                 raise Conflict(_item(row))
             if row.doc == doc:
                 return _item(row)
+            new = {"doc": doc, "name": doc["name"], "revision": revision + 1}
+            connection.execute(CHANGE[kind], new | {"key": item_id})
             before = kept(row)
-            row.doc, row.name, row.revision = doc, doc["name"], row.revision + 1
-            undo.note(session, label, page, [(kind, item_id, before, kept(row))])
-            session.flush()
-            self._fits(session, kind)
-            return _item(row)
+            undo.note(
+                connection, label, page, [(kind, item_id, before, before | {"doc": doc, "revision": revision + 1})]
+            )
+            self._fits(connection, kind)
+            return Item(item_id, revision + 1, doc, job_of(row))
 
     def move(self, setup_id: str, job_id: str | None, label: str, page: str = "") -> Item:
         """A setup put into a job, or into none. Raises NotFound."""
-        with self._writing() as session:
-            row = cast(SetupRow, self._row(session, "setups", setup_id))
+        table = TABLES["setups"]
+        with self._writing() as connection:
+            row = _found(connection, "setups", setup_id)
             if job_id is not None:
-                self._row(session, "jobs", job_id)
+                _found(connection, "jobs", job_id)
             if row.job_id != job_id:
+                connection.execute(update(table).where(table.c.id == setup_id).values(job_id=job_id))
                 before = kept(row)
-                row.job_id = job_id
-                undo.note(session, label, page, [("setups", setup_id, before, kept(row))])
-            return _item(row)
+                undo.note(connection, label, page, [("setups", setup_id, before, before | {"job_id": job_id})])
+            return Item(setup_id, row.revision, row.doc, job_id)
 
     def remove(self, kind: Kind, ids: Sequence[str], label: str, page: str = "") -> None:
         """Documents taken away (undo brings them back, setups into their jobs). Raises NotFound."""
         ids = list(dict.fromkeys(ids))
-        with self._writing() as session:
-            gone = rows_with(session, kind, ids)
+        with self._writing() as connection:
+            gone = rows_with(connection, kind, ids)
             if len(gone) < len(ids):
                 raise NotFound(f"It is no longer among the {kind}.")
             changes: list[Change] = []
             if kind == "jobs":
-                members = list(session.scalars(select(SetupRow).where(SetupRow.job_id.in_(ids))))
-                for member in members:
-                    before = kept(member)
-                    member.job_id = None
-                    changes.append(("setups", member.id, before, kept(member)))
-                session.flush()
+                setups = TABLES["setups"]
+                for row in connection.execute(select(*columns(setups)).where(setups.c.job_id.in_(ids))):
+                    changes.append(("setups", row.id, kept(row), kept(row) | {"job_id": None}))
+                connection.execute(update(setups).where(setups.c.job_id.in_(ids)).values(job_id=None))
             changes += [(kind, item_id, gone[item_id], None) for item_id in ids]
-            undo.note(session, label, page, changes)
-            delete_rows(session, kind, ids)
+            undo.note(connection, label, page, changes)
+            delete_rows(connection, kind, ids)
 
-    def _fits(self, session: Session, kind: Kind) -> None:
+    def _fits(self, connection: Connection, kind: Kind) -> None:
         """Raises TooMuch where there are more units than a shelf may hold."""
         if kind != "units":
             return
-        number, size = session.connection().exec_driver_sql(UNITS_SIZE).one()
+        number, size = connection.exec_driver_sql(UNITS_SIZE).one()
         if number > MOST_UNITS or size > MOST_UNIT_BYTES:
             raise TooMuch(f"A shelf holds {MOST_UNITS:,} units or {MOST_UNIT_BYTES // 2**20} MB at the most.")
 
     def meta(self) -> dict[str, Any]:
         """Single values by key: the preferences, and for each kind of kit how often it was changed (see `changed`)."""
-        with said_plainly(), self.engine.connect() as connection:
+        with self._reading() as connection:
             return _meta(connection)
 
     def undo(self, page: str = "") -> UndoResult | None:
@@ -212,8 +231,8 @@ class Store:
         return self._turn(page, back=False)
 
     def _turn(self, page: str, back: bool) -> UndoResult | None:
-        with self._writing() as session:
-            done = undo.turn(session, page, back)
+        with self._writing() as connection:
+            done = undo.turn(connection, page, back)
         if done is not None and done.overtaken:
             verb = "undone" if back else "done again"
             raise Overtaken(f"“{done.label}” cannot be {verb} here: it was changed elsewhere since.")
@@ -221,21 +240,21 @@ class Store:
 
     def history(self, page: str = "") -> tuple[str | None, str | None]:
         """(what undo would take back, what redo would do again) for a page."""
-        with self._reading() as session:
-            return undo.labels(session, page)
+        with self._reading() as connection:
+            return undo.labels(connection, page)
 
     def forget_history(self) -> None:
         """Start the history here: what was done so far can no longer be undone."""
-        with self._writing() as session:
-            session.execute(delete(EditRow))
+        with self._writing() as connection:
+            connection.execute(delete(edits))
 
     def is_empty(self) -> bool:
         """Whether nothing was ever stored here."""
-        with self._reading() as session:
-            tables: list[Any] = [*ROWS.values(), EditRow]
-            return not any(session.scalar(select(func.count()).select_from(table)) for table in tables)
+        with self._reading() as connection:
+            tables: list[Any] = [*TABLES.values(), edits]
+            return not any(connection.scalar(select(func.count()).select_from(table)) for table in tables)
 
     def put_preferences(self, value: dict[str, Any]) -> None:
         """Remember preferences."""
-        with self._writing() as session:
-            session.merge(MetaRow(key=PREFERENCES, value=value))
+        with self._writing() as connection:
+            connection.execute(SET_META, {"key": PREFERENCES, "value": value})

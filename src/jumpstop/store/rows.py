@@ -3,20 +3,17 @@
 from collections.abc import Iterator, Sequence
 from typing import Any, Literal
 
-from sqlalchemy import Select, bindparam, delete, select
-from sqlalchemy.orm import Session
+from sqlalchemy import Connection, Row, Select, Table, bindparam, delete, select, update
+from sqlalchemy.dialects.sqlite import insert
 
-from .models import BodyRow, Document, FilterRow, JobRow, MetaRow, ModifierRow, SetupRow, UnitRow
+from . import tables
 
 Kind = Literal["units", "modifiers", "bodies", "filters", "jobs", "setups"]
-ROWS: dict[str, type[Document]] = {
-    "jobs": JobRow,  # first, since setups belong to them
-    "units": UnitRow,
-    "modifiers": ModifierRow,
-    "bodies": BodyRow,
-    "filters": FilterRow,
-    "setups": SetupRow,
+TABLES: dict[str, Table] = {
+    table.name: table
+    for table in (tables.jobs, tables.units, tables.modifiers, tables.bodies, tables.filters, tables.setups)
 }
+"""By kind; jobs first, since setups belong to them."""
 KIT: tuple[Kind, ...] = ("units", "modifiers", "bodies", "filters")
 CHUNK = 500  # ids in one statement
 
@@ -24,14 +21,38 @@ Kept = dict[str, Any]
 """A row as undo remembers it: doc, position, revision, job_id."""
 
 
-def kept(row: Document) -> Kept:
+def columns(table: Table) -> list[Any]:
+    """What every kind of document has, and the job of a setup."""
+    names = ("id", "revision", "doc", "position", "job_id")
+    return [table.c[name] for name in names if name in table.c]
+
+
+def _one(table: Table) -> Select[Any]:
+    return select(*columns(table)).where(table.c.id == bindparam("id"))
+
+
+ONE = {kind: _one(table) for kind, table in TABLES.items()}
+CHANGE = {
+    kind: update(table)
+    .where(table.c.id == bindparam("key"))
+    .values(name=bindparam("name"), doc=bindparam("doc"), revision=bindparam("revision"))
+    for kind, table in TABLES.items()
+}
+META = select(tables.meta)
+META_OF = select(tables.meta.c.value).where(tables.meta.c.key == bindparam("key"))
+_meta = insert(tables.meta)
+SET_META = _meta.on_conflict_do_update(index_elements=["key"], set_={"value": _meta.excluded.value})
+
+
+def job_of(row: Row[Any]) -> str | None:
+    """The job a row belongs to; None for what belongs to none."""
+    found: str | None = getattr(row, "job_id", None)
+    return found
+
+
+def kept(row: Row[Any]) -> Kept:
     """A row as undo remembers it."""
-    return {
-        "doc": row.doc,
-        "position": row.position,
-        "revision": row.revision,
-        "job_id": row.job_id if isinstance(row, SetupRow) else None,
-    }
+    return {"doc": row.doc, "position": row.position, "revision": row.revision, "job_id": job_of(row)}
 
 
 def kept_values(row: dict[str, Any]) -> Kept:
@@ -39,20 +60,20 @@ def kept_values(row: dict[str, Any]) -> Kept:
     return {name: row.get(name) for name in ("doc", "position", "revision", "job_id")}
 
 
-def rows_with(session: Session, kind: str, ids: Sequence[str]) -> dict[str, Kept]:
+def rows_with(connection: Connection, kind: str, ids: Sequence[str]) -> dict[str, Kept]:
     """The rows with these ids that are there."""
-    table, found = ROWS[kind], {}
+    table, found = TABLES[kind], {}
     for some in _chunks(ids):
-        for row in session.scalars(select(table).where(table.id.in_(some))):
+        for row in connection.execute(select(*columns(table)).where(table.c.id.in_(some))):
             found[row.id] = kept(row)
-    session.expunge_all()
     return found
 
 
-def delete_rows(session: Session, kind: str, ids: Sequence[str]) -> None:
+def delete_rows(connection: Connection, kind: str, ids: Sequence[str]) -> None:
     """Take rows away."""
+    table = TABLES[kind]
     for some in _chunks(ids):
-        session.execute(delete(ROWS[kind]).where(ROWS[kind].id.in_(some)))
+        connection.execute(delete(table).where(table.c.id.in_(some)))
 
 
 def _chunks(ids: Sequence[str]) -> Iterator[Sequence[str]]:
@@ -65,23 +86,10 @@ def changed(kind: Kind) -> str:
     return f"changes of {kind}"
 
 
-def touch(session: Session, kinds: set[str]) -> None:
+def touch(connection: Connection, kinds: set[str]) -> None:
     """Count a change of these kinds of kit."""
     for kind in KIT:
         if kind in kinds:
             key = changed(kind)
-            row = session.get(MetaRow, key) or MetaRow(key=key, value=0)
-            row.value = row.value + 1
-            session.add(row)
-
-
-def _one(table: Any) -> Select[Any]:
-    """The columns of `Item`, of one document of a kind."""
-    columns = [table.id, table.revision, table.doc]
-    if table is SetupRow:
-        columns.append(table.job_id)
-    return select(*columns).where(table.id == bindparam("id"))
-
-
-ONE = {kind: _one(table) for kind, table in ROWS.items()}
-META = select(MetaRow.key, MetaRow.value)
+            count = connection.execute(META_OF, {"key": key}).scalar() or 0
+            connection.execute(SET_META, {"key": key, "value": count + 1})

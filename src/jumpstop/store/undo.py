@@ -5,14 +5,24 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any
 
-from sqlalchemy import ColumnElement, bindparam, delete, func, insert, select, update
-from sqlalchemy.orm import Session
+from sqlalchemy import BindParameter, Connection, bindparam, delete, func, insert, select, update
 
-from .models import EditRow, JobRow
-from .rows import ROWS, Kept, Kind, delete_rows, rows_with, touch
+from .rows import TABLES, Kept, Kind, delete_rows, rows_with, touch
+from .tables import edits
 
 MERGE_S = 1.2  # edits of one document with one label, closer together than this, are undone as one
 KEEP_BATCHES = 1000
+PRUNE_EVERY = 50  # batches: pruning reads all that is kept
+
+_of: BindParameter[str] = bindparam("of")
+_own = select(edits.c.id, edits.c.kind, edits.c.item_id, edits.c.label, edits.c.at, edits.c.undone)
+LAST = _own.add_columns(edits.c.before.is_not(None).label("changes")).where(edits.c.page == _of)
+LAST = LAST.order_by(edits.c.id.desc()).limit(1)
+LATER = select(edits.c.id).where(edits.c.id > bindparam("than"), edits.c.item_id == _of).limit(1)
+LAST_BATCH = select(edits.c.batch).order_by(edits.c.id.desc()).limit(1)
+ADD = insert(edits)
+MERGE = update(edits).where(edits.c.id == bindparam("key")).values(after=bindparam("after"), at=bindparam("at"))
+FORGET_UNDONE = delete(edits).where(edits.c.undone, edits.c.page == _of)
 
 Change = tuple[Kind, str, Kept | None, Kept | None]
 """Kind, id, and the row before and after (None: not there)."""
@@ -28,65 +38,68 @@ class UndoResult:
     overtaken: bool = False
 
 
-def note(session: Session, label: str, page: str, changes: Sequence[Change]) -> None:
+def note(connection: Connection, label: str, page: str, changes: Sequence[Change]) -> None:
     """Write an edit down, merged with the page's one before where a person is still turning the same figure."""
     now = datetime.now(UTC).replace(tzinfo=None)
-    session.execute(delete(EditRow).where(EditRow.undone, EditRow.page == page))
-    own = session.scalar(select(EditRow).where(EditRow.page == page).order_by(EditRow.id.desc()).limit(1))
+    own = connection.execute(LAST, {"of": page}).first()
+    if own is not None and own.undone:  # after a new edit, what was taken back cannot be done again
+        connection.execute(FORGET_UNDONE, {"of": page})
+        own = connection.execute(LAST, {"of": page}).first()
     if len(changes) == 1 and own is not None:
         kind, item_id, before, after = changes[0]
-        same = (own.kind, own.item_id, own.label) == (kind, item_id, label) and own.before and before and after
-        latest = session.scalar(select(func.max(EditRow.id)).where(EditRow.item_id == item_id))
-        if same and latest == own.id and (now - own.at).total_seconds() < MERGE_S:
-            own.after, own.at = after, now
-            touch(session, {kind})
+        same = (own.kind, own.item_id, own.label) == (kind, item_id, label) and own.changes and before and after
+        still = same and (now - own.at).total_seconds() < MERGE_S
+        if still and connection.execute(LATER, {"than": own.id, "of": item_id}).first() is None:
+            connection.execute(MERGE, {"key": own.id, "after": after, "at": now})
+            touch(connection, {kind})
             return
-    batch = 1 + (session.scalar(select(func.max(EditRow.batch))) or 0)
+    batch = 1 + (connection.execute(LAST_BATCH).scalar() or 0)
     shared = {"batch": batch, "at": now, "label": label, "undone": False, "page": page}
     rows = [
         shared | {"kind": kind, "item_id": item_id, "before": before, "after": after}
         for kind, item_id, before, after in changes
     ]
     if rows:
-        session.execute(insert(EditRow), rows)
-    session.execute(delete(EditRow).where(EditRow.batch < batch - KEEP_BATCHES))
-    touch(session, {kind for kind, *_ in changes})
+        connection.execute(ADD, rows)
+    if batch % PRUNE_EVERY == 0:
+        connection.execute(delete(edits).where(edits.c.batch < batch - KEEP_BATCHES))
+    touch(connection, {kind for kind, *_ in changes})
 
 
-def turn(session: Session, page: str, back: bool) -> UndoResult | None:
+def turn(connection: Connection, page: str, back: bool) -> UndoResult | None:
     """Take a page's last edit back, or do it again; None where there is none.
 
     An edit whose rows were changed elsewhere since is not taken back over that: it is forgotten, and said to
     be overtaken.
     """
-    pick = func.max(EditRow.batch) if back else func.min(EditRow.batch)
-    batch = session.scalar(select(pick).where(EditRow.undone.is_(not back), EditRow.page == page))
+    pick = func.max(edits.c.batch) if back else func.min(edits.c.batch)
+    batch = connection.scalar(select(pick).where(edits.c.undone.is_(not back), edits.c.page == page))
     if batch is None:
         return None
-    columns = (EditRow.kind, EditRow.item_id, EditRow.before, EditRow.after, EditRow.label)
-    edits = session.execute(select(*columns).where(EditRow.batch == batch).order_by(EditRow.id)).all()
-    label, kinds = edits[0].label, {edit.kind for edit in edits}
-    wanted = {(edit.kind, edit.item_id): edit.before if back else edit.after for edit in edits}
-    expected = {(edit.kind, edit.item_id): edit.after if back else edit.before for edit in edits}
+    columns = (edits.c.kind, edits.c.item_id, edits.c.before, edits.c.after, edits.c.label)
+    found = connection.execute(select(*columns).where(edits.c.batch == batch).order_by(edits.c.id)).all()
+    label, kinds = found[0].label, {edit.kind for edit in found}
+    wanted = {(edit.kind, edit.item_id): edit.before if back else edit.after for edit in found}
+    expected = {(edit.kind, edit.item_id): edit.after if back else edit.before for edit in found}
     now = {
         (kind, item_id): row
         for kind in kinds
-        for item_id, row in rows_with(session, kind, [e.item_id for e in edits if e.kind == kind]).items()
+        for item_id, row in rows_with(connection, kind, [e.item_id for e in found if e.kind == kind]).items()
     }
     if any(not _same(now.get(key), row) for key, row in expected.items()):
-        session.execute(delete(EditRow).where(EditRow.batch == batch))
-        return UndoResult(label, edits[-1].kind, [], overtaken=True)
-    _bring(session, wanted, now)
-    session.execute(update(EditRow).where(EditRow.batch == batch).values(undone=back))
-    touch(session, kinds)
-    return UndoResult(label, edits[-1].kind, [edit.item_id for edit in edits])
+        connection.execute(delete(edits).where(edits.c.batch == batch))
+        return UndoResult(label, found[-1].kind, [], overtaken=True)
+    _bring(connection, wanted, now)
+    connection.execute(update(edits).where(edits.c.batch == batch).values(undone=back))
+    touch(connection, kinds)
+    return UndoResult(label, found[-1].kind, [edit.item_id for edit in found])
 
 
-def labels(session: Session, page: str) -> tuple[str | None, str | None]:
+def labels(connection: Connection, page: str) -> tuple[str | None, str | None]:
     """(what undo would take back, what redo would do again) for a page."""
-    label = select(EditRow.label).where(EditRow.page == page).limit(1)
-    last = session.scalar(label.where(~EditRow.undone).order_by(EditRow.id.desc()))
-    return last, session.scalar(label.where(EditRow.undone).order_by(EditRow.id))
+    label = select(edits.c.label).where(edits.c.page == page).limit(1)
+    last = connection.scalar(label.where(~edits.c.undone).order_by(edits.c.id.desc()))
+    return last, connection.scalar(label.where(edits.c.undone).order_by(edits.c.id))
 
 
 def _same(here: Kept | None, then: Kept | None) -> bool:
@@ -97,12 +110,12 @@ def _same(here: Kept | None, then: Kept | None) -> bool:
 
 
 def _bring(
-    session: Session, wanted: Mapping[tuple[str, str], Kept | None], now: Mapping[tuple[str, str], Kept]
+    connection: Connection, wanted: Mapping[tuple[str, str], Kept | None], now: Mapping[tuple[str, str], Kept]
 ) -> None:
     """Bring rows to what undo remembers of them, in bulk: those to add, to change, to take away."""
-    jobs = set(session.scalars(select(JobRow.id)))
+    jobs = set(connection.scalars(select(TABLES["jobs"].c.id)))
     jobs |= {item_id for (kind, item_id), row in wanted.items() if kind == "jobs" and row}
-    for kind, table in ROWS.items():
+    for kind, table in TABLES.items():
         add: list[dict[str, Any]] = []
         change: list[dict[str, Any]] = []
         for (of, item_id), then in wanted.items():
@@ -118,10 +131,9 @@ def _bring(
                 new = here["doc"] != then["doc"]
                 change.append(row | {"key": item_id, "revision": max(here["revision"], then["revision"]) + new})
         if add:
-            session.execute(insert(table), add)
+            connection.execute(insert(table), add)
         if change:
             columns: dict[str, Any] = {name: bindparam(name) for name in change[0] if name != "key"}
-            where: ColumnElement[bool] = table.__table__.c.id == bindparam("key")
-            session.connection().execute(update(table.__table__).where(where).values(columns), change)  # type: ignore[arg-type]
-    for kind in reversed(ROWS):
-        delete_rows(session, kind, [i for (of, i), row in wanted.items() if of == kind and row is None])
+            connection.execute(update(table).where(table.c.id == bindparam("key")).values(columns), change)
+    for kind in reversed(TABLES):
+        delete_rows(connection, kind, [i for (of, i), row in wanted.items() if of == kind and row is None])
