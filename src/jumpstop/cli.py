@@ -166,6 +166,7 @@ def solve(
     from .core.kit.errors import CannotSolve
     from .core.kit.table import table_of
     from .core.plan.reach import solve as solve_all
+    from .core.plan.worked_out import with_distances, with_units
     from .formats.documents import read_setup
     from .words.answer import answer_of
     from .words.figures import DisplayUnits
@@ -177,7 +178,8 @@ def solve(
         try:
             if light >= len(document.lights):
                 raise CannotSolve("no_such_light", number=light + 1)
-            solved = solve_all(document, table_of(units, document.meter_c))
+            shelf_table = with_units(table_of(units, document.meter_c), document)
+            solved = solve_all(with_distances(document, shelf_table, "third"), shelf_table)
         except CannotSolve as error:
             raise JumpStopError(cannot_solve(error)) from None
         answer = answer_of(solved, DisplayUnits(), light)
@@ -218,12 +220,18 @@ def _lanes(solved: "Solved", kind: Any, light: int) -> list[dict[str, Any]]:
 
 
 def _print_json(solved: "Solved", answer: "Answer", light: int) -> None:
-    ways = [
-        asdict(card) | {"units": _lanes(solved, card.kind, light) if card.possible else []} for card in answer.methods
-    ]
+    ways = []
+    for card, method in zip(answer.methods, solved.methods, strict=True):
+        nd = f"ND {method.camera.nd_stops:.3g}" if method.camera.nd_stops else ""  # as version 1 printed it
+        camera = asdict(card.camera) | {"nd": nd}
+        units = _lanes(solved, card.kind, light) if card.possible else []
+        ways.append(asdict(card) | {"camera": camera, "units": units})
     out = {
         "setup": solved.setup.name,
         "headline": answer.headline,
+        "verdict": answer.verdict,
+        "picture": answer.picture,
+        "settings": asdict(answer.settings),
         "chosen": answer.chosen,
         "advised": answer.advised,
         "ambient": asdict(answer.ambient),
@@ -235,7 +243,7 @@ def _print_json(solved: "Solved", answer: "Answer", light: int) -> None:
 
 
 def _print_table(solved: "Solved", answer: "Answer", light: int) -> None:
-    typer.echo(answer.headline)
+    typer.echo(answer.verdict)
     for card in answer.methods:
         camera = card.camera
         typer.echo(f"\n{card.title}: {camera.aperture}  {camera.shutter}  {camera.iso}  {camera.nd}".rstrip())

@@ -67,6 +67,19 @@ def tailed() -> Reach:
     return solved(setup(body=leaf), SLOW_PACK).reach("leaf")
 
 
+def read_over() -> Reach:
+    """GN 32 at a metre gives f/32; the meter reads f/45 of it alone."""
+    unit = GN32.model_dump() | {"id": None}
+    told = {
+        "f_number": 45,
+        "camera": {"f_number": 8},
+        "holds_ambient": False,
+        "stands": True,
+        "was": {"distance_m": 1, "unit": unit},
+    }
+    return dark({"unit": unit}, seen=[told])
+
+
 # Each effect: how to bring it about, what its stops (and sd) must be, and where that comes from.
 CASES: dict[str, tuple[Callable[[], Reach], float, float]] = {
     "rated_output": (dark, 2 * math.log2(32 / 8), 0.25),  # P: ISO 1230:2007: GN 32 at f/8, one metre: four stops over
@@ -85,6 +98,7 @@ CASES: dict[str, tuple[Callable[[], Reach], float, float]] = {
     "hss": (lambda: solved(setup()).reach("hss"), -(math.log2(3) + 0.5), 0.4),  # D + M: 1/500 on a 1/250 body, extra 0.5
     "freeze": (frozen, -5.0, 0.0),  # D: 2 m/s in a field of 0.6 m wants 1/4000; this unit gives it at 1/32
     "tail": (tailed, math.log2(1 - 10 ** -(250 / 500)), abs(math.log2(1 - 10 ** -(250 / 500))) / 4),  # D: exponential
+    "reading": (read_over, 1.0, 0.1),  # U: a meter that reads a stop more than the chain says, a tenth sure
     "target": (lambda: dark({"role": "fill", "target_stops": -2}), 2.0, 0.0),  # D
     "ambient": (lambda: solved(setup(ambient={"condition": "hazy_sun"}, aim={"f_number": 8, "background_stops": 1})).reach("sync"), 1.0, 0.25),
 }  # fmt: skip
@@ -111,7 +125,7 @@ def test_every_effect_has_an_owner_where_it_has_one_and_a_source(effect: str) ->
         "rated_output": Of("unit", part="rating"), "zoom": Of("unit", part="rating"), "hss": Of("unit", part="hss"),
         "modifier": Of("modifier", "Box"), "layer": Of("modifier", "Octa", "inner"), "nd": Of("filter", "ND"),
         "tail": Of("unit", part="duration"), "freeze": Of("unit", part="duration"), "gel": Of("gel", "full_orange"),
-        "ambient": Of("ambient", part="subject"),
+        "ambient": Of("ambient", part="subject"), "reading": Of("reading"),
     }  # fmt: skip
     assert owners.get(effect) == expected.get(effect)
 

@@ -173,7 +173,9 @@ def test_the_headline_is_the_verdict() -> None:
     assert re.fullmatch(r"No unit on this shelf reaches\. The nearest, .+, is \d\.\d stops short\.", far)
     near = answer(lights=[{"distance_m": 0.05}], ambient={"condition": "dark"}, aim={"f_number": 2}).headline
     assert near.startswith("Every unit that has the light is too bright even at its lowest power; ")
-    assert answer(method="leaf").headline == "Leaf shutter cannot be had: A body has a focal-plane shutter."
+    assert answer(method="leaf").note == (
+        "Leaf shutter is fixed, and cannot be: A body has a focal-plane shutter. Shown: High-speed sync."
+    )
     edge = answer(lights=[{"distance_m": 0.3, "heads": 2}], motion={"kind": "freeze", "mover": "ball"}, method="freeze")
     assert edge.headline.startswith("No unit can be used: ")
     alone = solve(

@@ -18,13 +18,16 @@ from ..core.scene.aim import ExposureAim, Lens, Motion
 from ..core.scene.ambient import AmbientSpec, Panel, Reading
 from ..core.scene.light import USUAL_TARGETS, Light
 from ..core.scene.place import Place
-from ..core.scene.setup import Setup
+from ..core.scene.seen import Seen
+from ..core.scene.setup import Fixed, FixedNd, Setup
 from ..words.kit import CONDITIONS, GELS, MOVERS, ROLES, SKIES
 from .schemas import Blank, RoleOut, Scales
 
 FOCALS_MM = (14, 16, 20, 24, 28, 35, 50, 70, 85, 105, 135, 200, 300, 400, 600)
 SUPPLIES = {"aa": "AA cells", "lithium": "lithium batteries", "external": "external packs", "mains": "the mains"}
-BOUNDED: tuple[type[BaseModel], ...] = (Setup, AmbientSpec, Reading, Place, Panel, ExposureAim, Lens, Motion, Light)
+BOUNDED: tuple[type[BaseModel], ...] = (
+    Setup, AmbientSpec, Reading, Place, Panel, ExposureAim, Lens, Motion, Light, Seen, Fixed, FixedNd
+)  # fmt: skip
 FORMS: dict[str, BaseModel] = {
     "Claim": Claim(guide_number=36, unit="m"),
     "PowerScale": PowerScale(),

@@ -2,13 +2,14 @@
 
 from typing import Annotated, Any, Generic, Literal, TypeVar
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, BeforeValidator, ConfigDict, Field
 
 from ..core.kit.values import Name, Note, Value, example
 from ..core.scene.aim import Lens
 from ..core.scene.ambient import Reading
 from ..core.scene.light import Light
-from ..core.scene.setup import MethodKind, Setup
+from ..core.scene.seen import MethodKind
+from ..core.scene.setup import Setup
 from ..words.answer import Answer
 from ..words.figures import DisplayUnits
 from ..words.lanes import Step
@@ -106,14 +107,25 @@ class LaneDetail(BaseModel):
     printed: list[str]
 
 
+Column = Literal["dial", "ready", "flashes", "t01", "weight", "price"]
+
+
+def _theme(value: object) -> object:
+    """A theme by the name it has now."""
+    return {"chalk": "desk", "dusk": "dim"}.get(value, value) if isinstance(value, str) else value
+
+
 class Preferences(DisplayUnits):
     """How a person wants figures said and the screen to look."""
 
-    model_config = example(length="m", step="third", power="own", theme="chalk", sort="weight", avoid=["nd"])
+    model_config = example(length="m", step="third", power="own", theme="desk", sort="weight", avoid=["nd"])
 
-    theme: Literal["system", "chalk", "dusk"] = Field("system", title="Theme")
+    theme: Annotated[Literal["system", "desk", "dim", "sun"], BeforeValidator(_theme)] = Field("system", title="Theme")
     avoid: tuple[MethodKind, ...] = Field((), max_length=8, title="Methods rather not used")
-    sort: Literal["spare", "ready", "flashes", "packs", "weight", "price"] = Field("spare", title="Sorted by")
+    sort: Literal["spare", "dial", "ready", "flashes", "packs", "t01", "weight", "price"] = Field(
+        "spare", title="Sorted by"
+    )
+    columns: tuple[Column, ...] = Field(("dial", "ready", "flashes"), max_length=6, title="Columns of the chart")
 
 
 class UndoOut(BaseModel):

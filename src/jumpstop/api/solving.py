@@ -1,27 +1,37 @@
 """Solving: a stored setup, a setup from outside, one unit with its whole chain, the day, the shutter, the scales."""
 
 from functools import lru_cache
-from typing import Any
+from typing import Annotated, Any
 
-from fastapi import APIRouter, Request
+from fastapi import APIRouter, Query, Request, Response
 
 from ..core.kit.errors import CannotSolve
+from ..core.kit.unit import Unit
 from ..core.physics.scales import Step
-from ..core.plan.advice import advised_method, lightest_that_reaches
+from ..core.plan.advice import advised_method, unit_for
 from ..core.plan.day import day_of
+from ..core.plan.first_reading import FirstReading, unit_of_reading
+from ..core.plan.ladder import ladder
+from ..core.plan.one_unit import only
 from ..core.plan.reach import Reach, solve
-from ..core.scene.setup import MethodKind
+from ..core.scene.begin import Where, begun
+from ..core.scene.seen import MethodKind
+from ..core.scene.setup import Setup
+from ..formats.table import csv_of
 from ..store.errors import NotFound
-from ..words.answer import Answer, answer_of
+from ..words.answer import Answer, answer_of, settings_line
 from ..words.day import DayText, day_text
+from ..words.in_hand import InHand, in_hand_of
 from ..words.kit import printed
+from ..words.ladder import LadderText, ladder_text
 from ..words.lanes import steps_of, verdict_words
 from ..words.methods import title
 from ..words.timing import TimingText, timing_text
-from .documents import ERRORS, EVERYWHERE, LightIndex, workspace_of, written
-from .schemas import LaneDetail, Preferences, Scales, SolvedSetup, SolveIn
+from .documents import ERRORS, EVERYWHERE, LightIndex, Page, stored, workspace_of, written
+from .schemas import LaneDetail, Preferences, Scales, SolvedSetup, SolveIn, Stored
 
 router = APIRouter(prefix="/api", tags=["Solving"], responses=EVERYWHERE)
+LikeId = Annotated[str | None, Query(max_length=64, description="The setup used last.")]
 REFUSED: dict[int | str, dict[str, Any]] = {404: ERRORS[404], 422: ERRORS[422]}
 
 
@@ -65,6 +75,59 @@ def lane(
     )
 
 
+@router.get("/setups/{item_id}/in-hand", responses=REFUSED)
+def in_hand(request: Request, item_id: str, light: LightIndex = 0) -> InHand:
+    """What there is to say of the unit in hand: changes, what the meter must show, what was seen, durations."""
+    reach, preferences = _reach(request, item_id, light, None)
+    return in_hand_of(reach.solved, reach, preferences)
+
+
+@router.get("/setups/{item_id}/ladder", responses=REFUSED)
+def distance_ladder(request: Request, item_id: str, light: LightIndex = 0) -> LadderText:
+    """What to dial at each marked distance, for the unit in hand, with and without what comes off."""
+    return _ladder(request, item_id, light)
+
+
+@router.get("/setups/{item_id}/ladder.csv", responses=REFUSED, response_class=Response)
+def distance_ladder_csv(request: Request, item_id: str, light: LightIndex = 0) -> Response:
+    """The same as a file."""
+    found = _ladder(request, item_id, light)
+    rows = [["distance", *found.columns], *([rung.distance, *rung.dials] for rung in found.rungs)]
+    named = {"content-disposition": 'attachment; filename="jumpstop-ladder.csv"'}
+    return Response(csv_of(rows).encode(), media_type="text/csv; charset=utf-8", headers=named)
+
+
+def _ladder(request: Request, item_id: str, light: int) -> LadderText:
+    reach, preferences = _reach(request, item_id, light, None)
+    unit = unit_for(reach)
+    if unit is None:
+        raise CannotSolve("no_usable_unit")
+    solved, feet = reach.solved, preferences.length == "ft"
+    table = only(solved, unit)
+    columns, rungs = ladder(solved.setup, table, reach.method.kind, light, preferences.step, feet)
+    return ladder_text(table, settings_line(reach.method.camera), columns, rungs, preferences)
+
+
+@router.post("/units/from-reading", status_code=201, responses={422: ERRORS[422]})
+def from_reading(request: Request, reading: FirstReading, page: Page = "") -> Stored[Unit]:
+    """A unit that nobody knows the guide number of, put on the shelf from one reading of a flash meter."""
+    unit = unit_of_reading(reading)
+    store = workspace_of(request).store
+    item = store.add("units", [unit.model_dump(mode="json")], f"Add unit {unit.name}", page=page)[0]
+    return stored("units", item, unit)
+
+
+@router.post("/setups/begin", status_code=201, responses=REFUSED)
+def begin(request: Request, where: Where = "sun", like: LikeId = None, page: Page = "") -> Stored[Setup]:
+    """A new setup: a likely picture for where one is, with the body and the bag of the setup used last."""
+    workspace = workspace_of(request)
+    last = None if like is None else workspace.setup_of(workspace.store.item("setups", like))
+    setup = begun(where, last)
+    job = None if like is None else workspace.store.item("setups", like).job_id
+    item = workspace.store.add("setups", [setup.model_dump(mode="json")], "Add setup New setup", job, page)[0]
+    return stored("setups", item, setup)
+
+
 @router.get("/setups/{item_id}/day", responses=REFUSED)
 def day(request: Request, item_id: str) -> DayText:
     """The day's light at the setup's place: its course, golden hours, and when the open shade is lost."""
@@ -77,7 +140,7 @@ def day(request: Request, item_id: str) -> DayText:
 def timing(request: Request, item_id: str, light: LightIndex = 0, method: MethodKind | None = None) -> TimingText:
     """How curtains and flash come together, moment by moment, for the unit that methods are compared by."""
     reach, _ = _reach(request, item_id, light, method)
-    unit = lightest_that_reaches(reach)
+    unit = unit_for(reach)
     if unit is None:
         raise CannotSolve("no_usable_unit")
     return timing_text(reach, unit)
@@ -89,7 +152,9 @@ def _reach(request: Request, item_id: str, light: int, method: MethodKind | None
     item, meta = workspace.store.item_and_meta("setups", item_id)
     setup = workspace.setup_of(item, meta)
     solved, preferences = workspace.solve(setup, light, meta)
-    kind = method or setup.method or advised_method(solved, preferences.avoid, light)
+    kind = method or setup.method
+    if kind is None or (method is None and kind not in solved.kinds):
+        kind = advised_method(solved, preferences.avoid, light)
     return solved.reach(kind, light), preferences
 
 

@@ -13,6 +13,7 @@ from ..core.kit.modifier import Modifier
 from ..core.kit.table import UnitTable, table_of
 from ..core.kit.unit import Unit
 from ..core.plan.reach import Solved, solve
+from ..core.plan.worked_out import with_distances, with_units
 from ..core.scene.setup import Setup
 from ..store.documents import PREFERENCES, Item, Store
 from ..store.rows import Kind, changed
@@ -101,6 +102,7 @@ class Workspace:
             raise CannotSolve("unreadable_setup", why=problems_of(error, Setup)[0].sentence) from None
         meta = self.store.meta() if meta is None else meta
         bodies, filters, modifiers = (self.kit(kind, meta) for kind in ("bodies", "filters", "modifiers"))
+        units: dict[str, Any] = self.kit("units", meta) if any(light.unit for light in setup.lights) else {}
         lights = []
         for light in setup.lights:
             mod = _newest(light.modifier, modifiers)
@@ -108,6 +110,9 @@ class Workspace:
                 known = {layer.name for layer in mod.layers}
                 layers = None if light.layers is None else tuple(name for name in light.layers if name in known)
                 light = light.model_copy(update={"modifier": mod, "layers": layers})
+            unit = _newest(light.unit, units)
+            if unit is not light.unit:
+                light = light.model_copy(update={"unit": unit})
             lights.append(light)
         newer = {
             "body": _newest(setup.body, bodies),
@@ -122,7 +127,9 @@ class Workspace:
         if light >= len(setup.lights):
             raise CannotSolve("no_such_light", number=light + 1)
         preferences = self.preferences(meta)
-        return solve(setup, self.table(setup.meter_c, meta), preferences.step), preferences
+        table = with_units(self.table(setup.meter_c, meta), setup)
+        placed = with_distances(setup, table, preferences.step, preferences.avoid)
+        return solve(placed, table, preferences.step), preferences
 
     def solved(self, item: Item, light: int = 0, meta: Meta | None = None) -> SolvedSetup:
         """A stored setup and its answer. `meta` as just read, to spare a second reading."""

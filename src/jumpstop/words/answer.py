@@ -9,17 +9,19 @@ import numpy as np
 
 from ..core.plan import advice, look
 from ..core.plan.ambient import Ambient, placements
-from ..core.plan.levels import levels
+from ..core.plan.levels import Level, levels
 from ..core.plan.methods import Method
 from ..core.plan.reach import BLOCKERS, ON_THE_LINE, TOO_BRIGHT, Reach, Solved
 from ..core.plan.warnings import warnings_of
 from ..core.scene.ambient import AmbientSpec, Placement
 from ..core.scene.camera import CameraSettings
-from ..core.scene.setup import MethodKind, Setup
+from ..core.scene.seen import MethodKind
+from ..core.scene.setup import Setup
 from . import ambient as ambient_words
 from . import methods as method_words
+from . import verdict
 from . import warnings as warning_words
-from .figures import DisplayUnits, amount, count, dial, f_number, iso, length, share, shutter, speed, stops
+from .figures import DisplayUnits, amount, count, dial, f_number, iso, length, nd, share, shutter, speed, stops
 from .kit import PLACEMENTS
 from .lanes import Arc, Lanes, arcs_of, lanes_of, verdict_words
 
@@ -39,6 +41,24 @@ class CameraText:
     shutter: str
     iso: str
     nd: str
+
+
+@dataclass(slots=True)
+class Settings:
+    """The chosen method's settings, and what is worked out for the light, as figures that can be fixed.
+
+    dial_stops and dial: of the unit in hand; None and empty where there is none. distance_m: as worked out, where the
+    distance is free.
+    """
+
+    f_number: float
+    shutter_s: float
+    iso: float
+    nd_stops: float
+    nd_names: list[str]
+    dial_stops: float | None
+    dial: str
+    distance_m: float
 
 
 @dataclass(slots=True)
@@ -120,6 +140,13 @@ class Answer:
     motion: str
     units: int
     compared: str
+    unit: str
+    taken: bool
+    verdict: str
+    picture: str
+    note: str
+    settings: Settings
+    ratio: str
     methods: list[MethodCard]
     chosen: MethodKind
     advised: MethodKind
@@ -134,10 +161,12 @@ def answer_of(solved: Solved, units: DisplayUnits, light: int = 0, avoid: Sequen
     """The document of a solved setup for one of its lights; `avoid`: the methods a person would rather not use."""
     setup = solved.setup
     advised = advice.advised_method(solved, avoid, light)
-    chosen = setup.method if setup.method is not None else advised
+    wanted = setup.method is not None and solved.method(setup.method).possible
+    chosen = setup.method if setup.method is not None and wanted else advised
     method = solved.method(chosen)
     reach = solved.reach(chosen, light) if method.possible else None
-    unit = advice.lightest_that_reaches(reach) if reach is not None else None
+    unit = advice.unit_for(reach) if reach is not None else None
+    found = _levels_of(solved, chosen) if reach is not None else ()
     costs = advice.costs_for(solved, unit, light) if unit is not None else {}
     return Answer(
         ambient=_ambient(setup.ambient, solved.ambient, method.camera.ev),
@@ -147,6 +176,13 @@ def answer_of(solved: Solved, units: DisplayUnits, light: int = 0, avoid: Sequen
         motion=_motion(setup, units),
         units=len(solved.table),
         compared="" if unit is None else solved.table.units[unit].name,
+        unit="" if unit is None else solved.table.ids[unit],
+        taken=reach is not None and reach.taken is not None,
+        verdict=_verdict(solved, method, reach, unit, units),
+        picture="" if reach is None else verdict.picture(method, found, setup.aim.background_stops, reach, unit),
+        note="" if wanted or setup.method is None else _not_that(solved, setup.method, chosen),
+        settings=_settings(solved, method, reach, unit, light, units),
+        ratio="" if reach is None else verdict.ratio(found),
         methods=[_card(solved, one, light, unit, costs.get(one.kind), avoid) for one in solved.methods],
         chosen=chosen,
         advised=advised,
@@ -156,9 +192,45 @@ def answer_of(solved: Solved, units: DisplayUnits, light: int = 0, avoid: Sequen
             for found in warnings_of(solved, chosen, unit, light)
             for said in [warning_words.say(found)]
         ],
-        levels=[] if reach is None else _levels(solved, chosen),
+        levels=_levels(found),
         arcs=[] if reach is None else arcs_of(reach, units),
         lanes=None if reach is None else lanes_of(reach, units),
+    )
+
+
+def _verdict(solved: Solved, method: Method, reach: Reach | None, unit: int | None, units: DisplayUnits) -> str:
+    """The sentence on top: of the unit taken, else of the shelf."""
+    if reach is None:
+        return _blocked(solved, method)
+    if reach.taken is not None:
+        return verdict.of_unit(reach, reach.taken, units)
+    return headline(reach, units)
+
+
+def _not_that(solved: Solved, wanted: MethodKind, chosen: MethodKind) -> str:
+    """Why another method is shown than the one fixed."""
+    method, kind = solved.method(wanted), solved.setup.body.shutter
+    shown = method_words.title(solved.method(chosen), kind)
+    return f"{method_words.title(method, kind)} is fixed, and cannot be: {method_words.blocker(method)} Shown: {shown}."
+
+
+def _settings(
+    solved: Solved, method: Method, reach: Reach | None, unit: int | None, light: int, units: DisplayUnits
+) -> Settings:
+    camera, dial_stops, said = method.camera, None, ""
+    if reach is not None and unit is not None and reach.able[unit]:
+        one = solved.table.units[unit]
+        dial_stops = round(float(reach.below_full[unit]), 4)
+        said = dial(one.scale, dial_stops, units, one.watt_seconds)
+    return Settings(
+        f_number=camera.f_number,
+        shutter_s=camera.shutter_s,
+        iso=camera.iso,
+        nd_stops=round(camera.nd_stops, 4),
+        nd_names=list(camera.nd_names),
+        dial_stops=dial_stops,
+        dial=said,
+        distance_m=solved.setup.lights[light].distance_m,
     )
 
 
@@ -220,8 +292,14 @@ def camera_text(camera: CameraSettings) -> CameraText:
         aperture=f_number(camera.f_number),
         shutter=shutter(camera.shutter_s),
         iso=iso(camera.iso),
-        nd=f"ND {camera.nd_stops:.3g}" if camera.nd_stops else "",
+        nd=f"ND {nd(camera.nd_stops)}" if camera.nd_stops else "",
     )
+
+
+def settings_line(camera: CameraSettings) -> str:
+    """Camera settings in a line."""
+    said = camera_text(camera)
+    return " · ".join(part for part in (said.aperture, said.shutter, said.iso, said.nd) if part)
 
 
 def _card(
@@ -235,9 +313,9 @@ def _card(
     reach = solved.reach(method.kind, light) if method.possible else None
     usable = reach is not None and unit is not None and bool(reach.able[unit])
     spare = float(reach.spare[unit]) if reach is not None and usable and unit is not None else None
-    verdict = ""
+    said = ""
     if reach is not None and unit is not None:
-        verdict = verdict_words(str(reach.verdict[unit]), float(reach.spare[unit]), int(reach.blocker[unit]))
+        said = verdict_words(str(reach.verdict[unit]), float(reach.spare[unit]), int(reach.blocker[unit]))
     over = ""
     if usable and reach is not None and unit is not None:
         over = method_words.over_ambient(float(reach.flash_over_ambient_stops[unit]))
@@ -251,7 +329,7 @@ def _card(
         costs=method_words.costs(method),
         reach_count=0 if reach is None else int(np.count_nonzero(reach.reaches)),
         spare=None if spare is None else round(spare, 3),
-        verdict=verdict,
+        verdict=said,
         difference=None if costs is None or costs.difference is None else round(costs.difference, 3),
         against=method_words.against(costs),
         judgement="" if reach is None else method_words.judgement(solved, reach, unit),
@@ -265,9 +343,12 @@ def _card(
     )
 
 
-def _levels(solved: Solved, chosen: MethodKind) -> list[LevelText]:
+def _levels_of(solved: Solved, chosen: MethodKind) -> tuple[Level, ...]:
     lights = range(len(solved.setup.lights))
-    units = tuple(advice.lightest_that_reaches(solved.reach(chosen, light)) for light in lights)
+    return levels(solved, chosen, tuple(advice.unit_for(solved.reach(chosen, light)) for light in lights))
+
+
+def _levels(found: Sequence[Level]) -> list[LevelText]:
     return [
         LevelText(
             receiver=level.receiver,
@@ -277,7 +358,7 @@ def _levels(solved: Solved, chosen: MethodKind) -> list[LevelText]:
             total=round(level.total, 2),
             says=f"{RECEIVERS[level.receiver]} {stops(level.total)} (ambient alone {stops(level.ambient)})",
         )
-        for level in levels(solved, chosen, units)
+        for level in found
     ]
 
 

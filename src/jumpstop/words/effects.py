@@ -156,6 +156,14 @@ def _tail(facts: JumpAt, at: Context) -> Said:
     return Said("tail clipped", why)
 
 
+def _reading(facts: JumpAt, at: Context) -> Said:
+    return Said(
+        "your reading",
+        f"Your reading puts the flash at {stops(facts['level'])} where it was taken; this is how far that lies from "
+        "what the chain came to. What has not changed since has no uncertainty but the reading's.",
+    )
+
+
 def _target(facts: JumpAt, at: Context) -> Said:
     wanted = stops(facts["target"])
     return Said(f"wanted at {wanted}", f"This light is wanted at {wanted} against a correct exposure.")
@@ -186,6 +194,7 @@ SENTENCES: dict[str, Callable[[JumpAt, Context], Said]] = {
     "hss": _hss,
     "freeze": _freeze,
     "tail": _tail,
+    "reading": _reading,
     "target": _target,
     "ambient": _ambient,
 }

@@ -97,7 +97,6 @@ def plural(value: float) -> str:
 
 
 @lru_cache(maxsize=4096)
-@lru_cache(maxsize=4096)
 def amount(value: float, digits: int = 1) -> str:
     """So many stops, without a sign: 0.7 stop, 1.3 stops."""
     size = round(abs(value), digits)

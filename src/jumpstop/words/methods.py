@@ -8,7 +8,7 @@ from ..core.plan.advice import MethodCosts, Stillness
 from ..core.plan.methods import GHOST_STOPS, NEAR, Method
 from ..core.plan.reach import ON_THE_LINE, SHORT, TOO_BRIGHT, Reach, Solved
 from ..core.plan.remark import Remark
-from ..core.scene.setup import MethodKind
+from ..core.scene.seen import MethodKind
 from .figures import amount, f_number, iso, listed, nd, share, shutter, stops
 
 TITLES: dict[MethodKind, str] = {
@@ -88,6 +88,30 @@ REMARKS: dict[str, Callable[[Mapping[str, Any]], str]] = {
     "nd_none_packed": lambda f: f"No filter packed; {amount(f['over'])} of ND would do it.",
     "nd_too_weak": lambda f: (
         f"{amount(f['over'])} of ND needed; the filters packed give {f['most']:g}, and stacked not enough either."
+    ),
+    "nd_fixed_on": lambda f: "A filter is fixed on: see ND at sync.",
+    "nd_fixed_off": lambda f: "No filter is fixed: free the ND to use one.",
+    "nd_not_packed": lambda f: f"{f['name']} is fixed on, but is not in the bag.",
+    "nd_turn_beyond": lambda f: (
+        f"ND is fixed at {f['stops']:g} stops, which these filters do not take: {f['least']:g} to {f['most']:g}."
+    ),
+    "aperture_fixed": lambda f: "The aperture is fixed.",
+    "shutter_beyond": lambda f: (
+        f"{shutter(f['shutter_s'])} is fixed, but {f['body']} goes no further than {shutter(f['limit_s'])}."
+    ),
+    "iso_beyond": lambda f: f"{iso(f['iso'])} is fixed, but {f['body']} has ISO {f['low']:.0f} to {f['high']:.0f}.",
+    "fixed_past_sync": lambda f: f"{shutter(f['shutter_s'])} is fixed, faster than sync ({shutter(f['limit_s'])}).",
+    "fixed_past_leaf": lambda f: (
+        f"{shutter(f['shutter_s'])} is fixed; at this aperture the shutter ends at {shutter(f['limit_s'])}."
+    ),
+    "fixed_too_fast_for_slow": lambda f: f"{shutter(f['shutter_s'])} is fixed, which can be held by hand.",
+    "background_missed": lambda f: (
+        f"The background is fixed, and would come out {amount(f['off'])} {'brighter' if f['off'] > 0 else 'darker'}."
+    ),
+    "as_fixed": lambda f: "What comes out with these figures fixed.",
+    "iso_worked_out": lambda f: f"{iso(f['iso'])} instead of {f['asked']:.0f}, worked out for the background.",
+    "aperture_worked_out": lambda f: (
+        f"{f_number(f['f_number'])} instead of {f_number(f['asked'])}, worked out for the background."
     ),
     "nd_takes": lambda f: (
         f"{' + '.join(f['names'])}: {nd(f['stops'])} from the flash too, a dark finder, nothing frozen."
@@ -224,6 +248,7 @@ UNIT_BLOCKERS = {
     "no_modifiers": "it takes no modifiers",
     "no_zoom_head": "it has no zoom head, which this modifier needs",
     "stands_alone": "it stands alone: built in or on the camera, no second head",
+    "does_not_fit": "this modifier does not fit it (unless you say so)",
     "duration_unknown": "its flash duration is not known",
     "never_short_enough": "no setting of it is short enough",
 }

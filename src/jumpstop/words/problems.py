@@ -72,10 +72,14 @@ SENTENCES: dict[str, Callable[[Mapping[str, Any]], str]] = {
     "speed_missing": lambda f: "Say how fast it moves (Speed, in m/s).",
     "layers_without_modifier": lambda f: "Layers were named, but there is no modifier.",
     "unknown_layer": _unknown_layer,
+    "seen_without_unit": lambda f: "Take a unit for the light first: a reading belongs to a unit.",
     "day_without_sun": lambda f: "The day's course needs a place and a date: say the ambient by the sun.",
     "method_blocked": lambda f: "This method cannot be had here: there is nothing to show.",
     "unreadable_setup": lambda f: f"This setup cannot be read: {f['why']}",
     "empty_shelf": lambda f: "The shelf is empty: add a flash unit, or import a list of them.",
+    "no_such_light_output": lambda f: (
+        f"That would be a guide number of {f['guide_number']:.3g}, which no flash has: check the reading."
+    ),
     "no_such_light": lambda f: f"There is no light number {f['number']} in this setup.",
     "no_usable_unit": lambda f: "No unit can be used so: there is nothing to show.",
 }

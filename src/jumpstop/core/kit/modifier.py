@@ -20,6 +20,9 @@ GEL_TRANSMISSION: dict[Gel, float] = {
 }
 
 
+UnitKind = Literal["shoe", "pocket", "monobloc", "pack", "built_in", "ring"]
+
+
 class Face(Value):
     """The bright face of a modifier: a disc (width = diameter) or a rectangle, in metres."""
 
@@ -72,6 +75,7 @@ class Modifier(Value):
     sd: Spread = Field(0.3, title="Uncertainty (stops)")
     layers: tuple[Layer, ...] = Field((), max_length=8, title="Layers")
     face: Face | None = Field(None, title="Face")
+    fits: tuple[UnitKind, ...] = Field((), max_length=8, title="Fits kinds of unit (none: all)")
     needs_zoom_head: Flag = Field(False, title="Works on a zoomed head only")
     weight_g: Weight | None = Field(None, title="Weight (g)", description="Kept; not counted with yet.")
     price: Price | None = Field(None, title="Price", description="Kept; not counted with yet.")

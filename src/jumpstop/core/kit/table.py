@@ -63,6 +63,7 @@ class UnitTable:
     zoom_max: Floats
     can_zoom: np.ndarray
     takes_modifiers: np.ndarray
+    kind: np.ndarray  # what kind of unit each is, as words
     has_hss: np.ndarray
     hss_extra: Floats  # (units, HSS_TV): loss beyond geometry [stops]
     hss_tabled: np.ndarray  # whether that comes from the unit's own table
@@ -76,6 +77,12 @@ class UnitTable:
     full_flashes: Floats
     fitted: np.ndarray  # column of the power supply it usually has, -1 without any
     weight_g: Floats
+
+    def place_of(self, unit_id: str | None, name: str = "") -> int | None:
+        """Where a unit stands on the units' axis: by its id, or where it has none by its name; None: not here."""
+        if unit_id is not None:
+            return self.ids.index(unit_id) if unit_id in self.ids else None
+        return next((at for at, unit in enumerate(self.units) if unit.name == name), None)
 
     def __len__(self) -> int:
         return len(self.units)
@@ -153,6 +160,7 @@ def table_of(units: Sequence[Unit], meter_c: float = METER_C_FLAT, ids: Sequence
         zoom_max=_column([unit.zoom_max_mm for unit in units]),
         can_zoom=_flags([unit.zoom_max_mm is not None for unit in units]),
         takes_modifiers=_flags([unit.takes_modifiers for unit in units]),
+        kind=np.array([unit.kind for unit in units]),
         has_hss=_flags([unit.hss is not None for unit in units]),
         hss_extra=np.array([_hss_extra(unit.hss) for unit in units]).reshape(len(units), len(HSS_TV)),
         hss_tabled=_flags([unit.hss is not None and bool(unit.hss.table) for unit in units]),

@@ -7,6 +7,7 @@ from pydantic import ConfigDict, Field, model_validator
 from ..physics.beam import coverage_deg
 from ..physics.guide_number import in_metres
 from .errors import refuse
+from .modifier import UnitKind
 from .power import PowerScale, PowerSupply
 from .values import Flag, Iso, Line, Name, Note, Number, Price, ShutterS, Spread, Value, Weight
 
@@ -89,7 +90,7 @@ class Unit(Value):
     )
 
     name: Name
-    kind: Literal["shoe", "pocket", "monobloc", "pack", "built_in", "ring"] = Field("shoe", title="Kind")
+    kind: UnitKind = Field("shoe", title="Kind")
     watt_seconds: Number | None = Field(None, ge=0.1, le=50_000, title="Energy (Ws)")
     claims: tuple[Claim, ...] = Field((), max_length=40, title="Guide numbers")
     zoom_min_mm: Number | None = Field(None, ge=8, le=800, title="Widest zoom (mm)")

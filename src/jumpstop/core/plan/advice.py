@@ -9,7 +9,7 @@ from typing import Literal
 import numpy as np
 
 from ..physics.scales import SHUTTERS
-from ..scene.setup import MethodKind
+from ..scene.seen import MethodKind
 from . import look
 from .methods import GHOST_STOPS, Method
 from .reach import Reach, Solved
@@ -82,9 +82,10 @@ def preferred(solved: Solved) -> tuple[MethodKind, ...]:
 def advised_method(solved: Solved, avoid: Sequence[MethodKind] = (), light: int = 0) -> MethodKind:
     """The method to take.
 
-    First of all it must serve the picture (the one that blurs least, where none freezes); then some unit must reach,
-    it should not be one the person would rather not take, and it should hold the background; then it is the one that
-    gives up least, and where none reaches the one that comes nearest.
+    Where the light has a unit, it is that unit which must reach. First of all the method must serve the picture (the
+    one that blurs least, where none freezes); then some unit must reach, it should not be one the person would rather
+    not take, and it should hold the background; then it is the one that gives up least, and where none reaches the
+    one that comes nearest.
     """
     order = preferred(solved)
     any_serves = any(serves(solved, solved.method(kind)) for kind in solved.kinds)
@@ -93,8 +94,9 @@ def advised_method(solved: Solved, avoid: Sequence[MethodKind] = (), light: int 
         method, reach = solved.method(kind), solved.reach(kind, light)
         still = stillness(solved, method)
         blur = still.blur_mm if still is not None and not any_serves else 0.0
-        reached = bool(np.any(reach.reaches))
-        nearest = 0.0 if reached else -float(np.max(reach.spare[reach.able], initial=-99.0))
+        one = slice(None) if reach.taken is None else slice(reach.taken, reach.taken + 1)
+        reached = bool(np.any(reach.reaches[one]))
+        nearest = 0.0 if reached else -float(np.max(reach.spare[one][reach.able[one]], initial=-99.0))
         held = holds_background(solved, method)
         return (not serves(solved, method), blur, not reached, kind in avoid, not held, nearest, order.index(kind))
 
@@ -110,6 +112,11 @@ def lightest_that_reaches(reach: Reach) -> int | None:
         return int(good[np.lexsort((-reach.spare[good], weights))[0]])
     able = np.flatnonzero(reach.able)
     return int(able[np.argmax(reach.spare[able])]) if len(able) else None
+
+
+def unit_for(reach: Reach) -> int | None:
+    """The unit that methods, dial and warnings speak of: the one taken for the light, else `lightest_that_reaches`."""
+    return lightest_that_reaches(reach) if reach.taken is None else reach.taken
 
 
 @dataclass(frozen=True)

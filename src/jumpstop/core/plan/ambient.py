@@ -142,6 +142,7 @@ def ambient_of(spec: AmbientSpec, c: float = METER_C_FLAT) -> Ambient:
     if spec.lamps_lux is not None and spec.lamps_on:
         basis = replace(basis, lamps_ev=float(exposure.ev_of_lux(spec.lamps_lux, c)))
     side = max(SIDE_FLOOR, float(found.back) - float(found.sun)) if spec.subject == "sun" else 0.0
+    side = side if spec.shadow_stops is None else spec.shadow_stops
     lit, shadow, background, shade = (
         float(with_lamps(spec, value, c))
         for value in (ev["subject"], ev["subject"] + side, ev["background"], ev["shade"])

@@ -6,7 +6,7 @@ the tests. Effects stand in the order in which the light meets them.
 
 import math
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
@@ -16,23 +16,34 @@ from ..kit.table import UnitTable
 from ..physics import exposure, falloff, shutter, stops
 from ..physics.arrays import Figure, Floats
 from ..physics.scales import APERTURES, ISOS
-from ..scene.light import Light
+from ..scene.camera import CameraSettings
+from ..scene.light import Light, OwnUnit
+from ..scene.seen import Seen
 from ..scene.setup import Setup
 from .ambient import Ambient
 from .freeze import Frozen
-from .jump import Chain, Jump, Mark, Of
+from .jump import Chain, Jump, Mark, Of, pick, total
 from .look import needed_s
 from .methods import Method
+from .seen import flash_sd, flash_seen
+from .targets import wanted_levels
 
 RECEIVERS = ("lit", "shadow", "background")
-REACHES: dict[str, tuple[str, ...]] = {
-    "key": ("lit", "background"),
-    "fill": ("lit", "shadow", "background"),
-    "rim": (),
-    "background": ("background",),
-}
-"""Which receivers a light reaches by its role; bearings will say it better."""
-OWN_RECEIVER = {"key": 0, "fill": 0, "rim": 0, "background": 2}  # the receiver at whose distance a light stands
+SIDES: dict[str, tuple[str, ...]] = {"lit": ("lit",), "shadow": ("shadow",), "both": ("lit", "shadow"), "none": ()}
+
+
+def reached_by(light: Light) -> tuple[str, ...]:
+    """The receivers a light reaches: the sides of the subject it is said to, and what it spills on the background."""
+    if light.role == "background":
+        return ("background",)
+    sides = SIDES[light.sides]
+    return (*sides, "background") if sides else ()
+
+
+def own_receiver(light: Light) -> int:
+    """The receiver whose exposure a light is there for, as a place on its axis."""
+    return 2 if light.role == "background" else 1 if light.sides == "shadow" else 0
+
 
 SLOW_FLASH_S = 0.01  # an open window longer than this catches every flash whole
 USUAL_FULL_T01_S = 1 / 600  # a flash at full power whose duration is not known, from memory
@@ -43,6 +54,7 @@ SD_HEADS = 0.1  # heads that are not quite equal, or not quite on one spot [stop
 SD_GEL = 0.1
 SD_ND = 0.1
 MOST_AMBIENT_SD = 0.5
+SAME_STOPS = 1e-6  # a jump this near to what it was is the same
 
 
 @dataclass(frozen=True, eq=False)
@@ -59,6 +71,12 @@ class Scene:
     def lights(self) -> tuple[Light, ...]:
         """The lights: the second axis."""
         return self.setup.lights
+
+    @cached_property
+    def wanted(self) -> Floats:
+        """What each light is wanted at [stops from correct], of shape (methods, lights, 1, 1)."""
+        levels = wanted_levels(self.setup, self.ambient, tuple(method.camera.ev for method in self.methods))
+        return levels[:, :, None, None]
 
     def by_method(self, figure: Callable[[Method], float]) -> Floats:
         """A figure of each method, of shape (methods, 1, 1, 1)."""
@@ -321,9 +339,9 @@ def open_window_s(setup: Setup, method: Method) -> float:
 
 def _target(scene: Scene) -> Sequence[Jump]:
     """A light wanted at another level than a correct exposure."""
-    if not any(light.target_stops for light in scene.lights):
+    target = scene.wanted
+    if not np.any(target):
         return []
-    target = scene.by_light(lambda light: light.target_stops)
     return [_jump("target", -target, 0.0, None, "D", "the aim", target=target)]
 
 
@@ -332,7 +350,7 @@ def _ambient(scene: Scene) -> Sequence[Jump]:
     if all(light.role != "key" for light in scene.lights):
         return []
     level = scene.by_method(lambda method: scene.ambient.lit_ev - method.camera.ev)
-    target = scene.by_light(lambda light: light.target_stops)
+    target = scene.wanted
     key = scene.by_light(lambda light: float(light.role == "key")) > 0
     helped = np.minimum(target - stops.flash_share(level, target), AMBIENT_MOST)
     sd = np.minimum(MOST_AMBIENT_SD, scene.ambient.subject_sd * np.exp2(np.minimum(0.0, level - target)))
@@ -342,6 +360,94 @@ def _ambient(scene: Scene) -> Sequence[Jump]:
             "2^flash + 2^ambient = 2^target", level=level, rest=target - helped, enough=helped >= AMBIENT_MOST,
         )
     ]  # fmt: skip
+
+
+def standing(setup: Setup, light: int) -> Seen | None:
+    """The reading that a light counts from: the newest one that stands, taken with the unit it now has."""
+    unit = setup.lights[light].unit
+    if unit is None:
+        return None
+    own = [one for one in setup.seen if one.light == light and one.stands and _same_unit(one.was.unit, unit)]
+    return own[-1] if own else None
+
+
+def _same_unit(one: OwnUnit | None, other: OwnUnit) -> bool:
+    if one is None:
+        return False
+    return one.id == other.id if other.id is not None else one.name == other.name
+
+
+def _then(scene: Scene, seen: Seen) -> Chain:
+    """The chain as it was when a reading was taken, of the units as they are rated now."""
+    camera = CameraSettings(
+        seen.camera.f_number, seen.camera.shutter_s, seen.camera.iso, seen.camera.nd_stops, ("then",)
+    )
+    was = scene.setup.model_copy(update={"lights": (seen.was,), "seen": ()})
+    then = Scene(was, scene.table, scene.ambient, (Method(seen.method, camera),), scene.frozen)
+    apart = NEEDS | {"reading"}
+    return tuple(jump for name, line in EFFECTS.items() if name not in apart for jump in line(then))
+
+
+def _reading(scene: Scene) -> Sequence[Jump]:
+    """What a flash meter read against what the chain said then: from there on the setup counts from the reading."""
+    shape = (1, len(scene.lights), 1, len(scene.table))
+    size, sd, taken = np.zeros(shape), np.zeros(shape), [0.0] * len(scene.lights)
+    for light in range(len(scene.lights)):
+        seen = standing(scene.setup, light)
+        unit = _place(scene, light)
+        if seen is None or unit is None or math.isinf(flash_seen(seen)):
+            continue
+        said = pick(total(_then(scene, seen)), (0, 0, own_receiver(seen.was), unit)) - seen.dial_stops
+        size[0, light, 0, unit] = flash_seen(seen) - said
+        sd[0, light, 0, unit] = flash_sd(seen)
+        taken[light] = flash_seen(seen)
+    if not np.any(sd):
+        return []
+    source = "your reading; what has changed since is added from the chain"
+    return [_jump("reading", size, sd, Of("reading"), "U", source, level=scene.by_light(lambda _: 0) + _column(taken))]
+
+
+def _column(figures: Sequence[float]) -> Floats:
+    return np.array(figures, dtype=float).reshape(-1, 1, 1)
+
+
+def _place(scene: Scene, light: int) -> int | None:
+    unit = scene.lights[light].unit
+    return None if unit is None else scene.table.place_of(unit.id, unit.name)
+
+
+def _settled(scene: Scene, chain: Chain) -> Chain:
+    """The chain without the doubts that a standing reading has settled: those of jumps that are as they were then."""
+    for light in range(len(scene.lights)):
+        seen, unit = standing(scene.setup, light), _place(scene, light)
+        if seen is None or unit is None:
+            continue
+        then = _by_place(_then(scene, seen), 0, own_receiver(seen.was), unit)
+        at, out = own_receiver(scene.lights[light]), []
+        counts: dict[str, int] = {}
+        for jump in chain:
+            place = counts.get(jump.effect, 0)
+            counts[jump.effect] = place + 1
+            if jump.effect in NEEDS or jump.effect == "reading":
+                out.append(jump)
+                continue
+            lanes = (len(scene.methods), len(scene.lights), len(RECEIVERS), len(scene.table))
+            sd, size = np.broadcast_to(jump.sd, lanes).copy(), np.broadcast_to(jump.stops, lanes)
+            same = np.abs(size[:, light, at, unit] - then.get((jump.effect, place), 0.0)) < SAME_STOPS
+            settled = same | (jump.effect == "rated_output")
+            sd[settled, light, :, unit] = 0.0
+            out.append(replace(jump, sd=sd))
+        chain = tuple(out)
+    return chain
+
+
+def _by_place(chain: Chain, light: int, receiver: int, unit: int) -> dict[tuple[str, int], float]:
+    """Size of each jump [stops] by its effect and which of that effect it is."""
+    found: dict[tuple[str, int], float] = {}
+    for jump in chain:
+        place = sum(effect == jump.effect for effect, _ in found)
+        found[(jump.effect, place)] = pick(jump.stops, (0, light, receiver, unit))
+    return found
 
 
 APEX = "APEX (Exif 2.32, Annex C)"
@@ -360,6 +466,7 @@ EFFECTS: dict[str, Line] = {
     "hss": _hss,
     "freeze": _freeze,
     "tail": _tail,
+    "reading": _reading,
     "target": _target,
     "ambient": _ambient,
 }
@@ -375,4 +482,5 @@ def _jump(
 
 def chain_of(scene: Scene) -> Chain:
     """All jumps of a setup, broadcasting over the four axes; what is absent everywhere is left out."""
-    return tuple(jump for line in EFFECTS.values() for jump in line(scene))
+    chain = tuple(jump for line in EFFECTS.values() for jump in line(scene))
+    return _settled(scene, chain) if any(seen.stands for seen in scene.setup.seen) else chain

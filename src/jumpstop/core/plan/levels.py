@@ -5,8 +5,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..physics.stops import add_light
-from ..scene.setup import MethodKind
-from .chain import NEEDS, REACHES, RECEIVERS
+from ..scene.seen import MethodKind
+from .chain import NEEDS, RECEIVERS, reached_by
 from .jump import pick, total
 from .reach import Solved
 
@@ -21,6 +21,12 @@ class Level:
     total: float
 
 
+def ratio_of(found: tuple[Level, ...]) -> float:
+    """Lighting ratio: what the lit side gets against the shadow side, as light."""
+    total = {level.receiver: level.total for level in found}
+    return float(np.exp2(total["lit"] - total["shadow"]))
+
+
 def levels(solved: Solved, kind: MethodKind, units: tuple[int | None, ...]) -> tuple[Level, ...]:
     """Every receiver in one method; `units` names the unit of each light (None: none can be used), set at its dial.
 
@@ -33,7 +39,7 @@ def levels(solved: Solved, kind: MethodKind, units: tuple[int | None, ...]) -> t
         ambient = solved.ambient.ev(receiver) - camera.ev
         given = []
         for light, unit in enumerate(units):
-            if unit is None or receiver not in REACHES[solved.setup.lights[light].role]:
+            if unit is None or receiver not in reached_by(solved.setup.lights[light]):
                 given.append(-np.inf)
                 continue
             given.append(pick(light_alone, (at, light, place, unit)) - float(solved.below_full[at, light, unit]))

@@ -51,8 +51,10 @@ def blur_mm(setup: Setup, seconds: float) -> float:
 
 
 def needed_s(setup: Setup) -> float:
-    """Longest exposure (of flash, t.1, or of shutter) [s] that freezes what moves."""
+    """Longest exposure (of flash, t.1, or of shutter) [s] that freezes what moves; as said, where it is."""
     moving = setup.motion
+    if moving.wanted_t01_s is not None:
+        return moving.wanted_t01_s
     return motion.longest_s(moving.speed, tolerable_mm(setup), setup.body.frame_width_mm, moving.field_width_m)
 
 

@@ -1,16 +1,17 @@
 """The methods to get the camera there: each a set of camera settings, with what it costs, or what blocks it."""
 
 from collections.abc import Callable
-from dataclasses import dataclass, replace
-from functools import cached_property, lru_cache
+from dataclasses import dataclass
+from functools import cached_property
 from typing import Any
 
-from ..kit.filter import NdChoice, nd_for
+from ..kit.filter import Filter, NdChoice, nd_for
 from ..physics import exposure
 from ..physics.scales import APERTURES, ISOS, SHUTTERS, Step
 from ..physics.shutter import lit_fraction
 from ..scene.camera import CameraSettings
-from ..scene.setup import SMALLEST, MethodKind, Setup
+from ..scene.seen import MethodKind
+from ..scene.setup import SMALLEST, Setup
 from .ambient import Ambient
 from .remark import Remark, remark
 
@@ -62,6 +63,12 @@ class CameraTarget:
     exact_sync_s: float
     hold_s: float
     step: Step
+    nd: NdChoice | None = None  # neutral density that is fixed on, if any
+
+    @property
+    def nd_stops(self) -> float:
+        """Stops that filters fixed on take."""
+        return 0.0 if self.nd is None else self.nd.stops
 
     @cached_property
     def over(self) -> float:
@@ -70,7 +77,10 @@ class CameraTarget:
 
     def camera(self, shutter_s: float, **changed: Any) -> CameraSettings:
         """Settings at this time, all else as asked."""
-        return CameraSettings(**{"f_number": self.f_number, "shutter_s": shutter_s, "iso": self.iso} | changed)
+        asked: dict[str, Any] = {"f_number": self.f_number, "shutter_s": shutter_s, "iso": self.iso}
+        if self.nd is not None:
+            asked |= {"nd_stops": self.nd.stops, "nd_names": names_of(self.nd)}
+        return CameraSettings(**asked | changed)
 
     def marked(self, seconds: float) -> float:
         """The camera's own mark for a time, in the person's steps, never past its top speed."""
@@ -91,42 +101,35 @@ def target_of(setup: Setup, ambient: Ambient, step: Step = "third") -> CameraTar
     """The start of all methods. ISO goes down to its floor for the sun and up to its ceiling for the dark, if any."""
     aim, wanted = setup.aim, setup.f_number
     ev = ambient.background_ev - aim.background_stops
+    on = nd_fixed(setup)
+    taken = on.stops if on else 0.0
     sync = setup.fastest_flash_s(wanted)
     hold = max(1 / aim.lens.focal_mm if aim.lens else HOLD_S, sync)
 
     def time_at(iso: float) -> float:
-        return float(exposure.shutter_for(ev, APERTURES.exact(wanted), ISOS.exact(iso)))
+        return float(exposure.shutter_for(ev - taken, APERTURES.exact(wanted), ISOS.exact(iso)))
 
     lowest, highest = setup.body.iso_min, setup.body.iso_max
-    iso = min(max(aim.iso, lowest), highest)
+    iso = aim.iso if setup.fixed.iso else min(max(aim.iso, lowest), highest)
     over = float(exposure.stops_between(time_at(iso), SHUTTERS.exact(sync)))
     under = float(exposure.stops_between(SHUTTERS.exact(hold), time_at(iso)))
-    if over > NEAR and aim.iso_floor is not None:
+    if setup.fixed.iso:
+        pass
+    elif over > NEAR and aim.iso_floor is not None:
         iso = max(aim.iso_floor, lowest, ISOS.marked(float(ISOS.exact(iso)) / 2**over, "third", "down"))
     elif under > NEAR and aim.iso_ceiling is not None:
         iso = min(aim.iso_ceiling, highest, ISOS.marked(float(ISOS.exact(iso)) * 2**under, "third", "near"))
-    return CameraTarget(setup, ambient, ev, wanted, iso, time_at(iso), sync, float(SHUTTERS.exact(sync)), hold, step)
+    exact_sync = float(SHUTTERS.exact(sync))
+    return CameraTarget(setup, ambient, ev, wanted, iso, time_at(iso), sync, exact_sync, hold, step, on)
 
 
-NO_PART: dict[str, Any] = {"lights": (), "name": "", "note": "", "method": None, "power_supply": None, "frames": 1}
-
-
-def methods_of(setup: Setup, ambient: Ambient, step: Step = "third") -> tuple[Method, ...]:
-    """All methods, in the order of the trade; those that cannot be had with what blocks them.
-
-    Lights and names have no part in them: moving a light asks for nothing anew.
-    """
-    return _methods_of(setup.model_copy(update=NO_PART), ambient, step)
-
-
-@lru_cache(maxsize=64)
-def _methods_of(setup: Setup, ambient: Ambient, step: Step) -> tuple[Method, ...]:
-    target = target_of(setup, ambient, step)
-    methods = [method(target) for method in METHODS.values()]
-    if setup.silent and setup.body.silent_sync_s is None and setup.body.shutter == "focal_plane":
-        deaf = remark("silent_takes_no_flash", body=setup.body.name)
-        methods = [replace(method, blocker=deaf) for method in methods]
-    return tuple(replace(m, off_stops=target.ev - m.camera.ev) if m.possible else m for m in methods)
+def nd_fixed(setup: Setup) -> NdChoice | None:
+    """The filters that are fixed on, with what they take as turned; None where none is."""
+    fixed = setup.fixed.nd
+    if fixed is None or not fixed.stops:
+        return None
+    known = {one.name: one for one in setup.filters}
+    return NdChoice(fixed.stops, tuple(known.get(name) or Filter(name=name, stops=0.1) for name in fixed.filters))
 
 
 def _sync(target: CameraTarget) -> Method:
@@ -134,28 +137,31 @@ def _sync(target: CameraTarget) -> Method:
     if body.shutter != "focal_plane":
         blocker = remark("syncs_at_any_speed", body=body.name, sync_s=target.sync_s, shutter=body.shutter)
         return Method("sync", target.camera(target.sync_s), blocker=blocker)
+    if target.nd is not None:
+        return Method("sync", target.camera(target.sync_s), blocker=remark("nd_fixed_on"))
     if target.over > NEAR:
-        eased = _eased(target)
-        if eased is not None:
-            return eased
+        small = eased(target)
+        if small is not None:
+            return small
         blocker = remark("too_bright_at", over=target.over, limit_s=target.sync_s)
         return Method("sync", target.camera(target.sync_s), blocker=blocker)
     camera, costs = _held(target)
     return Method("sync", camera, costs or (remark("costs_nothing"),))
 
 
-def _eased(target: CameraTarget) -> Method | None:
+def eased(target: CameraTarget) -> Method | None:
     """Sync by the smallest change: ISO a little down within the body, then a third of a stop of aperture."""
-    aim, body, over = target.setup.aim, target.setup.body, target.over
+    aim, body, over, fixed = target.setup.aim, target.setup.body, target.over, target.setup.fixed
     floor = max(body.iso_min, aim.iso_floor or 0)
-    iso, f_number, costs = target.iso, target.f_number, []
-    if over <= SMALL_ISO_STOPS + SMALL_APERTURE_STOPS:
+    iso, f_number = target.iso, target.f_number
+    costs: list[Remark] = []
+    if over <= SMALL_ISO_STOPS + SMALL_APERTURE_STOPS and not fixed.iso:
         down = min(over, SMALL_ISO_STOPS)
         iso = min(target.iso, max(floor, ISOS.marked(float(ISOS.exact(target.iso)) / 2**down, "third")))
         if iso < target.iso:
             costs.append(remark("iso_instead", iso=iso, asked=target.iso))
     left = over - float(exposure.stops_between(ISOS.exact(iso), ISOS.exact(target.iso)))
-    if NEAR < left <= SMALL_APERTURE_STOPS:
+    if NEAR < left <= SMALL_APERTURE_STOPS and not fixed.aperture:
         f_number = APERTURES.marked(float(APERTURES.exact(target.f_number)) * 2 ** (left / 2), "third", "up")
         if f_number > SMALLEST:
             return None
@@ -174,8 +180,15 @@ def _held(target: CameraTarget) -> tuple[CameraSettings, tuple[Remark, ...]]:
 
 def _nd(target: CameraTarget) -> Method:
     bare = target.camera(target.sync_s)
+    if target.nd is not None:
+        if target.over > NEAR:
+            return Method("nd", bare, blocker=remark("too_bright_at", over=target.over, limit_s=target.sync_s))
+        camera, dark = _held(target)
+        return Method("nd", camera, (remark("nd_takes", names=names_of(target.nd), stops=target.nd.stops), *dark))
     if target.over <= NEAR:
         return Method("nd", bare, blocker=remark("nd_not_needed"))
+    if target.setup.fixed.nd is not None:
+        return Method("nd", bare, blocker=remark("nd_fixed_off"))
     if not target.setup.filters:
         return Method("nd", bare, blocker=remark("nd_none_packed", over=target.over))
     found = nd_for(target.over, target.setup.filters)
@@ -183,15 +196,16 @@ def _nd(target: CameraTarget) -> Method:
         most = max((f.most_stops or f.stops) for f in target.setup.filters)
         return Method("nd", bare, blocker=remark("nd_too_weak", over=target.over, most=most))
     slower = target.synced(max(target.exact_sync_s, target.shutter_s * 2**found.stops))
-    costs = [remark("nd_takes", names=_names(found), stops=found.stops)]
+    costs = [remark("nd_takes", names=names_of(found), stops=found.stops)]
     if found.stops - target.over > NEAR:
         costs.append(remark("nd_slower_shutter", more=found.stops - target.over))
     if _turned_far(found):
         costs.append(remark("nd_uneven"))
-    return Method("nd", target.camera(slower, nd_stops=found.stops, nd_names=_names(found)), tuple(costs))
+    return Method("nd", target.camera(slower, nd_stops=found.stops, nd_names=names_of(found)), tuple(costs))
 
 
-def _names(found: NdChoice) -> tuple[str, ...]:
+def names_of(found: NdChoice) -> tuple[str, ...]:
+    """The filters of a choice, by name."""
     return tuple(one.name for one in found.filters)
 
 
@@ -228,7 +242,9 @@ def _leaf(target: CameraTarget) -> Method:
 def _stop_down(target: CameraTarget) -> Method:
     if target.over <= NEAR:
         return Method("stop_down", target.camera(target.sync_s), blocker=remark("stop_down_not_needed"))
-    exact = exposure.aperture_for(target.ev, target.exact_sync_s, ISOS.exact(target.iso))
+    if target.setup.fixed.aperture:
+        return Method("stop_down", target.camera(target.sync_s), blocker=remark("aperture_fixed"))
+    exact = exposure.aperture_for(target.ev - target.nd_stops, target.exact_sync_s, ISOS.exact(target.iso))
     if exact > CLOSED * NEAREST_MARK:
         blocker = remark("closes_no_further", f_number=float(exact))
         return Method("stop_down", target.camera(target.sync_s), blocker=blocker)
@@ -253,19 +269,22 @@ def _slow(target: CameraTarget) -> Method:
         return Method("slow", target.camera(target.synced(time)), blocker=remark("slow_not_needed"))
     if time > LONGEST_S:
         return Method("slow", target.camera(30.0), blocker=remark("too_long", seconds=time))
-    exact = float(exposure.aperture_for(target.ev, time, ISOS.exact(target.iso)))
+    exact = float(exposure.aperture_for(target.ev - target.nd_stops, time, ISOS.exact(target.iso)))
+    if target.setup.fixed.aperture and exact > target.f_number * NEAREST_MARK:
+        return Method("slow", target.camera(target.synced(time)), blocker=remark("aperture_fixed"))
     closed = max(min(exact, CLOSED), target.f_number)
     f_number = target.f_number if exact <= target.f_number else target.aperture(closed)
     camera = target.camera(target.synced(time), f_number=f_number)
     too_bright = float(exposure.av(exact) - exposure.av(CLOSED))
     if too_bright > NEAR:
-        found = nd_for(too_bright, target.setup.filters) if target.setup.filters else None
+        free = target.setup.filters if target.setup.fixed.nd is None else ()
+        found = nd_for(too_bright, free) if free else None
         if found is None:
             blocker = remark("too_bright_closed", over=too_bright, limit_s=camera.shutter_s, f_number=SMALLEST)
             return Method("slow", camera, blocker=blocker)
         fitted = float(exposure.aperture_for(target.ev - found.stops, time, ISOS.exact(target.iso)))
         camera = target.camera(
-            camera.shutter_s, f_number=target.aperture(fitted), nd_stops=found.stops, nd_names=_names(found)
+            camera.shutter_s, f_number=target.aperture(fitted), nd_stops=found.stops, nd_names=names_of(found)
         )
     costs = [remark("moving_draws")]
     shake = float(exposure.stops_between(target.hold_s, camera.shutter_s))

@@ -6,18 +6,21 @@ from functools import cached_property
 import numpy as np
 
 from ..kit.errors import CannotSolve
-from ..kit.table import UnitTable
+from ..kit.table import Supply, UnitTable
 from ..physics import battery
 from ..physics.arrays import Figure, Floats
 from ..physics.scales import Step
 from ..physics.stops import p_reach
-from ..scene.setup import MethodKind, Setup
+from ..scene.light import Light
+from ..scene.seen import MethodKind
+from ..scene.setup import Setup
 from .ambient import Ambient, ambient_of
-from .chain import NEEDS, OWN_RECEIVER, Scene, chain_of
+from .chain import NEEDS, Scene, chain_of, own_receiver
+from .fixed import methods_of
 from .freeze import settings_for
 from .jump import Chain, Jump, JumpAt, row, spread, total
 from .look import needed_s
-from .methods import Method, methods_of
+from .methods import Method
 
 REACHES, TOO_BRIGHT, ON_THE_LINE, SHORT, BLOCKED = "reaches", "too_bright", "on_the_line", "short", "blocked"
 VERDICTS = np.array([REACHES, TOO_BRIGHT, ON_THE_LINE, SHORT, BLOCKED])
@@ -27,6 +30,7 @@ BLOCKERS = (
     "no_modifiers",
     "no_zoom_head",
     "stands_alone",
+    "does_not_fit",
     "duration_unknown",
     "never_short_enough",
 )
@@ -69,7 +73,28 @@ class Reach:
     @property
     def receiver(self) -> int:
         """Place of the light's own receiver on its axis."""
-        return OWN_RECEIVER[self.solved.setup.lights[self.at[1]].role]
+        return own_receiver(self.light)
+
+    @property
+    def light(self) -> Light:
+        """The light."""
+        return self.solved.setup.lights[self.at[1]]
+
+    @property
+    def wanted_stops(self) -> float:
+        """What the light is wanted at in this method [stops from correct]."""
+        target = next((jump for jump in self.solved.chain if jump.effect == "target"), None)
+        return 0.0 if target is None else -float(np.asarray(row(target.stops, *self.at, self.receiver)).flat[0])
+
+    @property
+    def taken(self) -> int | None:
+        """The unit that is taken for the light; None where none is yet."""
+        return self.solved.taken[self.at[1]]
+
+    @cached_property
+    def supply(self) -> Supply:
+        """What feeds the units."""
+        return self.solved.table.fed_by(self.light.power_supply or self.solved.setup.power_supply)
 
     def jumps_of(self, unit: int) -> list[JumpAt]:
         """The chain of one unit, with plain numbers and facts."""
@@ -93,14 +118,12 @@ class Reach:
     @cached_property
     def recycle_s(self) -> Floats:
         """Recycle time at the dial [s]."""
-        supply = self.solved.table.fed_by(self.solved.setup.power_supply)
-        return battery.recycle_s(self.power, supply.full_s, supply.least_s)
+        return battery.recycle_s(self.power, self.supply.full_s, self.supply.least_s)
 
     @cached_property
     def flashes(self) -> Floats:
         """Flashes per charge at the dial."""
-        supply = self.solved.table.fed_by(self.solved.setup.power_supply)
-        return battery.flashes_per_charge(self.power, supply.full_flashes)
+        return battery.flashes_per_charge(self.power, self.supply.full_flashes)
 
     @cached_property
     def charges(self) -> Floats:
@@ -150,6 +173,7 @@ class Solved:
     too_bright: Floats
     blocker: np.ndarray
     verdict: np.ndarray
+    taken: tuple[int | None, ...] = ()  # the unit of each light, where it has one
     _reaches: dict[tuple[int, int], Reach] = field(default_factory=dict)
 
     @cached_property
@@ -194,15 +218,38 @@ def solve(setup: Setup, table: UnitTable, step: Step = "third") -> Solved:
     clipped = sum((np.asarray(jump.stops) for jump in own if jump.effect == "tail"), np.zeros(shape))
     at_dial = np.where((spare >= 0) & ~table.tailed, spare - clipped, spare)
     below, left, too_bright = dialled(at_dial, table.step, least, most)
+    for at, light in enumerate(setup.lights):
+        if light.dial_stops is not None:
+            _fix_dial(light.dial_stops, (slice(None), at), table, at_dial, least, below, left)
     blocker = _blockers(scene, shape)
     verdict = verdicts(spare, sd, too_bright, blocker)
-    return Solved(setup, table, ambient, methods, chain, spare, sd, below, left, too_bright, blocker, verdict)
+    taken = tuple(_taken(light, table) for light in setup.lights)
+    return Solved(setup, table, ambient, methods, chain, spare, sd, below, left, too_bright, blocker, verdict, taken)
+
+
+def _taken(light: Light, table: UnitTable) -> int | None:
+    return None if light.unit is None else table.place_of(light.unit.id, light.unit.name)
+
+
+def _fix_dial(
+    dial_stops: float,
+    light: tuple[slice, int],
+    table: UnitTable,
+    spare: Floats,
+    least: Floats,
+    below: Floats,
+    left: Floats,
+) -> None:
+    """A light whose power is fixed: the nearest setting that each unit's dial has, and the light that is then left."""
+    grid = np.minimum(np.round(dial_stops / table.step) * table.step, table.dial_range)
+    below[light] = grid
+    left[light] = spare[light] - (grid - least[light])
 
 
 def _at_own_receiver(chain: Chain, setup: Setup) -> Chain:
     """The chain where each light has its own receiver: shapes broadcast to (methods, lights, units)."""
     rows = np.arange(len(setup.lights))
-    own = np.array([OWN_RECEIVER[light.role] for light in setup.lights])
+    own = np.array([own_receiver(light) for light in setup.lights])
 
     def cut(figure: np.ndarray | float) -> np.ndarray | float:
         shape = np.shape(figure)
@@ -246,6 +293,8 @@ def _blockers(scene: Scene, shape: tuple[int, int, int]) -> np.ndarray:
             block(every, at, "no_modifiers", ~table.takes_modifiers)
             if light.modifier.needs_zoom_head:
                 block(every, at, "no_zoom_head", ~table.can_zoom)
+            if light.modifier.fits and not light.fits_anyway:
+                block(every, at, "does_not_fit", ~np.isin(table.kind, light.modifier.fits))
         if light.heads > 1:
             block(every, at, "stands_alone", ~table.takes_modifiers)
     for at, method in enumerate(scene.methods):

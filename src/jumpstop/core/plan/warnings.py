@@ -4,7 +4,7 @@ from ..kit.table import SD_HSS_DEFAULT
 from ..physics.colour import FLASH_K, mired_shift
 from ..physics.light_values import LIGHT_VALUES
 from ..physics.shutter import hss_loss
-from ..scene.setup import MethodKind
+from ..scene.seen import MethodKind
 from . import look
 from .advice import stillness
 from .reach import REACHES, Solved

@@ -39,6 +39,7 @@ class ExposureAim(Value):
     iso: Iso = Field(100, title="ISO")
     iso_floor: Iso | None = Field(None, title="Lowest ISO wanted")
     iso_ceiling: Iso | None = Field(None, title="Highest ISO wanted")
+    ratio: Number | None = Field(None, ge=1.05, le=64, title="Lighting ratio wanted (lit : shadow)")
     orientation: Orientation = Field("landscape", title="Landscape or upright")
 
     @model_validator(mode="after")
@@ -77,6 +78,7 @@ class Motion(Value):
     speed_m_s: Number | None = Field(None, ge=0.01, le=1500, title="Speed (m/s)")
     field_width_m: Number = Field(0.6, ge=0.005, le=200, title="Width of the field (m)")
     blur_mm: Number | None = Field(None, ge=0.001, le=1, title="Tolerable blur on the sensor (mm)")
+    wanted_t01_s: Number | None = Field(None, ge=1e-6, le=0.1, title="Flash duration wanted (t.1, s)")
     trail_s: Number = Field(0.25, ge=1 / 250, le=60, title="Shutter time for trails (s)")
 
     @model_validator(mode="after")

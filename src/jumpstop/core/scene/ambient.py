@@ -33,13 +33,14 @@ class Reading(Value):
     f_number: FNumber = 8.0
     shutter_s: ShutterS = 1 / 500
     iso: Iso = 100
+    needle_stops: Number = Field(0.0, ge=-10, le=10, title="Meter's needle (stops; under is negative)")
     of: Pointed = Field("background", title="Pointed at")
     clock: Clock | None = Field(None, title="Time of the reading")
 
     @property
     def ev(self) -> float:
-        """EV at ISO 100."""
-        return scales.marked_ev100(self.f_number, self.shutter_s, self.iso)
+        """EV at ISO 100: where the settings leave the needle under, the light is as much less than they render."""
+        return scales.marked_ev100(self.f_number, self.shutter_s, self.iso) + self.needle_stops
 
 
 class AmbientSpec(Value):
@@ -56,6 +57,7 @@ class AmbientSpec(Value):
     shade_open_deg: Number | None = Field(None, ge=0, le=360, title="Bearing from which the sun reaches the shade")
     subject: Placement = Field("shade", title="Where the subject stands")
     panel: Panel = Panel()
+    shadow_stops: Number | None = Field(None, ge=-8, le=0, title="Shadow side against the lit side (stops)")
     lamps_lux: Number | None = Field(None, ge=0.001, le=100_000, title="Lamps (lx on the subject)")
     lamps_k: Number = Field(3200, ge=1500, le=15_000, title="Colour of the lamps (K)")
     lamps_on: Flag = Field(True, title="Lamps on")

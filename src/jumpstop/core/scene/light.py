@@ -6,7 +6,9 @@ from pydantic import Field, model_validator
 
 from ..kit.errors import refuse
 from ..kit.modifier import Gel, Modifier
-from ..kit.values import DistanceM, KitId, Name, Number, Value, Whole
+from ..kit.power import SupplyKind
+from ..kit.unit import Unit
+from ..kit.values import DistanceM, Flag, KitId, Name, Number, Value, Whole
 
 Role = Literal["key", "fill", "rim", "background"]
 ROLES: tuple[Role, ...] = get_args(Role)
@@ -22,9 +24,34 @@ class OwnModifier(Modifier):
     id: KitId | None = None
 
 
-class Light(Value):
-    """One light of the setup and its job."""
+class OwnUnit(Unit):
+    """A unit taken for a light: the shelf's own by its id, and this copy for when that is gone."""
 
+    id: KitId | None = None
+
+
+Side = Literal["lit", "shadow", "both", "none"]
+USUAL_SIDES: dict[Role, Side] = {"key": "lit", "fill": "both", "rim": "none", "background": "none"}
+"""Which side of the subject a light reaches unless said; bearings will say it better."""
+
+
+class Light(Value):
+    """One light of the setup and its job.
+
+    unit: the one taken for it; None while the shelf is compared. dial_stops: power where it is fixed [stops below
+    full]. distance_free: with the dial fixed, the distance is worked out. relative: whether the level wanted counts
+    from a correct exposure, or from the key's. automatic: the unit meters through the lens, with this compensation.
+    """
+
+    unit: OwnUnit | None = None
+    power_supply: SupplyKind | None = Field(None, title="This light's power supply")
+    dial_stops: Number | None = Field(None, ge=0, le=13, title="Dial (stops below full)")
+    distance_free: Flag = Field(False, title="Distance worked out")
+    side: Side | None = Field(None, title="Side it reaches")
+    relative: Literal["correct", "key"] = Field("correct", title="Level counts from")
+    automatic: Flag = Field(False, title="Automatic power (through the lens)")
+    compensation_stops: Number | None = Field(None, ge=-5, le=5, title="Flash compensation (stops)")
+    fits_anyway: Flag = Field(False, title="The modifier fits all the same")
     role: Role = Field("key", title="Role")
     distance_m: DistanceM = 2.0
     heads: Whole = Field(1, ge=1, le=16, title="Equal heads")
@@ -33,6 +60,11 @@ class Light(Value):
     gel: Gel = Field("none", title="Gel")
     zoom_mm: Number | None = Field(None, ge=8, le=800, title="Zoom position (mm)")
     target_stops: Number = Field(0.0, ge=-6, le=4, title="Level wanted (stops)")
+
+    @property
+    def sides(self) -> Side:
+        """Which side of the subject it reaches: as said, else as usual for its role."""
+        return USUAL_SIDES[self.role] if self.side is None else self.side
 
     @model_validator(mode="after")
     def _layers_exist(self) -> "Light":

@@ -7,15 +7,15 @@ from pydantic import ConfigDict, Field
 from ..kit.body import Body
 from ..kit.filter import Filter
 from ..kit.power import SupplyKind
-from ..kit.values import Flag, KitId, Name, Note, Number, Value, Whole
+from ..kit.values import Flag, KitId, Name, Note, Number, ShutterS, Value, Whole
 from ..physics.exposure import METER_C_FLAT
 from ..physics.optics import f_number_for_disc
 from ..physics.scales import APERTURES
 from .aim import ExposureAim, Motion
 from .ambient import AmbientSpec
 from .light import Light
+from .seen import MethodKind, Seen
 
-MethodKind = Literal["sync", "nd", "hss", "leaf", "stop_down", "freeze", "slow", "past_sync"]
 WIDEST, SMALLEST = 1.0, 22.0  # apertures that lenses commonly have, as marked
 WORTH_SHARE = 0.01  # background disc as a share of the frame's long side that is worth having; common practice
 
@@ -30,6 +30,26 @@ class OwnFilter(Filter):
     """A filter in a setup: the shelf's own by its id, and this copy for when that is gone."""
 
     id: KitId | None = None
+
+
+class FixedNd(Value):
+    """Neutral density that is on: filters of the bag by name (none: no filter), and what they take as turned."""
+
+    filters: tuple[Name, ...] = Field((), max_length=4, title="Filters on")
+    stops: Number = Field(0.0, ge=0, le=40, title="ND (stops)")
+
+
+class Fixed(Value):
+    """Figures of the camera that are set and stay so; what is free is worked out: shutter, ND, ISO, aperture.
+
+    Aperture, ISO and background are fixed at what the aim says.
+    """
+
+    aperture: Flag = Field(False, title="Aperture fixed")
+    iso: Flag = Field(False, title="ISO fixed")
+    background: Flag = Field(False, title="Background fixed")
+    shutter_s: ShutterS | None = Field(None, title="Shutter time fixed (s)")
+    nd: FixedNd | None = Field(None, title="ND fixed")
 
 
 class Setup(Value):
@@ -66,6 +86,8 @@ class Setup(Value):
     trigger: Literal["radio", "shoe"] = Field("radio", title="Trigger")
     silent: Flag = Field(False, title="Silent shutter")
     method: MethodKind | None = Field(None, title="Method")
+    fixed: Fixed = Fixed()
+    seen: tuple[Seen, ...] = Field((), max_length=60, title="What was seen")
     power_supply: SupplyKind | None = Field(None, title="Power supply")
     frames: Whole = Field(200, ge=1, le=1_000_000, title="Frames")
     meter_c: Number = Field(METER_C_FLAT, ge=100, le=500, title="Meter constant C (lx s)")

@@ -515,6 +515,106 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/setups/{item_id}/in-hand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * In Hand
+         * @description What there is to say of the unit in hand: changes, what the meter must show, what was seen, durations.
+         */
+        get: operations["in_hand_api_setups__item_id__in_hand_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setups/{item_id}/ladder": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Distance Ladder
+         * @description What to dial at each marked distance, for the unit in hand, with and without what comes off.
+         */
+        get: operations["distance_ladder_api_setups__item_id__ladder_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setups/{item_id}/ladder.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Distance Ladder Csv
+         * @description The same as a file.
+         */
+        get: operations["distance_ladder_csv_api_setups__item_id__ladder_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/from-reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * From Reading
+         * @description A unit that nobody knows the guide number of, put on the shelf from one reading of a flash meter.
+         */
+        post: operations["from_reading_api_units_from_reading_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setups/begin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin
+         * @description A new setup: a likely picture for where one is, with the body and the bag of the setup used last.
+         */
+        post: operations["begin_api_setups_begin_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/setups/{item_id}/day": {
         parameters: {
             query?: never;
@@ -715,6 +815,8 @@ export interface components {
              *     }
              */
             panel?: components["schemas"]["Panel-Input"];
+            /** Shadow side against the lit side (stops) */
+            shadow_stops?: number | null;
             /** Lamps (lx on the subject) */
             lamps_lux?: number | null;
             /**
@@ -784,6 +886,8 @@ export interface components {
              *     }
              */
             panel: components["schemas"]["Panel-Output"];
+            /** Shadow side against the lit side (stops) */
+            shadow_stops: number | null;
             /** Lamps (lx on the subject) */
             lamps_lux: number | null;
             /**
@@ -831,6 +935,19 @@ export interface components {
             units: number;
             /** Compared */
             compared: string;
+            /** Unit */
+            unit: string;
+            /** Taken */
+            taken: boolean;
+            /** Verdict */
+            verdict: string;
+            /** Picture */
+            picture: string;
+            /** Note */
+            note: string;
+            settings: components["schemas"]["Settings"];
+            /** Ratio */
+            ratio: string;
             /** Methods */
             methods: components["schemas"]["MethodCard"][];
             /**
@@ -1064,6 +1181,19 @@ export interface components {
             nd: string;
         };
         /**
+         * ChangeText
+         * @description One change: what to do, what it brings [stops], what it then comes to; and the setup with it done.
+         */
+        ChangeText: {
+            /** Says */
+            says: string;
+            /** Gain */
+            gain: number;
+            /** Then */
+            then: string;
+            setup: components["schemas"]["Setup-Output"];
+        };
+        /**
          * Claim
          * @description One guide number with its whole basis.
          */
@@ -1234,6 +1364,18 @@ export interface components {
             seconds: number;
         };
         /**
+         * DurationPoint
+         * @description Flash duration t.1 at one setting.
+         */
+        DurationPoint: {
+            /** Dial */
+            dial: string;
+            /** Below Full */
+            below_full: number;
+            /** T01 S */
+            t01_s: number;
+        };
+        /**
          * ExposureAim
          * @description How the picture should look.
          */
@@ -1265,6 +1407,8 @@ export interface components {
             iso_floor?: number | null;
             /** Highest ISO wanted */
             iso_ceiling?: number | null;
+            /** Lighting ratio wanted (lit : shadow) */
+            ratio?: number | null;
             /**
              * Landscape or upright
              * @default landscape
@@ -1304,6 +1448,8 @@ export interface components {
             iso_floor: number | null;
             /** Highest ISO wanted */
             iso_ceiling: number | null;
+            /** Lighting ratio wanted (lit : shadow) */
+            ratio: number | null;
             /**
              * Landscape or upright
              * @default landscape
@@ -1386,6 +1532,142 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * FirstReading
+         * @description What a flash meter read of a unit: "full, 2 m, octa: f/8".
+         * @example {
+         *       "f_number": 8,
+         *       "light": {
+         *         "distance_m": 2
+         *       },
+         *       "name": "Nobody's"
+         *     }
+         */
+        FirstReading: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @default shoe
+             * @enum {string}
+             */
+            kind?: "shoe" | "pocket" | "monobloc" | "pack" | "built_in" | "ring";
+            /**
+             * Dial (stops below full)
+             * @default 0
+             */
+            below_full?: number;
+            /**
+             * @default {
+             *       "distance_free": false,
+             *       "relative": "correct",
+             *       "automatic": false,
+             *       "fits_anyway": false,
+             *       "role": "key",
+             *       "distance_m": 2,
+             *       "heads": 1,
+             *       "gel": "none",
+             *       "target_stops": 0
+             *     }
+             */
+            light?: components["schemas"]["Light-Input"];
+            /**
+             * Aperture (f-number)
+             * @default 8
+             */
+            f_number?: number;
+            /**
+             * ISO
+             * @default 100
+             */
+            iso?: number;
+        };
+        /**
+         * Fixed
+         * @description Figures of the camera that are set and stay so; what is free is worked out: shutter, ND, ISO, aperture.
+         *
+         *     Aperture, ISO and background are fixed at what the aim says.
+         */
+        "Fixed-Input": {
+            /**
+             * Aperture fixed
+             * @default false
+             */
+            aperture?: boolean;
+            /**
+             * ISO fixed
+             * @default false
+             */
+            iso?: boolean;
+            /**
+             * Background fixed
+             * @default false
+             */
+            background?: boolean;
+            /** Shutter time fixed (s) */
+            shutter_s?: number | null;
+            /** ND fixed */
+            nd?: components["schemas"]["FixedNd-Input"] | null;
+        };
+        /**
+         * Fixed
+         * @description Figures of the camera that are set and stay so; what is free is worked out: shutter, ND, ISO, aperture.
+         *
+         *     Aperture, ISO and background are fixed at what the aim says.
+         */
+        "Fixed-Output": {
+            /**
+             * Aperture fixed
+             * @default false
+             */
+            aperture: boolean;
+            /**
+             * ISO fixed
+             * @default false
+             */
+            iso: boolean;
+            /**
+             * Background fixed
+             * @default false
+             */
+            background: boolean;
+            /** Shutter time fixed (s) */
+            shutter_s: number | null;
+            /** ND fixed */
+            nd: components["schemas"]["FixedNd-Output"] | null;
+        };
+        /**
+         * FixedNd
+         * @description Neutral density that is on: filters of the bag by name (none: no filter), and what they take as turned.
+         */
+        "FixedNd-Input": {
+            /**
+             * Filters on
+             * @default []
+             */
+            filters?: string[];
+            /**
+             * ND (stops)
+             * @default 0
+             */
+            stops?: number;
+        };
+        /**
+         * FixedNd
+         * @description Neutral density that is on: filters of the bag by name (none: no filter), and what they take as turned.
+         */
+        "FixedNd-Output": {
+            /**
+             * Filters on
+             * @default []
+             */
+            filters: string[];
+            /**
+             * ND (stops)
+             * @default 0
+             */
+            stops: number;
         };
         /**
          * FlashDuration
@@ -1517,6 +1799,38 @@ export interface components {
             written: number;
         };
         /**
+         * InHand
+         * @description All of it, for one light.
+         */
+        InHand: {
+            /** Name */
+            name: string;
+            /** Taken */
+            taken: boolean;
+            /** Changes */
+            changes: components["schemas"]["ChangeText"][];
+            /** Cures */
+            cures: components["schemas"]["ChangeText"][];
+            /** Meter */
+            meter: string[];
+            /** Balance */
+            balance: string;
+            /** Automatics */
+            automatics: string[];
+            /** Compensation */
+            compensation: string;
+            /** Seen */
+            seen: components["schemas"]["SeenText"][];
+            next: components["schemas"]["NextText"] | null;
+            /** Aperture */
+            aperture: string;
+            blank: components["schemas"]["Seen-Output"] | null;
+            /** Durations */
+            durations: components["schemas"]["DurationPoint"][];
+            /** Wanted T01 S */
+            wanted_t01_s: number | null;
+        };
+        /**
          * Job
          * @description A job: several setups under one name.
          * @example {
@@ -1547,6 +1861,20 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * LadderText
+         * @description The table: what it is for, the settings, its columns and rungs.
+         */
+        LadderText: {
+            /** Unit */
+            unit: string;
+            /** Settings */
+            settings: string;
+            /** Columns */
+            columns: string[];
+            /** Rungs */
+            rungs: components["schemas"]["RungText"][];
         };
         /**
          * LaneDetail
@@ -1737,8 +2065,42 @@ export interface components {
         /**
          * Light
          * @description One light of the setup and its job.
+         *
+         *     unit: the one taken for it; None while the shelf is compared. dial_stops: power where it is fixed [stops below
+         *     full]. distance_free: with the dial fixed, the distance is worked out. relative: whether the level wanted counts
+         *     from a correct exposure, or from the key's. automatic: the unit meters through the lens, with this compensation.
          */
         "Light-Input": {
+            unit?: components["schemas"]["OwnUnit-Input"] | null;
+            /** This light's power supply */
+            power_supply?: ("aa" | "lithium" | "external" | "mains") | null;
+            /** Dial (stops below full) */
+            dial_stops?: number | null;
+            /**
+             * Distance worked out
+             * @default false
+             */
+            distance_free?: boolean;
+            /** Side it reaches */
+            side?: ("lit" | "shadow" | "both" | "none") | null;
+            /**
+             * Level counts from
+             * @default correct
+             * @enum {string}
+             */
+            relative?: "correct" | "key";
+            /**
+             * Automatic power (through the lens)
+             * @default false
+             */
+            automatic?: boolean;
+            /** Flash compensation (stops) */
+            compensation_stops?: number | null;
+            /**
+             * The modifier fits all the same
+             * @default false
+             */
+            fits_anyway?: boolean;
             /**
              * Role
              * @default key
@@ -1775,8 +2137,42 @@ export interface components {
         /**
          * Light
          * @description One light of the setup and its job.
+         *
+         *     unit: the one taken for it; None while the shelf is compared. dial_stops: power where it is fixed [stops below
+         *     full]. distance_free: with the dial fixed, the distance is worked out. relative: whether the level wanted counts
+         *     from a correct exposure, or from the key's. automatic: the unit meters through the lens, with this compensation.
          */
         "Light-Output": {
+            unit: components["schemas"]["OwnUnit-Output"] | null;
+            /** This light's power supply */
+            power_supply: ("aa" | "lithium" | "external" | "mains") | null;
+            /** Dial (stops below full) */
+            dial_stops: number | null;
+            /**
+             * Distance worked out
+             * @default false
+             */
+            distance_free: boolean;
+            /** Side it reaches */
+            side: ("lit" | "shadow" | "both" | "none") | null;
+            /**
+             * Level counts from
+             * @default correct
+             * @enum {string}
+             */
+            relative: "correct" | "key";
+            /**
+             * Automatic power (through the lens)
+             * @default false
+             */
+            automatic: boolean;
+            /** Flash compensation (stops) */
+            compensation_stops: number | null;
+            /**
+             * The modifier fits all the same
+             * @default false
+             */
+            fits_anyway: boolean;
             /**
              * Role
              * @default key
@@ -1925,6 +2321,11 @@ export interface components {
             /** Face */
             face?: components["schemas"]["Face-Input"] | null;
             /**
+             * Fits kinds of unit (none: all)
+             * @default []
+             */
+            fits?: ("shoe" | "pocket" | "monobloc" | "pack" | "built_in" | "ring")[];
+            /**
              * Works on a zoomed head only
              * @default false
              */
@@ -1991,6 +2392,11 @@ export interface components {
             /** Face */
             face: components["schemas"]["Face-Output"] | null;
             /**
+             * Fits kinds of unit (none: all)
+             * @default []
+             */
+            fits: ("shoe" | "pocket" | "monobloc" | "pack" | "built_in" | "ring")[];
+            /**
              * Works on a zoomed head only
              * @default false
              */
@@ -2042,6 +2448,8 @@ export interface components {
             field_width_m?: number;
             /** Tolerable blur on the sensor (mm) */
             blur_mm?: number | null;
+            /** Flash duration wanted (t.1, s) */
+            wanted_t01_s?: number | null;
             /**
              * Shutter time for trails (s)
              * @default 0.25
@@ -2079,11 +2487,23 @@ export interface components {
             field_width_m: number;
             /** Tolerable blur on the sensor (mm) */
             blur_mm: number | null;
+            /** Flash duration wanted (t.1, s) */
+            wanted_t01_s: number | null;
             /**
              * Shutter time for trails (s)
              * @default 0.25
              */
             trail_s: number;
+        };
+        /**
+         * NextText
+         * @description What to dial next after the newest reading [stops below full]; None where it shows no flash.
+         */
+        NextText: {
+            /** Says */
+            says: string;
+            /** Dial Stops */
+            dial_stops: number | null;
         };
         /**
          * OwnBody
@@ -2351,6 +2771,11 @@ export interface components {
             /** Face */
             face?: components["schemas"]["Face-Input"] | null;
             /**
+             * Fits kinds of unit (none: all)
+             * @default []
+             */
+            fits?: ("shoe" | "pocket" | "monobloc" | "pack" | "built_in" | "ring")[];
+            /**
              * Works on a zoomed head only
              * @default false
              */
@@ -2419,6 +2844,11 @@ export interface components {
             /** Face */
             face: components["schemas"]["Face-Output"] | null;
             /**
+             * Fits kinds of unit (none: all)
+             * @default []
+             */
+            fits: ("shoe" | "pocket" | "monobloc" | "pack" | "built_in" | "ring")[];
+            /**
              * Works on a zoomed head only
              * @default false
              */
@@ -2432,6 +2862,172 @@ export interface components {
              * Price
              * @description Kept; not counted with yet.
              */
+            price: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Id */
+            id: string | null;
+        };
+        /**
+         * OwnUnit
+         * @description A unit taken for a light: the shelf's own by its id, and this copy for when that is gone.
+         * @example {
+         *       "claims": [
+         *         {
+         *           "guide_number": 60,
+         *           "iso": 100,
+         *           "unit": "m",
+         *           "zoom_mm": 200
+         *         }
+         *       ],
+         *       "hss": {
+         *         "extra_stops": 0.3
+         *       },
+         *       "kind": "shoe",
+         *       "name": "Redshank 60",
+         *       "power_supplies": [
+         *         {
+         *           "full_flashes": 480,
+         *           "kind": "lithium",
+         *           "recycle_full_s": 1.5
+         *         }
+         *       ],
+         *       "watt_seconds": 80
+         *     }
+         */
+        "OwnUnit-Input": {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @default shoe
+             * @enum {string}
+             */
+            kind?: "shoe" | "pocket" | "monobloc" | "pack" | "built_in" | "ring";
+            /** Energy (Ws) */
+            watt_seconds?: number | null;
+            /**
+             * Guide numbers
+             * @default []
+             */
+            claims?: components["schemas"]["Claim-Input"][];
+            /** Widest zoom (mm) */
+            zoom_min_mm?: number | null;
+            /** Longest zoom (mm) */
+            zoom_max_mm?: number | null;
+            /**
+             * Power scale
+             * @default {
+             *       "kind": "fraction",
+             *       "lowest": 0.0078125,
+             *       "step_stops": 0.3333333333333333,
+             *       "top_number": 10
+             *     }
+             */
+            scale?: components["schemas"]["PowerScale-Input"];
+            /**
+             * Power supplies
+             * @default []
+             */
+            power_supplies?: components["schemas"]["PowerSupply-Input"][];
+            /** High-speed sync */
+            hss?: components["schemas"]["Hss-Input"] | null;
+            /** Flash duration */
+            flash_duration?: components["schemas"]["FlashDuration-Input"] | null;
+            /**
+             * Takes modifiers
+             * @default true
+             */
+            takes_modifiers?: boolean;
+            /** Weight G */
+            weight_g?: number | null;
+            /** Price */
+            price?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /** Id */
+            id?: string | null;
+        };
+        /**
+         * OwnUnit
+         * @description A unit taken for a light: the shelf's own by its id, and this copy for when that is gone.
+         * @example {
+         *       "claims": [
+         *         {
+         *           "guide_number": 60,
+         *           "iso": 100,
+         *           "unit": "m",
+         *           "zoom_mm": 200
+         *         }
+         *       ],
+         *       "hss": {
+         *         "extra_stops": 0.3
+         *       },
+         *       "kind": "shoe",
+         *       "name": "Redshank 60",
+         *       "power_supplies": [
+         *         {
+         *           "full_flashes": 480,
+         *           "kind": "lithium",
+         *           "recycle_full_s": 1.5
+         *         }
+         *       ],
+         *       "watt_seconds": 80
+         *     }
+         */
+        "OwnUnit-Output": {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @default shoe
+             * @enum {string}
+             */
+            kind: "shoe" | "pocket" | "monobloc" | "pack" | "built_in" | "ring";
+            /** Energy (Ws) */
+            watt_seconds: number | null;
+            /**
+             * Guide numbers
+             * @default []
+             */
+            claims: components["schemas"]["Claim-Output"][];
+            /** Widest zoom (mm) */
+            zoom_min_mm: number | null;
+            /** Longest zoom (mm) */
+            zoom_max_mm: number | null;
+            /**
+             * Power scale
+             * @default {
+             *       "kind": "fraction",
+             *       "lowest": 0.0078125,
+             *       "step_stops": 0.3333333333333333,
+             *       "top_number": 10
+             *     }
+             */
+            scale: components["schemas"]["PowerScale-Output"];
+            /**
+             * Power supplies
+             * @default []
+             */
+            power_supplies: components["schemas"]["PowerSupply-Output"][];
+            /** High-speed sync */
+            hss: components["schemas"]["Hss-Output"] | null;
+            /** Flash duration */
+            flash_duration: components["schemas"]["FlashDuration-Output"] | null;
+            /**
+             * Takes modifiers
+             * @default true
+             */
+            takes_modifiers: boolean;
+            /** Weight G */
+            weight_g: number | null;
+            /** Price */
             price: number | null;
             /**
              * Note
@@ -2677,7 +3273,7 @@ export interface components {
          *       "power": "own",
          *       "sort": "weight",
          *       "step": "third",
-         *       "theme": "chalk"
+         *       "theme": "desk"
          *     }
          */
         "Preferences-Input": {
@@ -2709,7 +3305,7 @@ export interface components {
              * @default system
              * @enum {string}
              */
-            theme?: "system" | "chalk" | "dusk";
+            theme?: "system" | "desk" | "dim" | "sun";
             /**
              * Methods rather not used
              * @default []
@@ -2720,7 +3316,16 @@ export interface components {
              * @default spare
              * @enum {string}
              */
-            sort?: "spare" | "ready" | "flashes" | "packs" | "weight" | "price";
+            sort?: "spare" | "dial" | "ready" | "flashes" | "packs" | "t01" | "weight" | "price";
+            /**
+             * Columns of the chart
+             * @default [
+             *       "dial",
+             *       "ready",
+             *       "flashes"
+             *     ]
+             */
+            columns?: ("dial" | "ready" | "flashes" | "t01" | "weight" | "price")[];
         };
         /**
          * Preferences
@@ -2733,7 +3338,7 @@ export interface components {
          *       "power": "own",
          *       "sort": "weight",
          *       "step": "third",
-         *       "theme": "chalk"
+         *       "theme": "desk"
          *     }
          */
         "Preferences-Output": {
@@ -2765,7 +3370,7 @@ export interface components {
              * @default system
              * @enum {string}
              */
-            theme: "system" | "chalk" | "dusk";
+            theme: "system" | "desk" | "dim" | "sun";
             /**
              * Methods rather not used
              * @default []
@@ -2776,7 +3381,16 @@ export interface components {
              * @default spare
              * @enum {string}
              */
-            sort: "spare" | "ready" | "flashes" | "packs" | "weight" | "price";
+            sort: "spare" | "dial" | "ready" | "flashes" | "packs" | "t01" | "weight" | "price";
+            /**
+             * Columns of the chart
+             * @default [
+             *       "dial",
+             *       "ready",
+             *       "flashes"
+             *     ]
+             */
+            columns: ("dial" | "ready" | "flashes" | "t01" | "weight" | "price")[];
         };
         /**
          * ProblemOut
@@ -2811,6 +3425,11 @@ export interface components {
              */
             iso?: number;
             /**
+             * Meter's needle (stops; under is negative)
+             * @default 0
+             */
+            needle_stops?: number;
+            /**
              * Pointed at
              * @default background
              * @enum {string}
@@ -2839,6 +3458,11 @@ export interface components {
              * @default 100
              */
             iso: number;
+            /**
+             * Meter's needle (stops; under is negative)
+             * @default 0
+             */
+            needle_stops: number;
             /**
              * Pointed at
              * @default background
@@ -2877,6 +3501,18 @@ export interface components {
             column: string;
             /** Reason */
             reason: string;
+        };
+        /**
+         * RungText
+         * @description One distance, with a cell for each column.
+         */
+        RungText: {
+            /** Distance */
+            distance: string;
+            /** Dials */
+            dials: string[];
+            /** Holds */
+            holds: boolean[];
         };
         /**
          * Scales
@@ -2928,6 +3564,295 @@ export interface components {
                 };
             };
             blank: components["schemas"]["Blank"];
+        };
+        /**
+         * Seen
+         * @description One reading of one light, with all that it was taken with.
+         *
+         *     kind: `meter` reads f_number at iso; `face` lies `stops` from what was wanted (brighter is positive).
+         *     holds_ambient: whether the ambient was in it, or the flash alone. was: the light as it then stood, its unit
+         *     included. stands: the setup counts from this reading instead of from the unit's rating.
+         */
+        "Seen-Input": {
+            /**
+             * Id on the shelf
+             * @default seen
+             */
+            id?: string;
+            /**
+             * Light
+             * @default 0
+             */
+            light?: number;
+            /**
+             * What was seen
+             * @default meter
+             * @enum {string}
+             */
+            kind?: "meter" | "face";
+            /**
+             * Aperture (f-number)
+             * @default 8
+             */
+            f_number?: number;
+            /**
+             * ISO
+             * @default 100
+             */
+            iso?: number;
+            /**
+             * Stops from what was wanted
+             * @default 0
+             */
+            stops?: number;
+            /**
+             * Ambient included
+             * @default true
+             */
+            holds_ambient?: boolean;
+            /**
+             * Dial (stops below full)
+             * @default 0
+             */
+            dial_stops?: number;
+            /**
+             * Level then wanted (stops)
+             * @default 0
+             */
+            wanted_stops?: number;
+            /**
+             * Ambient then, at these settings (stops)
+             * @default -30
+             */
+            ambient_stops?: number;
+            /**
+             * Method
+             * @default sync
+             * @enum {string}
+             */
+            method?: "sync" | "nd" | "hss" | "leaf" | "stop_down" | "freeze" | "slow" | "past_sync";
+            /**
+             * @default {
+             *       "f_number": 8,
+             *       "shutter_s": 0.004,
+             *       "iso": 100,
+             *       "nd_stops": 0
+             *     }
+             */
+            camera?: components["schemas"]["SeenWith-Input"];
+            /**
+             * @default {
+             *       "distance_free": false,
+             *       "relative": "correct",
+             *       "automatic": false,
+             *       "fits_anyway": false,
+             *       "role": "key",
+             *       "distance_m": 2,
+             *       "heads": 1,
+             *       "gel": "none",
+             *       "target_stops": 0
+             *     }
+             */
+            was?: components["schemas"]["Light-Input"];
+            /**
+             * Uncertainty of the reading (stops)
+             * @default 0.1
+             */
+            sd?: number;
+            /**
+             * The setup counts from it
+             * @default false
+             */
+            stands?: boolean;
+        };
+        /**
+         * Seen
+         * @description One reading of one light, with all that it was taken with.
+         *
+         *     kind: `meter` reads f_number at iso; `face` lies `stops` from what was wanted (brighter is positive).
+         *     holds_ambient: whether the ambient was in it, or the flash alone. was: the light as it then stood, its unit
+         *     included. stands: the setup counts from this reading instead of from the unit's rating.
+         */
+        "Seen-Output": {
+            /**
+             * Id on the shelf
+             * @default seen
+             */
+            id: string;
+            /**
+             * Light
+             * @default 0
+             */
+            light: number;
+            /**
+             * What was seen
+             * @default meter
+             * @enum {string}
+             */
+            kind: "meter" | "face";
+            /**
+             * Aperture (f-number)
+             * @default 8
+             */
+            f_number: number;
+            /**
+             * ISO
+             * @default 100
+             */
+            iso: number;
+            /**
+             * Stops from what was wanted
+             * @default 0
+             */
+            stops: number;
+            /**
+             * Ambient included
+             * @default true
+             */
+            holds_ambient: boolean;
+            /**
+             * Dial (stops below full)
+             * @default 0
+             */
+            dial_stops: number;
+            /**
+             * Level then wanted (stops)
+             * @default 0
+             */
+            wanted_stops: number;
+            /**
+             * Ambient then, at these settings (stops)
+             * @default -30
+             */
+            ambient_stops: number;
+            /**
+             * Method
+             * @default sync
+             * @enum {string}
+             */
+            method: "sync" | "nd" | "hss" | "leaf" | "stop_down" | "freeze" | "slow" | "past_sync";
+            /**
+             * @default {
+             *       "f_number": 8,
+             *       "shutter_s": 0.004,
+             *       "iso": 100,
+             *       "nd_stops": 0
+             *     }
+             */
+            camera: components["schemas"]["SeenWith-Output"];
+            /**
+             * @default {
+             *       "distance_free": false,
+             *       "relative": "correct",
+             *       "automatic": false,
+             *       "fits_anyway": false,
+             *       "role": "key",
+             *       "distance_m": 2,
+             *       "heads": 1,
+             *       "gel": "none",
+             *       "target_stops": 0
+             *     }
+             */
+            was: components["schemas"]["Light-Output"];
+            /**
+             * Uncertainty of the reading (stops)
+             * @default 0.1
+             */
+            sd: number;
+            /**
+             * The setup counts from it
+             * @default false
+             */
+            stands: boolean;
+        };
+        /**
+         * SeenText
+         * @description One reading kept with the setup, and whether the setup counts from it.
+         */
+        SeenText: {
+            /** Id */
+            id: string;
+            /** Says */
+            says: string;
+            /** Stands */
+            stands: boolean;
+        };
+        /**
+         * SeenWith
+         * @description Camera settings at which it was seen, as marked.
+         */
+        "SeenWith-Input": {
+            /**
+             * Aperture (f-number)
+             * @default 8
+             */
+            f_number?: number;
+            /**
+             * Shutter time (s)
+             * @default 0.004
+             */
+            shutter_s?: number;
+            /**
+             * ISO
+             * @default 100
+             */
+            iso?: number;
+            /**
+             * ND (stops)
+             * @default 0
+             */
+            nd_stops?: number;
+        };
+        /**
+         * SeenWith
+         * @description Camera settings at which it was seen, as marked.
+         */
+        "SeenWith-Output": {
+            /**
+             * Aperture (f-number)
+             * @default 8
+             */
+            f_number: number;
+            /**
+             * Shutter time (s)
+             * @default 0.004
+             */
+            shutter_s: number;
+            /**
+             * ISO
+             * @default 100
+             */
+            iso: number;
+            /**
+             * ND (stops)
+             * @default 0
+             */
+            nd_stops: number;
+        };
+        /**
+         * Settings
+         * @description The chosen method's settings, and what is worked out for the light, as figures that can be fixed.
+         *
+         *     dial_stops and dial: of the unit in hand; None and empty where there is none. distance_m: as worked out, where the
+         *     distance is free.
+         */
+        Settings: {
+            /** F Number */
+            f_number: number;
+            /** Shutter S */
+            shutter_s: number;
+            /** Iso */
+            iso: number;
+            /** Nd Stops */
+            nd_stops: number;
+            /** Nd Names */
+            nd_names: string[];
+            /** Dial Stops */
+            dial_stops: number | null;
+            /** Dial */
+            dial: string;
+            /** Distance M */
+            distance_m: number;
         };
         /**
          * Setup
@@ -3054,6 +3979,10 @@ export interface components {
              * Lights
              * @default [
              *       {
+             *         "distance_free": false,
+             *         "relative": "correct",
+             *         "automatic": false,
+             *         "fits_anyway": false,
              *         "role": "key",
              *         "distance_m": 2,
              *         "heads": 1,
@@ -3076,6 +4005,19 @@ export interface components {
             silent?: boolean;
             /** Method */
             method?: ("sync" | "nd" | "hss" | "leaf" | "stop_down" | "freeze" | "slow" | "past_sync") | null;
+            /**
+             * @default {
+             *       "aperture": false,
+             *       "iso": false,
+             *       "background": false
+             *     }
+             */
+            fixed?: components["schemas"]["Fixed-Input"];
+            /**
+             * What was seen
+             * @default []
+             */
+            seen?: components["schemas"]["Seen-Input"][];
             /** Power supply */
             power_supply?: ("aa" | "lithium" | "external" | "mains") | null;
             /**
@@ -3214,6 +4156,10 @@ export interface components {
              * Lights
              * @default [
              *       {
+             *         "distance_free": false,
+             *         "relative": "correct",
+             *         "automatic": false,
+             *         "fits_anyway": false,
              *         "role": "key",
              *         "distance_m": 2,
              *         "heads": 1,
@@ -3236,6 +4182,19 @@ export interface components {
             silent: boolean;
             /** Method */
             method: ("sync" | "nd" | "hss" | "leaf" | "stop_down" | "freeze" | "slow" | "past_sync") | null;
+            /**
+             * @default {
+             *       "aperture": false,
+             *       "iso": false,
+             *       "background": false
+             *     }
+             */
+            fixed: components["schemas"]["Fixed-Output"];
+            /**
+             * What was seen
+             * @default []
+             */
+            seen: components["schemas"]["Seen-Output"][];
             /** Power supply */
             power_supply: ("aa" | "lithium" | "external" | "mains") | null;
             /**
@@ -8421,6 +9380,529 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LaneDetail"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    in_hand_api_setups__item_id__in_hand_get: {
+        parameters: {
+            query?: {
+                /** @description Which of the setup's lights, from 0. */
+                light?: number;
+            };
+            header?: never;
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InHand"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    distance_ladder_api_setups__item_id__ladder_get: {
+        parameters: {
+            query?: {
+                /** @description Which of the setup's lights, from 0. */
+                light?: number;
+            };
+            header?: never;
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LadderText"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    distance_ladder_csv_api_setups__item_id__ladder_csv_get: {
+        parameters: {
+            query?: {
+                /** @description Which of the setup's lights, from 0. */
+                light?: number;
+            };
+            header?: never;
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    from_reading_api_units_from_reading_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirstReading"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored_Unit_"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    begin_api_setups_begin_post: {
+        parameters: {
+            query?: {
+                where?: "sun" | "shade" | "indoors" | "dark";
+                /** @description The setup used last. */
+                like?: string | null;
+            };
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored_Setup_"];
                 };
             };
             /** @description What was sent cannot be read at all, or the host name is not this server's. */

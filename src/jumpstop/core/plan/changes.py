@@ -1,0 +1,136 @@
+"""Single changes to a setup, and what each brings the unit in hand: every gain is that of the setup solved anew."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from ..kit.filter import nd_for
+from ..kit.modifier import layers_on
+from ..kit.table import UnitTable
+from ..physics.scales import APERTURES, ISOS, SHUTTERS, Step
+from ..scene.seen import MethodKind
+from ..scene.setup import SMALLEST, FixedNd, Setup
+from .one_unit import Landing, landing, with_light
+
+ENOUGH = -0.05  # stops: a landing this little short still counts as cured
+SAME = 0.02  # stops: a change that brings less than this brings nothing
+SYNCED: tuple[MethodKind, ...] = ("sync", "leaf", "nd")
+ROUNDED = 0.99  # distances are rounded so that they still cure
+SHOWN = 3
+
+
+@dataclass(frozen=True)
+class Change:
+    """One change: its code and figures, the setup with it, what it brings [stops], and where the unit then lands."""
+
+    code: str
+    facts: Mapping[str, Any]
+    setup: Setup
+    gain: float
+    landing: Landing
+
+
+Candidate = tuple[str, Mapping[str, Any], Setup]
+
+
+def evaluated(
+    setup: Setup, table: UnitTable, kind: MethodKind, light: int, step: Step, tried: Iterator[Candidate]
+) -> list[Change]:
+    """Each candidate that can be had, with its gain for the table's unit in this method."""
+    now = landing(setup, table, kind, light, step)
+    found = []
+    for code, facts, changed in tried if now is not None else ():
+        then = landing(changed, table, kind, light, step)
+        if then is not None and now is not None and abs(then.spare - now.spare) > SAME:
+            found.append(Change(code, facts, changed, then.spare - now.spare, then))
+    return found
+
+
+def _layers(setup: Setup, light: int, off: bool) -> Iterator[Candidate]:
+    """One layer taken off, or put on."""
+    here = setup.lights[light]
+    if here.modifier is None:
+        return
+    on = [layer.name for layer in layers_on(here.modifier, here.layers)]
+    for layer in here.modifier.layers:
+        if (layer.name in on) == off:
+            after = [name for name in on if name != layer.name] if off else [*on, layer.name]
+            changed = with_light(setup, light, layers=tuple(after))
+            yield ("layer_off" if off else "layer_on"), {"layer": layer.name}, changed
+
+
+def _iso(setup: Setup, iso: float, stops: float) -> Candidate | None:
+    """ISO changed by whole stops, the shutter with it where that is fixed, so that the background stays."""
+    marked = ISOS.marked(float(ISOS.exact(iso)) * 2.0**stops, "third")
+    body, aim, fixed = setup.body, setup.aim, setup.fixed
+    low, high = max(body.iso_min, aim.iso_floor or 0), min(body.iso_max, aim.iso_ceiling or body.iso_max)
+    if not low <= marked <= high or marked == iso:
+        return None
+    update: dict[str, Any] = {"aim": aim.model_copy(update={"iso": marked})}
+    if fixed.shutter_s is None:
+        return "iso", {"iso": marked}, setup.model_copy(update=update)
+    time = SHUTTERS.marked(float(SHUTTERS.exact(fixed.shutter_s)) / 2.0**stops, "third")
+    update["fixed"] = fixed.model_copy(update={"shutter_s": time})
+    return "iso_and_shutter", {"iso": marked, "shutter_s": time}, setup.model_copy(update=update)
+
+
+def more_light(setup: Setup, light: int, iso: float) -> Iterator[Candidate]:
+    """Changes that bring light: a layer off, ISO (and shutter) up a stop, half as near again, a second head."""
+    here = setup.lights[light]
+    yield from _layers(setup, light, off=True)
+    up = _iso(setup, iso, 1)
+    if up is not None:
+        yield up
+    nearer = float(f"{here.distance_m / 2**0.5:.2g}")
+    yield "closer", {"metres": nearer}, with_light(setup, light, distance_m=nearer)
+    yield "heads", {"count": here.heads + 1}, with_light(setup, light, heads=here.heads + 1)
+
+
+def _short(setup: Setup, light: int, iso: float, now: Landing) -> Iterator[Candidate]:
+    """Single changes that may make up for what is missing."""
+    here, missing = setup.lights[light], -now.spare
+    yield from _layers(setup, light, off=True)
+    nearer = float(f"{here.distance_m * 2 ** (-missing / 2) * ROUNDED:.2g}")
+    if nearer >= 0.1:
+        yield "closer", {"metres": nearer}, with_light(setup, light, distance_m=nearer)
+    up = _iso(setup, iso, max(1.0, float(int(missing) + (missing % 1 > 0))))
+    if up is not None:
+        yield up
+    heads = min(16, max(2, round(here.heads * 2**missing + 0.49)))
+    yield "heads", {"count": heads}, with_light(setup, light, heads=heads)
+
+
+def _bright(setup: Setup, light: int, f_number: float, iso: float, excess: float) -> Iterator[Candidate]:
+    """Single changes that may take away what is too much."""
+    here, aim = setup.lights[light], setup.aim
+    closed = APERTURES.marked(float(APERTURES.exact(f_number)) * 2 ** (excess / 2), "third", "up")
+    if closed <= SMALLEST and not setup.fixed.aperture:
+        update = {"aim": aim.model_copy(update={"f_number": closed, "by": "aperture"})}
+        yield "stop_down", {"f_number": closed}, setup.model_copy(update=update)
+    back = float(f"{here.distance_m * 2 ** (excess / 2) / ROUNDED:.2g}")
+    yield "farther", {"metres": back}, with_light(setup, light, distance_m=back)
+    yield from _layers(setup, light, off=False)
+    down = _iso(setup, iso, -float(int(excess) + 1))
+    if down is not None:
+        yield down
+    nd = nd_for(excess, setup.filters) if setup.filters and setup.fixed.nd is None else None
+    if nd is not None:
+        on = FixedNd(filters=tuple(one.name for one in nd.filters), stops=nd.stops)
+        fixed = setup.fixed.model_copy(update={"nd": on})
+        yield "nd_on", {"stops": nd.stops}, setup.model_copy(update={"fixed": fixed})
+
+
+def cures(
+    setup: Setup, table: UnitTable, kind: MethodKind, light: int, step: Step, f_number: float, iso: float
+) -> list[Change]:
+    """Single changes that each cure a landing that is short or too bright, those that disturb least first; the first
+    few. Where no single one does, those that come nearest."""
+    now = landing(setup, table, kind, light, step)
+    if now is None or (now.spare >= 0 and now.too_bright <= 0):
+        return []
+    if now.too_bright > 0:
+        found = evaluated(setup, table, kind, light, step, _bright(setup, light, f_number, iso, now.too_bright))
+        return [change for change in found if change.landing.too_bright <= 0][:SHOWN]
+    found = evaluated(setup, table, kind, light, step, _short(setup, light, iso, now))
+    good = [change for change in found if change.landing.spare >= ENOUGH]
+    return (good or sorted(found, key=lambda change: -change.gain))[:SHOWN]

@@ -1,0 +1,64 @@
+"""White balance and gel: the colour of the light that is there, and what brings the flash to it."""
+
+from dataclasses import dataclass
+
+from ..kit.modifier import GELS, Gel
+from ..physics.colour import FLASH_K, mired_shift
+from ..physics.light_values import LIGHT_VALUES
+from ..scene.ambient import AmbientSpec
+from .ambient import Ambient
+
+# Colour temperatures [K] of the light in each condition; typical, from memory.
+CONDITION_K: dict[str, float] = {
+    "sand_or_snow": 5500, "distinct_shadows": 5500, "hazy_sun": 5800, "cloudy_bright": 6500, "heavy_overcast": 6800,
+    "open_shade": 7500, "after_sunset": 9000, "gallery": 3000, "office": 4000, "interior_night": 2900,
+    "floodlit": 3200, "dark": FLASH_K,
+}  # fmt: skip
+SHADE_K, OVERCAST_K, SUN_K = 7500.0, 6500.0, 5500.0
+LOW_SUN_DEG, LOW_SUN_K = 10.0, 4000.0  # a sun as low as this is this warm, from memory
+
+# Mired shifts of orange correction gels; typical of filter makers' data sheets, from memory.
+GEL_MIRED: dict[Gel, float] = {
+    "none": 0.0,
+    "eighth_orange": 20.0,
+    "quarter_orange": 42.0,
+    "half_orange": 81.0,
+    "full_orange": 131.0,
+}
+MATCHED_MIRED = 15.0  # what is nearer than this looks alike, from memory
+STEP_K = 100.0
+
+
+@dataclass(frozen=True)
+class Balance:
+    """The light that is there [K], the gel that brings the flash nearest to it, what is left between them [mired,
+    positive: the ambient is still warmer], and the white balance to set [K]."""
+
+    ambient_k: float
+    gel: Gel
+    left_mired: float
+    camera_k: float
+
+
+def ambient_kelvin(spec: AmbientSpec, ambient: Ambient) -> float:
+    """Colour temperature of the light on the subject [K]."""
+    lamps = spec.lamps_lux is not None or (spec.by == "condition" and LIGHT_VALUES[spec.condition].lamps)
+    if lamps and spec.lamps_on and (spec.by != "sun" or ambient.background_ev < 8):
+        return spec.lamps_k if spec.lamps_lux is not None else CONDITION_K[spec.condition]
+    if spec.subject in ("shade", "panel") and (spec.by == "sun" or LIGHT_VALUES[spec.condition].back):
+        return SHADE_K
+    if spec.by != "sun":
+        return CONDITION_K[spec.condition]
+    if spec.sky == "overcast":
+        return OVERCAST_K
+    low = ambient.sun is not None and ambient.sun[0] < LOW_SUN_DEG
+    return LOW_SUN_K if low else SUN_K
+
+
+def balance(spec: AmbientSpec, ambient: Ambient, gel_on: Gel) -> Balance:
+    """What to set and what to put on: the nearest gel by mired, and the balance for flash and gel as they are now."""
+    kelvin = ambient_kelvin(spec, ambient)
+    wanted = float(mired_shift(FLASH_K, kelvin))
+    gel = min(GELS, key=lambda one: abs(GEL_MIRED[one] - wanted))
+    flash = 1e6 / (1e6 / FLASH_K + GEL_MIRED[gel_on])
+    return Balance(kelvin, gel, wanted - GEL_MIRED[gel], round(flash / STEP_K) * STEP_K)

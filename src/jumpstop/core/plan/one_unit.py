@@ -1,0 +1,61 @@
+"""A setup solved for the unit in hand alone: what another distance, layer or setting would come to."""
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+from ..kit.errors import CannotSolve
+from ..kit.table import UnitTable, table_of
+from ..kit.unit import Unit
+from ..physics.scales import Step
+from ..scene.seen import MethodKind
+from ..scene.setup import Setup
+from .reach import Solved, solve
+
+
+@dataclass(frozen=True)
+class Landing:
+    """Where one unit comes to: stops in hand, their doubt, the dial [stops below full], light left there, too much
+    at the lowest setting; and how far the background lies from what was asked."""
+
+    spare: float
+    sd: float
+    below_full: float
+    left: float
+    too_bright: float
+    off_stops: float
+
+
+@lru_cache(maxsize=64)
+def table_for(unit: Unit, meter_c: float, unit_id: str) -> UnitTable:
+    """A shelf of one."""
+    return table_of([unit], meter_c, [unit_id])
+
+
+def only(solved: Solved, unit: int) -> UnitTable:
+    """The shelf of a solved setup with just this unit on it."""
+    return table_for(solved.table.units[unit], solved.setup.meter_c, solved.table.ids[unit])
+
+
+def landing(setup: Setup, table: UnitTable, kind: MethodKind, light: int, step: Step) -> Landing | None:
+    """Where a shelf's first unit comes to; None where the method or the unit cannot be had."""
+    try:
+        reach = solve(setup, table, step).reach(kind, light)
+    except CannotSolve:
+        return None
+    if not reach.able[0]:
+        return None
+    return Landing(
+        spare=float(reach.spare[0]),
+        sd=float(reach.sd[0]),
+        below_full=float(reach.below_full[0]),
+        left=float(reach.left[0]),
+        too_bright=float(reach.too_bright[0]),
+        off_stops=reach.method.off_stops,
+    )
+
+
+def with_light(setup: Setup, at: int, **changed: object) -> Setup:
+    """The setup with one of its lights changed."""
+    lights = list(setup.lights)
+    lights[at] = lights[at].model_copy(update=changed)
+    return setup.model_copy(update={"lights": tuple(lights)})

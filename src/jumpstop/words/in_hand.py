@@ -1,0 +1,303 @@
+"""What there is to say of the unit in hand beside the verdict: what would change it, what the meter must show, what was
+seen, and its flash durations."""
+
+import math
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from ..core.kit.table import POWER_STOPS
+from ..core.plan import advice, automatics, changes, colour, look, one_unit
+from ..core.plan import seen as seen_plan
+from ..core.plan.chain import own_receiver, standing
+from ..core.plan.levels import levels
+from ..core.plan.reach import Reach, Solved
+from ..core.plan.targets import start_compensation
+from ..core.scene.seen import Seen, SeenWith
+from ..core.scene.setup import Setup
+from .figures import DisplayUnits, amount, dial, f_number, iso, length, nd, power, shutter, stops
+from .kit import GELS, ROLES
+
+
+@dataclass(slots=True)
+class ChangeText:
+    """One change: what to do, what it brings [stops], what it then comes to; and the setup with it done."""
+
+    says: str
+    gain: float
+    then: str
+    setup: Setup
+
+
+@dataclass(slots=True)
+class SeenText:
+    """One reading kept with the setup, and whether the setup counts from it."""
+
+    id: str
+    says: str
+    stands: bool
+
+
+@dataclass(slots=True)
+class NextText:
+    """What to dial next after the newest reading [stops below full]; None where it shows no flash."""
+
+    says: str
+    dial_stops: float | None
+
+
+@dataclass(slots=True)
+class DurationPoint:
+    """Flash duration t.1 at one setting."""
+
+    dial: str
+    below_full: float
+    t01_s: float
+
+
+@dataclass(slots=True)
+class InHand:
+    """All of it, for one light."""
+
+    name: str
+    taken: bool
+    changes: list[ChangeText]
+    cures: list[ChangeText]
+    meter: list[str]
+    balance: str
+    automatics: list[str]
+    compensation: str
+    seen: list[SeenText]
+    next: NextText | None
+    aperture: str
+    blank: Seen | None
+    durations: list[DurationPoint]
+    wanted_t01_s: float | None
+
+
+def in_hand_of(solved: Solved, reach: Reach, units: DisplayUnits) -> InHand:
+    """The document, for the light and method of a reach."""
+    setup, unit, light = solved.setup, advice.unit_for(reach), reach.at[1]
+    camera = reach.method.camera
+    more: list[changes.Change] = []
+    cured: list[changes.Change] = []
+    if unit is not None:
+        alone, kind, step = one_unit.only(solved, unit), reach.method.kind, units.step
+        cured = changes.cures(setup, alone, kind, light, step, camera.f_number, camera.iso)
+        more = changes.evaluated(setup, alone, kind, light, step, changes.more_light(setup, light, camera.iso))
+    own = [one for one in setup.seen if one.light == light]
+    lens = setup.aim.lens
+    return InHand(
+        name="" if unit is None else solved.table.units[unit].name,
+        taken=reach.taken is not None,
+        changes=[_change(one, units) for one in more],
+        cures=[_change(one, units) for one in cured],
+        meter=_meter(solved, reach),
+        balance=_balance(solved, reach),
+        automatics=[_automatic(one) for one in automatics.automatics(setup, solved.ambient)],
+        compensation=_compensation(
+            start_compensation(reach.light, setup.ambient, lens.focal_mm if lens else None), reach, unit
+        ),
+        seen=[SeenText(one.id, seen_words(one, units), one is standing(setup, light)) for one in own],
+        next=_next(own[-1], solved, reach, unit, units) if own and unit is not None else None,
+        aperture=_aperture(own[-1]) if own else "",
+        blank=_blank(solved, reach, unit),
+        durations=[] if unit is None else _durations(solved, unit, units),
+        wanted_t01_s=look.needed_s(setup) if setup.motion.kind == "freeze" else None,
+    )
+
+
+CHANGES: dict[str, Callable[[Mapping[str, Any], DisplayUnits], str]] = {
+    "layer_off": lambda f, u: f"take off the {f['layer']}",
+    "layer_on": lambda f, u: f"put on the {f['layer']}",
+    "iso": lambda f, u: iso(f["iso"]),
+    "iso_and_shutter": lambda f, u: f"ISO and shutter together: {iso(f['iso'])}, {shutter(f['shutter_s'])}",
+    "closer": lambda f, u: f"closer, to {length(f['metres'], u)}",
+    "farther": lambda f, u: f"step back to {length(f['metres'], u)}",
+    "heads": lambda f, u: f"{f['count']} equal heads",
+    "stop_down": lambda f, u: f"stop down to {f_number(f['f_number'])}",
+    "nd_on": lambda f, u: f"ND, {nd(f['stops'])}",
+}
+
+
+def _change(found: changes.Change, units: DisplayUnits) -> ChangeText:
+    spare = found.landing.spare
+    then = "still too bright" if found.landing.too_bright > 0 else f"then {stops(spare)} in hand"
+    if spare < 0:
+        then = f"then short by {amount(spare)}"
+    return ChangeText(CHANGES[found.code](found.facts, units), round(found.gain, 3), then, found.setup)
+
+
+def _meter(solved: Solved, reach: Reach) -> list[str]:
+    """What a hand meter at the subject must show, set to the camera's ISO, filters on the lens counted."""
+    camera = reach.method.camera
+    if reach.method.kind == "hss":
+        return ["No flash meter reads high-speed sync: start at 1/8 or 1/16, take a test frame, halve or double."]
+    lights = range(len(solved.setup.lights))
+    units = tuple(advice.unit_for(solved.reach(reach.method.kind, light)) for light in lights)
+    found = levels(solved, reach.method.kind, units)
+    said = []
+    for at, light in enumerate(solved.setup.lights):
+        level = found[own_receiver(light)]
+        wanted = solved.reach(reach.method.kind, at).wanted_stops
+        shown = seen_plan.meter_wants(camera.f_number, camera.nd_stops, wanted)
+        with_ambient = "with the ambient" if light.role == "key" else "this light alone"
+        said.append(
+            f"{ROLES[light.role]}, {level.receiver} side, {with_ambient}: f/{_marked(shown)} at {iso(camera.iso)}"
+        )
+    return said
+
+
+def _marked(exact: float) -> str:
+    """An f-number as flash meters show it: the mark below, and tenths of a stop over it."""
+    place = 2 * math.log2(exact)
+    whole = math.floor(place + 0.05)
+    tenths = round((place - whole) * 10)
+    mark = f_number(2 ** (whole / 2)).removeprefix("f/") if whole != 5 else "5.6"
+    return mark if tenths <= 0 else f"{mark} and {tenths} tenths"
+
+
+def _balance(solved: Solved, reach: Reach) -> str:
+    found = colour.balance(solved.setup.ambient, solved.ambient, reach.light.gel)
+    gel, on = found.gel, reach.light.gel
+    lead = f"White balance {found.camera_k:.0f} K"
+    there = f"the light that is there is about {found.ambient_k:.0f} K"
+    if gel == on:
+        match = "the flash matches it as it is" if gel == "none" else f"the {GELS[gel]} matches it"
+    elif gel == "none":
+        match = f"without the {GELS[on]} the flash would match it"
+    else:
+        match = f"a {GELS[gel]} brings the flash to it (then set {found.ambient_k:.0f} K)"
+    left = f", {abs(found.left_mired):.0f} mired {'cooler' if found.left_mired < 0 else 'warmer'} than that"
+    return f"{lead}; {there}; {match}{left if abs(found.left_mired) > colour.MATCHED_MIRED else ''}."
+
+
+MODES = {
+    "aperture_priority": "Aperture priority",
+    "shutter_priority": "Shutter priority at sync",
+    "programme": "Programme",
+    "auto_iso": "Auto ISO at sync",
+}
+
+
+def _automatic(found: automatics.Automatic) -> str:
+    camera = found.camera
+    wrong = []
+    if found.past_sync:
+        wrong.append("too fast for the flash without high-speed sync")
+    if abs(found.off_stops) >= 0.25:
+        how = "brighter" if found.off_stops > 0 else "darker"
+        wrong.append(f"the background {amount(found.off_stops)} {how} than wanted")
+    said = "; ".join(wrong) or "which happens to be right here, and moves with the next frame"
+    return f"{MODES[found.mode]}: {f_number(camera.f_number)}, {shutter(camera.shutter_s)}, {iso(camera.iso)}: {said}."
+
+
+def _compensation(start: float, reach: Reach, unit: int | None) -> str:
+    """Automatic flash: what compensation to start from, and whether full power suffices for it."""
+    lead = f"Automatic flash: start at a compensation of {stops(start)}"
+    if unit is None or not reach.able[unit]:
+        return f"{lead}."
+    spare = (
+        float(reach.spare[unit]) + reach.wanted_stops - start if reach.light.role != "key" else float(reach.spare[unit])
+    )
+    enough = (
+        f"full power suffices, {amount(spare)} over" if spare >= 0 else f"full power is short of it by {amount(spare)}"
+    )
+    return f"{lead}; {enough}. It sets the power itself, frame by frame."
+
+
+def seen_words(seen: Seen, units: DisplayUnits) -> str:
+    """A reading in a line: what was read, at which dial, from where."""
+    unit = seen.was.unit
+    at = power(seen.dial_stops) if unit is None else dial(unit.scale, seen.dial_stops, units, unit.watt_seconds)
+    where = f"at {at}, {length(seen.was.distance_m, units)}"
+    if seen.kind == "meter":
+        what = f"meter read {f_number(seen.f_number)} at {iso(seen.iso)}"
+    else:
+        how = (
+            "as wanted"
+            if abs(seen.stops) < 0.05
+            else f"{amount(seen.stops)} too {'bright' if seen.stops > 0 else 'dark'}"
+        )
+        what = f"{SEEN[seen.was.role]} {how}"
+    return f"{what}, {where}{', ambient included' if seen.holds_ambient else ', flash alone'}"
+
+
+SEEN = {"key": "face", "fill": "fill", "rim": "edge", "background": "background"}
+
+
+def _next(seen: Seen, solved: Solved, reach: Reach, unit: int, units: DisplayUnits) -> NextText:
+    table = solved.table
+    found = seen_plan.next_dial(seen, seen.was.role == "key", float(table.step[unit]), float(table.dial_range[unit]))
+    if found is None:
+        return NextText("This reading is no brighter than the ambient alone: it shows no flash. Did it fire?", None)
+    one = table.units[unit]
+    set_to = dial(one.scale, found.dial_stops, units, one.watt_seconds)
+    if math.isinf(found.change):
+        return NextText("The ambient alone is enough: no flash is needed for this light.", None)
+    how = f"{amount(found.change, 2)} {'more' if found.change > 0 else 'less'} flash"
+    if found.end == "lowest":
+        cure = f"step back to {length(seen.was.distance_m * 2 ** (found.missing / 2), units)}"
+        closed = f_number(seen.camera.f_number * 2 ** (found.missing / 2))
+        layer = ", add a layer" if seen.was.modifier else ", put a layer in front"
+        return NextText(
+            f"{how} is wanted, {amount(found.missing)} below the lowest setting, {set_to}: "
+            f"{cure}, stop down to about {closed}{layer} or lower the ISO.",
+            found.dial_stops,
+        )
+    if found.end == "full":
+        nearer = length(seen.was.distance_m * 2 ** (-found.missing / 2), units)
+        return NextText(
+            f"{how} is wanted, {amount(found.missing)} above full power: come closer, to {nearer}, take a layer off, "
+            "or raise the ISO.",
+            0.0,
+        )
+    if abs(found.change) < 0.05:
+        return NextText(f"Right as it is: leave it at {set_to}.", found.dial_stops)
+    return NextText(f"Next: {set_to} ({how}).", found.dial_stops)
+
+
+def _aperture(seen: Seen) -> str:
+    """What the newest reading would have the aperture be, the dial left alone, and what the background then does."""
+    level = seen_plan.level_seen(seen) - seen.wanted_stops
+    if abs(level) < 0.05:
+        return ""
+    exact = float(seen.camera.f_number) * 2 ** (level / 2)
+    how = "darker" if level > 0 else "brighter"
+    return f"Or leave the dial and set f/{_marked(exact)}: the background comes out {amount(level)} {how}."
+
+
+def _blank(solved: Solved, reach: Reach, unit: int | None) -> Seen | None:
+    """A reading to be filled in: everything but what was seen."""
+    if unit is None or reach.taken is None or not reach.able[unit]:
+        return None
+    camera, receiver = reach.method.camera, ("lit", "shadow", "background")[reach.receiver]
+    return Seen(
+        light=reach.at[1],
+        f_number=camera.f_number,
+        iso=camera.iso,
+        holds_ambient=reach.light.role == "key",
+        dial_stops=max(0.0, round(float(reach.below_full[unit]), 4)),
+        wanted_stops=min(6.0, max(-6.0, reach.wanted_stops)),
+        ambient_stops=min(30.0, max(-60.0, solved.ambient.ev(receiver) - camera.ev)),
+        method=reach.method.kind,
+        camera=SeenWith(f_number=camera.f_number, shutter_s=camera.shutter_s, iso=camera.iso, nd_stops=camera.nd_stops),
+        was=reach.light,
+    )
+
+
+def _durations(solved: Solved, unit: int, units: DisplayUnits) -> list[DurationPoint]:
+    one, table = solved.table.units[unit], solved.table
+    if math.isnan(table.t01_s[unit, 0]):
+        return []
+    whole: Sequence[int] = [
+        at for at, below in enumerate(POWER_STOPS) if at % 3 == 0 and below <= table.dial_range[unit] + 0.01
+    ]
+    return [
+        DurationPoint(
+            dial(one.scale, float(POWER_STOPS[at]), units, one.watt_seconds),
+            float(POWER_STOPS[at]),
+            float(table.t01_s[unit, at]),
+        )
+        for at in whole
+    ]

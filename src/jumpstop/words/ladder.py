@@ -1,0 +1,64 @@
+"""The distance ladder in words: a table of dials by distance."""
+
+from dataclasses import dataclass
+
+from ..core.kit.table import UnitTable
+from ..core.plan.ladder import Rung, Variant
+from ..core.plan.one_unit import Landing
+from .figures import DisplayUnits, amount, dial
+
+
+@dataclass(slots=True)
+class RungText:
+    """One distance, with a cell for each column."""
+
+    distance: str
+    dials: list[str]
+    holds: list[bool]
+
+
+@dataclass(slots=True)
+class LadderText:
+    """The table: what it is for, the settings, its columns and rungs."""
+
+    unit: str
+    settings: str
+    columns: list[str]
+    rungs: list[RungText]
+
+
+def ladder_text(
+    table: UnitTable, settings: str, columns: tuple[Variant, ...], rungs: tuple[Rung, ...], units: DisplayUnits
+) -> LadderText:
+    """The document of a ladder for a shelf's first unit."""
+    feet = units.length == "ft"
+    return LadderText(
+        unit=table.units[0].name,
+        settings=settings,
+        columns=[_column(one, len(columns)) for one in columns],
+        rungs=[
+            RungText(
+                f"{rung.mark:g} {'ft' if feet else 'm'}",
+                [_cell(found, table, units) for found in rung.landings],
+                [found is not None and found.spare >= 0 and found.too_bright <= 0 for found in rung.landings],
+            )
+            for rung in rungs
+        ],
+    )
+
+
+def _column(one: Variant, count: int) -> str:
+    if not one.off:
+        return "dial" if count == 1 else "as it stands"
+    return f"without {' and '.join(one.off)}"
+
+
+def _cell(found: Landing | None, table: UnitTable, units: DisplayUnits) -> str:
+    if found is None:
+        return "cannot be used"
+    if found.spare < 0:
+        return f"short by {amount(found.spare)}"
+    if found.too_bright > 0:
+        return f"too bright by {amount(found.too_bright)}"
+    unit = table.units[0]
+    return dial(unit.scale, found.below_full, units, unit.watt_seconds)

@@ -1,0 +1,86 @@
+"""The verdict: what to set in one sentence, and what comes out, each against what was wanted."""
+
+from ..core.plan import advice
+from ..core.plan.levels import Level, ratio_of
+from ..core.plan.methods import Method
+from ..core.plan.reach import BLOCKED, BLOCKERS, ON_THE_LINE, SHORT, TOO_BRIGHT, Reach
+from .figures import DisplayUnits, amount, dial, length, stops
+from .methods import METERED, UNIT_BLOCKERS
+
+MOST_RATIO = 64  # a lighting ratio over this is told as no more than that
+BLACK = -8.0  # stops: a background this dark shows nothing
+RIGHT = 0.17  # stops: what is nearer than half a third of a stop is right
+
+
+def of_unit(reach: Reach, unit: int, units: DisplayUnits) -> str:
+    """What the unit taken for a light does, in a sentence."""
+    light, name = reach.light, reach.solved.table.units[unit].name
+    word, spare = str(reach.verdict[unit]), float(reach.spare[unit])
+    if word == BLOCKED:
+        return f"{name} cannot be used: {UNIT_BLOCKERS[BLOCKERS[int(reach.blocker[unit])]]}."
+    through = f" through {light.modifier.name}" if light.modifier else ""
+    where = f"{through} at {length(light.distance_m, units)}"
+    if light.automatic:
+        start = stops(reach.wanted_stops)
+        enough = "full power is not enough, short by" if word == SHORT else "full power leaves"
+        return f"{name} on automatic, compensation {start},{where}: {enough} {amount(spare)}."
+    if light.dial_stops is not None:
+        return f"{name} fixed at {_dial(reach, unit, units)}{where}: {came_out(float(reach.left[unit]), light.role)}."
+    if word == SHORT:
+        return f"{name} at full power{where}: short by {amount(spare)}."
+    if word == TOO_BRIGHT:
+        over = amount(float(reach.too_bright[unit]))
+        return f"{name}{where}: too bright even at {_dial(reach, unit, units)}, by {over}."
+    set_to = f"{name} at {_dial(reach, unit, units)}{where}"
+    if word == ON_THE_LINE:
+        return f"{set_to}: on the line, {stops(spare)} ± {float(reach.sd[unit]):.1f} stop."
+    return f"{set_to}: right, {amount(spare)} in hand."
+
+
+def _dial(reach: Reach, unit: int, units: DisplayUnits) -> str:
+    one = reach.solved.table.units[unit]
+    return dial(one.scale, float(reach.below_full[unit]), units, one.watt_seconds)
+
+
+SUBJECTS = {"key": "the face", "fill": "the fill", "rim": "the edge", "background": "the background light"}
+
+
+def came_out(left: float, role: str) -> str:
+    """What a light with a fixed dial comes to against what was wanted."""
+    what = SUBJECTS[role]
+    if abs(left) < RIGHT:
+        return f"{what} is right"
+    return f"{what} {amount(left)} too {'bright' if left > 0 else 'dark'}"
+
+
+def picture(method: Method, found: tuple[Level, ...], wanted_background: float, reach: Reach, unit: int | None) -> str:
+    """What comes out: background, both sides of the subject and their ratio, the dark part, how to meter."""
+    total = {level.receiver: level.total for level in found}
+    back = total["background"]
+    parts = [f"background {stops(back)}{_against(back - wanted_background)}" if back > BLACK else "background black"]
+    if total["lit"] - total["shadow"] < 0.1:
+        parts.append(f"face {stops(total['lit'])}")
+    else:
+        parts.append(f"lit side {stops(total['lit'])}, shadow side {stops(total['shadow'])} ({ratio(found)})")
+    if method.lit < 1:
+        edge = f" at the {method.dark_edge}" if method.dark_edge else ""
+        parts.append(f"{round((1 - method.lit) * 100)} % of the frame dark{edge}")
+    if unit is not None and reach.able[unit]:
+        costs = advice.costs_for(reach.solved, unit, reach.at[1]).get(method.kind)
+        if costs is not None:
+            parts.append(METERED[costs.metered])
+    return ", ".join(parts)
+
+
+def ratio(found: tuple[Level, ...]) -> str:
+    """A lighting ratio: 2.3 : 1."""
+    value = ratio_of(found)
+    if value > MOST_RATIO:
+        return f"over {MOST_RATIO} : 1"
+    return f"{value:.0f} : 1" if value >= 9.95 else f"{value:.1f} : 1"
+
+
+def _against(off: float) -> str:
+    if abs(off) < 0.25:
+        return ""
+    return f" ({amount(off)} {'brighter' if off > 0 else 'darker'} than wanted)"

@@ -1,0 +1,229 @@
+"""What was seen: the next dial, what the meter must show, a chain that counts from a reading, a unit from a reading."""
+
+import math
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from jumpstop.core.kit.modifier import GELS
+from jumpstop.core.kit.table import table_of
+from jumpstop.core.kit.unit import Claim, Hss, Unit
+from jumpstop.core.plan.advice import advised_method
+from jumpstop.core.plan.ambient import ambient_of
+from jumpstop.core.plan.automatics import automatics
+from jumpstop.core.plan.chain import standing
+from jumpstop.core.plan.colour import balance
+from jumpstop.core.plan.first_reading import FirstReading, unit_of_reading
+from jumpstop.core.plan.reach import Reach, solve
+from jumpstop.core.plan.seen import flash_sd, flash_seen, level_seen, meter_wants, next_dial
+from jumpstop.core.scene.ambient import AmbientSpec, Reading
+from jumpstop.core.scene.seen import Seen
+from jumpstop.core.scene.setup import Setup
+
+GN36 = Unit(name="GN 36", claims=(Claim(guide_number=36, unit="m", zoom_mm=35),), hss=Hss())
+UNIT = GN36.model_dump() | {"id": "mine"}
+OTHER = Unit(name="Other", claims=(Claim(guide_number=50, unit="m", zoom_mm=35),), hss=Hss())
+TABLE = table_of([OTHER, GN36], ids=["other", "mine"])
+
+
+def seen(**figures: object) -> Seen:
+    return Seen.model_validate({"was": {"unit": UNIT}} | figures)
+
+
+FACE = {"kind": "face", "stops": 1, "dial_stops": 3, "camera": {"f_number": 5.6}}
+
+
+@pytest.mark.parametrize(
+    ("figures", "key", "change", "dial", "end"),
+    [
+        # D: f/4 read where f/5.6 is wanted is a stop too little: 1/8 becomes 1/4
+        ({"f_number": 4, "dial_stops": 3, "camera": {"f_number": 5.6}, "holds_ambient": False}, False, 1.0, 2, ""),
+        ({"f_number": 8, "iso": 200, "dial_stops": 3, "camera": {"f_number": 5.6}, "holds_ambient": False}, False, 0, 3, ""),
+        # physics 6: the total a stop over, the ambient at -1, -2, none: 1.58, 1.22, 1 stop less flash
+        (FACE | {"ambient_stops": -1}, True, -math.log2(3), 3 + 5 / 3, ""),
+        (FACE | {"ambient_stops": -2}, True, -math.log2(7 / 3), 3 + 4 / 3, ""),
+        (FACE | {"ambient_stops": -40}, True, -1, 4, ""),
+        (FACE | {"dial_stops": 7, "holds_ambient": False}, False, -1, 7, "lowest"),  # the dial ends at 1/128
+        (FACE | {"stops": -2, "dial_stops": 1, "holds_ambient": False}, False, 2, 0, "full"),
+        # a fill is flash alone: wanted at -2, seen a stop brighter
+        (FACE | {"wanted_stops": -2, "holds_ambient": False}, False, -1, 4, ""),
+    ],
+)  # fmt: skip
+def test_the_next_dial(figures: dict[str, object], key: bool, change: float, dial: float, end: str) -> None:
+    found = next_dial(seen(**figures), key, 1 / 3, 7)
+    assert found is not None
+    assert found.change == pytest.approx(change, abs=0.01)
+    assert found.dial_stops == pytest.approx(dial)
+    assert found.end == end
+    assert (found.missing > 0.9) == bool(end)
+
+
+def test_a_reading_no_brighter_than_the_ambient_shows_no_flash() -> None:
+    assert next_dial(seen(f_number=8, camera={"f_number": 8}, ambient_stops=0), True, 1 / 3, 7) is None
+    enough = next_dial(seen(f_number=11, camera={"f_number": 8}, ambient_stops=0), True, 1 / 3, 7)
+    assert enough is not None
+    assert enough.change == -math.inf
+
+
+def test_what_the_meter_reads_and_must_show() -> None:
+    """D: f/8 behind three stops of ND wants f/22 at the face; a meter there reads the light before the filter."""
+    assert meter_wants(8, 3, 0) == pytest.approx(22.6, abs=0.05)
+    assert meter_wants(5.6, 0, -2) == pytest.approx(2.83, abs=0.01)
+    behind = seen(f_number=22, camera={"f_number": 8, "nd_stops": 3})
+    assert level_seen(behind) == pytest.approx(0, abs=0.01)
+    assert flash_seen(seen(f_number=8, camera={"f_number": 8}, ambient_stops=-1)) == pytest.approx(-1)
+    # the ambient is half of the light: 0.1 in the total is 0.2 in the flash
+    assert flash_sd(seen(f_number=8, camera={"f_number": 8}, ambient_stops=-1)) == pytest.approx(0.2)
+    assert flash_sd(seen(f_number=8, holds_ambient=False)) == pytest.approx(0.1)
+
+
+def setup(**more: object) -> Setup:
+    light = {"role": "fill", "target_stops": 0, "distance_m": 2, "unit": UNIT, "modifier": {"name": "Box", "stops": -1}}
+    return Setup.model_validate({"ambient": {"condition": "dark"}, "aim": {"f_number": 5.6}, "lights": [light]} | more)
+
+
+def read(of: Setup, off: float, **more: object) -> Setup:
+    """The setup with a standing meter reading that lies so far from what its chain says."""
+    reach = solve(of, TABLE).reach("sync")
+    camera = {"f_number": 5.6, "shutter_s": reach.method.camera.shutter_s}
+    said = float(reach.flash_stops[1]) - float(reach.below_full[1])
+    figures = {
+        "kind": "face", "stops": said + off, "wanted_stops": 0, "holds_ambient": False, "stands": True,
+        "dial_stops": float(reach.below_full[1]), "camera": camera, "was": of.lights[0].model_dump(), "sd": 0.1,
+    }  # fmt: skip
+    return Setup.model_validate(of.model_dump() | {"seen": [figures | more]})
+
+
+def sync(of: Setup) -> Reach:
+    return solve(of, TABLE).reach("sync")
+
+
+def test_a_reading_stands_for_the_chain() -> None:
+    """physics 15: used once, in full, where it was taken; the rest of the shelf does not move."""
+    plain, told = sync(setup()), sync(read(setup(), 0.7))
+    assert told.spare[1] - plain.spare[1] == pytest.approx(0.7)
+    assert told.sd[1] == pytest.approx(0.1)
+    assert plain.sd[1] > 0.3
+    assert told.spare[0] == plain.spare[0]
+    assert told.sd[0] == plain.sd[0]
+
+
+def test_what_changed_since_is_added_from_the_chain_with_its_own_doubt() -> None:
+    told = read(setup(), 0.7)
+    moved = told.model_copy(update={"lights": (told.lights[0].model_copy(update={"distance_m": 4.0}),)})
+    assert sync(moved).spare[1] == pytest.approx(sync(told).spare[1] - 2)
+    assert sync(moved).sd[1] == pytest.approx(np.hypot(0.1, 0.05))
+    bare = told.model_copy(update={"lights": (told.lights[0].model_copy(update={"modifier": None}),)})
+    assert sync(bare).spare[1] == pytest.approx(sync(told).spare[1] + 1)
+    wide = told.model_copy(update={"aim": told.aim.model_copy(update={"f_number": 4.0})})
+    assert sync(wide).spare[1] == pytest.approx(sync(told).spare[1] + 1)
+    assert sync(wide).sd[1] == pytest.approx(0.1)
+    sunny = {"by": "reading", "readings": [{"f_number": 5.6, "shutter_s": 1 / 2000}], "subject": "sun"}
+    fast = Setup.model_validate(told.model_dump() | {"ambient": sunny})
+    assert solve(fast, TABLE).reach("hss").sd[1] == pytest.approx(np.hypot(0.1, 0.4))  # HSS stays doubtful
+
+
+def test_the_newest_reading_of_this_unit_and_light_stands() -> None:
+    told = read(setup(), 0.7)
+    assert standing(told, 0) is told.seen[0]
+    assert standing(read(setup(), 0.7, stands=False), 0) is None
+    assert standing(read(setup(), 0.7, light=1), 0) is None
+    twice = told.model_copy(update={"seen": (told.seen[0], told.seen[0].model_copy(update={"id": "two"}))})
+    assert standing(twice, 0) is twice.seen[1]
+    other = told.lights[0].model_copy(update={"unit": told.lights[0].unit.model_copy(update={"id": "other"})})  # type: ignore[union-attr]
+    assert standing(told.model_copy(update={"lights": (other,)}), 0) is None
+
+
+@settings(max_examples=40, deadline=None)
+@given(
+    f_number=st.sampled_from([2.8, 4.0, 5.6, 8.0]),
+    condition=st.sampled_from(["dark", "office", "open_shade", "heavy_overcast"]),
+    distance=st.floats(0.8, 5),
+    loss=st.sampled_from([0.0, -1.0, -2.2]),
+)
+def test_a_reading_equal_to_the_prediction_changes_nothing_but_the_doubt(
+    f_number: float, condition: str, distance: float, loss: float
+) -> None:
+    light = {"role": "key", "distance_m": round(distance, 2), "unit": UNIT}
+    if loss:
+        light["modifier"] = {"name": "Box", "stops": loss}
+    of = Setup.model_validate({"ambient": {"condition": condition}, "aim": {"f_number": f_number}, "lights": [light]})
+    found = solve(of, TABLE)
+    kind = advised_method(found)
+    reach = found.reach(kind)
+    camera = reach.method.camera
+    dial = float(reach.below_full[1])
+    told = seen(
+        kind="face", stops=float(reach.flash_stops[1]) - dial, holds_ambient=False, stands=True, dial_stops=dial, method=kind,
+        camera={"f_number": camera.f_number, "shutter_s": camera.shutter_s, "iso": camera.iso, "nd_stops": camera.nd_stops},
+        was=of.lights[0].model_dump(),
+    ) if abs(float(reach.flash_stops[1]) - dial) <= 12 else None  # fmt: skip
+    if told is None:
+        return
+    again = solve(of.model_copy(update={"seen": (told,)}), TABLE).reach(kind)
+    assert again.spare[1] == pytest.approx(reach.spare[1])
+    assert again.below_full[1] == pytest.approx(reach.below_full[1])
+    assert again.sd[1] <= reach.sd[1] + 1e-9
+
+
+def test_one_reading_is_enough_to_add_a_unit() -> None:
+    """D: "full, 2 m: f/8" at ISO 100 is GN 16; through a box that takes 1.4 stops GN 26; at 1/4 twice that."""
+
+    def rated(**more: object) -> Claim:
+        return unit_of_reading(
+            FirstReading.model_validate({"name": "Nobody's", "light": {"distance_m": 2}} | more)
+        ).claims[0]
+
+    assert rated().guide_number == pytest.approx(16, rel=0.01)
+    assert rated().measured
+    box = {"name": "Box", "stops": -0.5, "sd": 0.3, "layers": [{"name": "in", "stops": -0.9, "sd": 0.25}]}
+    boxed = rated(light={"distance_m": 2, "modifier": box})
+    assert boxed.guide_number == pytest.approx(16 * 2**0.7, rel=0.01)
+    assert boxed.sd == pytest.approx(math.sqrt(0.1**2 + 0.3**2 + 0.25**2 + 0.05**2), abs=0.01)
+    assert rated(below_full=2).guide_number == pytest.approx(32, rel=0.01)
+    assert rated(iso=400).guide_number == pytest.approx(8, rel=0.01)
+    back = solve(setup(lights=[{"role": "fill", "target_stops": 0, "distance_m": 2}]), table_of([
+        unit_of_reading(FirstReading(name="N", f_number=5.6))
+    ])).reach("sync")  # fmt: skip
+    assert back.spare[0] == pytest.approx(0, abs=0.02)
+
+
+def test_the_needle() -> None:
+    """D: two stops under at 1/2000, f/8, ISO 100: EV 16.97 less two."""
+    assert Reading(f_number=8, shutter_s=1 / 2000, needle_stops=-2).ev == pytest.approx(14.97, abs=0.04)
+    assert ambient_of(AmbientSpec(subject="sun", shadow_stops=-2.5)).shadow_ev == pytest.approx(12.5)
+
+
+def test_white_balance_and_the_gel_that_matches() -> None:
+    """D: the mired shift from 5500 K to 3200 K is 131, a full orange; shade lies on the other side, where no orange is."""
+    for kelvin, gel in (
+        (3200, "full_orange"),
+        (3800, "half_orange"),
+        (4500, "quarter_orange"),
+        (5500, "none"),
+        (7000, "none"),
+    ):
+        spec = AmbientSpec(condition="interior_night", lamps_lux=200, lamps_k=kelvin)
+        found = balance(spec, ambient_of(spec), "none")
+        assert (found.gel, found.ambient_k, found.camera_k) == (gel, kelvin, 5500)
+    warm = AmbientSpec(condition="interior_night", lamps_lux=200, lamps_k=3200)
+    assert balance(warm, ambient_of(warm), "full_orange").camera_k == 3200
+    shade = AmbientSpec(condition="distinct_shadows", subject="shade")
+    assert balance(shade, ambient_of(shade), "none").left_mired == pytest.approx(1e6 / 7500 - 1e6 / 5500)
+    assert set(GELS) >= {found.gel}
+
+
+def test_what_the_cameras_automatics_would_do() -> None:
+    """D: sun, EV 15, f/2.8: 1/4000; at 1/250 f/11; auto ISO at sync ends at the body's lowest. None darkens the sky."""
+    of = Setup.model_validate({"aim": {"f_number": 2.8, "background_stops": -1}, "ambient": {"subject": "back"}})
+    found = {one.mode: one for one in automatics(of, ambient_of(of.ambient))}
+    assert found["aperture_priority"].camera.shutter_s == 1 / 4000
+    assert found["aperture_priority"].past_sync
+    assert found["shutter_priority"].camera.f_number == 11
+    assert not found["shutter_priority"].past_sync
+    assert found["programme"].camera.shutter_s == 1 / 1000
+    assert found["auto_iso"].camera.iso == 100
+    assert found["auto_iso"].off_stops == pytest.approx(5)
+    assert found["shutter_priority"].off_stops == pytest.approx(1, abs=0.1)
