@@ -65,7 +65,7 @@ def _listen(host: str, port: int) -> socket.socket:
     try:
         listening.bind((host, port))
     except OSError as error:
-        raise JumpStopError(f"port {port} on {host} cannot be had ({error.strerror}).") from None
+        raise JumpStopError(f"port {port} on {host} is not free ({error.strerror}).") from None
     listening.listen(128)
     return listening
 
@@ -248,7 +248,7 @@ def _print_table(solved: "Solved", answer: "Answer", light: int) -> None:
         camera = card.camera
         typer.echo(f"\n{card.title}: {camera.aperture}  {camera.shutter}  {camera.iso}  {camera.nd}".rstrip())
         if not card.possible:
-            typer.echo(f"  not to be had: {card.reason}")
+            typer.echo(f"  not possible: {card.reason}")
             continue
         lanes = _lanes(solved, card.kind, light)
         for at in solved.reach(card.kind, light).best_first():

@@ -182,7 +182,7 @@ def test_one_reading_is_enough_to_add_a_unit() -> None:
     boxed = rated(light={"distance_m": 2, "modifier": box})
     assert boxed.guide_number == pytest.approx(16 * 2**0.7, rel=0.01)
     assert boxed.sd == pytest.approx(math.sqrt(0.1**2 + 0.3**2 + 0.25**2 + 0.05**2), abs=0.01)
-    assert rated(below_full=2).guide_number == pytest.approx(32, rel=0.01)
+    assert rated(power=0.25).guide_number == pytest.approx(32, rel=0.01)
     assert rated(iso=400).guide_number == pytest.approx(8, rel=0.01)
     back = solve(setup(lights=[{"role": "fill", "target_stops": 0, "distance_m": 2}]), table_of([
         unit_of_reading(FirstReading(name="N", f_number=5.6))

@@ -174,7 +174,7 @@ def test_the_headline_is_the_verdict() -> None:
     near = answer(lights=[{"distance_m": 0.05}], ambient={"condition": "dark"}, aim={"f_number": 2}).headline
     assert near.startswith("Every unit that has the light is too bright even at its lowest power; ")
     assert answer(method="leaf").note == (
-        "Leaf shutter is fixed, and cannot be: A body has a focal-plane shutter. Shown: High-speed sync."
+        "Leaf shutter is fixed, but not possible: A body has a focal-plane shutter. Shown: High-speed sync."
     )
     edge = answer(lights=[{"distance_m": 0.3, "heads": 2}], motion={"kind": "freeze", "mover": "ball"}, method="freeze")
     assert edge.headline.startswith("No unit can be used: ")

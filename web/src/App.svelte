@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { CircleQuestionMark, Moon, Redo2, Sun, Undo2 } from '@lucide/svelte'
+  import { CircleQuestionMark, Redo2, SlidersHorizontal, Undo2 } from '@lucide/svelte'
   import { onMount } from 'svelte'
   import type { Preferences } from './lib/api/client'
   import { bench } from './lib/bench.svelte'
@@ -9,10 +9,12 @@
   import { setups } from './lib/setups.svelte'
   import Conflict from './parts/Conflict.svelte'
   import Help from './parts/Help.svelte'
+  import Settings from './parts/Settings.svelte'
   import { address, routeOf } from './routes'
 
   let hash = $state(location.hash)
   let help = $state(false)
+  let settings = $state(false)
   let ready = $state(false)
 
   const shown = $derived(routeOf(hash))
@@ -51,10 +53,6 @@
     }
   }
 
-  const dark = $derived(
-    person.preferences?.theme === 'dusk' ||
-      (person.preferences?.theme === 'system' && matchMedia('(prefers-color-scheme: dark)').matches),
-  )
   const states = {
     saved: 'Saved',
     saving: 'Saving …',
@@ -69,13 +67,13 @@
   onbeforeunload={(event) => bench.unsaved && event.preventDefault()}
 />
 
-<header
-  class="no-print border-base-300 flex flex-wrap items-center gap-x-5 gap-y-1 border-b px-4 py-2 lg:px-6"
->
-  <a href="#/" class="font-prose flex items-center gap-2 text-xl font-semibold">
-    <img src="/icon.svg" alt="" width="28" height="28" />Jump Stop
+<header class="no-print bg-flag flex flex-nowrap items-center gap-x-4 px-3 text-white lg:px-5">
+  <a href="#/" class="flex items-center gap-2 py-2 text-lg font-bold whitespace-nowrap">
+    <img src="/icon.svg" alt="" width="24" height="24" /><span class="hidden sm:inline">Jump Stop</span><span
+      class="sr-only sm:hidden">Jump Stop</span
+    >
   </a>
-  <nav aria-label="Views" class="flex gap-4 text-[0.95rem]">
+  <nav aria-label="Views" class="flex gap-4 self-stretch text-[0.95rem]">
     <a
       href={inHand ? address.setup(inHand) : '#/'}
       aria-current={shown.route.name === 'Setup' ? 'page' : undefined}
@@ -85,67 +83,41 @@
       >Shelf</a
     >
   </nav>
-  <span class="text-quiet text-sm" role="status" data-testid="saving"
-    >{states[bench.session?.saving ?? 'saved']}</span
+  <span
+    class={`ml-auto truncate text-sm ${(bench.session?.saving ?? 'saved') === 'saved' ? 'max-sm:sr-only' : ''}`}
+    role="status"
+    data-testid="saving">{states[bench.session?.saving ?? 'saved']}</span
   >
   {#if ready}
-    <div class="ml-auto flex flex-wrap items-center gap-1.5">
+    <div class="flex items-center max-sm:ml-auto">
       <button
-        class="btn btn-sm btn-ghost btn-square"
+        class="tool"
         aria-label="Undo"
         title={history.undo ? `Undo: ${history.undo}` : 'Nothing to undo'}
         aria-disabled={!history.undo}
         onclick={() => history.turn('undo')}><Undo2 size={18} /></button
       >
       <button
-        class="btn btn-sm btn-ghost btn-square"
+        class="tool"
         aria-label="Redo"
         title={history.redo ? `Redo: ${history.redo}` : 'Nothing to redo'}
         aria-disabled={!history.redo}
         onclick={() => history.turn('redo')}><Redo2 size={18} /></button
       >
-      <select
-        class="pick"
-        aria-label="Length in"
-        value={person.preferences.length}
-        onchange={(e) => choose({ length: e.currentTarget.value as Preferences['length'] })}
-      >
-        <option value="m">metres</option><option value="ft">feet</option>
-      </select>
-      <select
-        class="pick"
-        aria-label="Stop steps"
-        value={person.preferences.step}
-        onchange={(e) => choose({ step: e.currentTarget.value as Preferences['step'] })}
-      >
-        <option value="third">⅓ stops</option><option value="half">½ stops</option><option value="full"
-          >full stops</option
-        >
-      </select>
-      <select
-        class="pick"
-        aria-label="Power as"
-        value={person.preferences.power}
-        onchange={(e) => choose({ power: e.currentTarget.value as Preferences['power'] })}
-      >
-        <option value="own">own dial</option><option value="fraction">fractions</option><option value="number"
-          >stop numbers</option
-        ><option value="ws">Ws</option>
-      </select>
       <button
-        class="btn btn-sm btn-ghost btn-square"
-        aria-label={dark ? 'Light theme' : 'Dim theme'}
-        onclick={() => choose({ theme: dark ? 'chalk' : 'dusk' })}
-        >{#if dark}<Sun size={18} />{:else}<Moon size={18} />{/if}</button
+        class="tool"
+        aria-label="Settings"
+        title="Metres or feet, steps, dial, theme"
+        onclick={() => (settings = true)}><SlidersHorizontal size={18} /></button
       >
-      <button class="btn btn-sm btn-ghost btn-square" aria-label="Keys and help" onclick={() => (help = true)}
+      <button class="tool" aria-label="Keys and help" title="Keys and help" onclick={() => (help = true)}
         ><CircleQuestionMark size={18} /></button
       >
     </div>
   {/if}
 </header>
 
-<main class="px-4 py-4 lg:px-6">
+<main class="p-2 lg:p-3">
   {#if ready}
     <View {...shown.props} />
   {:else if person.trouble}
@@ -170,32 +142,36 @@
     </p>{/if}
 </div>
 
+{#if settings}<Settings {choose} close={() => (settings = false)} />{/if}
 {#if help}<Help close={() => (help = false)} />{/if}
 {#if bench.session?.conflict}<Conflict session={bench.session} />{/if}
 
 <style>
   .nav {
-    padding: 0.15rem 0;
+    display: flex;
+    align-items: center;
+    padding: 0.2rem 0.1rem 0;
     border-bottom: 3px solid transparent;
   }
   .nav[aria-current='page'] {
     font-weight: 700;
-    border-color: currentColor;
+    border-color: #f2b24a;
   }
-  .pick {
-    height: 2rem;
-    padding: 0 0.4rem;
-    font-size: 0.85rem;
-    border: 1px solid var(--color-base-300);
-    border-radius: 0.5rem;
-    background: var(--color-base-100);
+  .tool {
+    display: grid;
+    place-items: center;
+    width: 2.4rem;
+    height: 2.6rem;
     cursor: pointer;
+    border-radius: 4px;
   }
-  @media (max-width: 639px) {
-    .pick {
-      max-width: 5.1rem;
-      padding: 0;
-      font-size: 0.78rem;
-    }
+  .tool:hover {
+    background: rgb(255 255 255 / 0.14);
+  }
+  .tool[aria-disabled='true'] {
+    opacity: 0.55;
+  }
+  header :global(:focus-visible) {
+    outline-color: #fff;
   }
 </style>

@@ -121,7 +121,7 @@ class Preferences(DisplayUnits):
     model_config = example(length="m", step="third", power="own", theme="desk", sort="weight", avoid=["nd"])
 
     theme: Annotated[Literal["system", "desk", "dim", "sun"], BeforeValidator(_theme)] = Field("system", title="Theme")
-    avoid: tuple[MethodKind, ...] = Field((), max_length=8, title="Methods rather not used")
+    avoid: tuple[MethodKind, ...] = Field((), max_length=8, title="Methods not to advise")
     sort: Literal["spare", "dial", "ready", "flashes", "packs", "t01", "weight", "price"] = Field(
         "spare", title="Sorted by"
     )
@@ -182,6 +182,7 @@ class UnitLine(BaseModel):
     hss: bool
     weight_g: float | None
     price: float | None
+    holding: str
 
 
 class RoleOut(BaseModel):

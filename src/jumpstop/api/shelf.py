@@ -56,6 +56,7 @@ def _line(index: int, table: UnitTable, revision: int, units: DisplayUnits) -> U
         hss=unit.hss is not None,
         weight_g=unit.weight_g,
         price=unit.price,
+        holding=unit.holding,
     )
 
 

@@ -25,7 +25,8 @@ MAX_LINE = 500_000  # characters between two line ends
 MAX_CELL = 200_000
 LISTED = 200  # so many bad rows are listed with their problems; the rest are counted
 
-PLAIN = ("name", "kind", "watt_seconds", "zoom_min_mm", "zoom_max_mm", "takes_modifiers", "weight_g", "price", "note")
+PLAIN = ("name", "kind", "watt_seconds", "zoom_min_mm", "zoom_max_mm", "takes_modifiers", "weight_g", "price",
+         "holding", "note")  # fmt: skip
 SCALE = {
     "power_scale": "kind",
     "power_lowest": "lowest",

@@ -211,7 +211,9 @@ def _not_that(solved: Solved, wanted: MethodKind, chosen: MethodKind) -> str:
     """Why another method is shown than the one fixed."""
     method, kind = solved.method(wanted), solved.setup.body.shutter
     shown = method_words.title(solved.method(chosen), kind)
-    return f"{method_words.title(method, kind)} is fixed, and cannot be: {method_words.blocker(method)} Shown: {shown}."
+    return (
+        f"{method_words.title(method, kind)} is fixed, but not possible: {method_words.blocker(method)} Shown: {shown}."
+    )
 
 
 def _settings(
@@ -236,7 +238,7 @@ def _settings(
 
 def _blocked(solved: Solved, method: Method) -> str:
     name = method_words.title(method, solved.setup.body.shutter)
-    return f"{name} cannot be had: {method_words.blocker(method)}"
+    return f"{name} is not possible: {method_words.blocker(method)}"
 
 
 def _ambient(spec: AmbientSpec, ambient: Ambient, camera_ev: float) -> AmbientText:

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from ..core.kit.table import POWER_STOPS
+from ..core.physics.scales import APERTURES
 from ..core.plan import advice, automatics, changes, colour, look, one_unit
 from ..core.plan import seen as seen_plan
 from ..core.plan.chain import own_receiver, standing
@@ -100,7 +101,7 @@ def in_hand_of(solved: Solved, reach: Reach, units: DisplayUnits) -> InHand:
         ),
         seen=[SeenText(one.id, seen_words(one, units), one is standing(setup, light)) for one in own],
         next=_next(own[-1], solved, reach, unit, units) if own and unit is not None else None,
-        aperture=_aperture(own[-1]) if own else "",
+        aperture=_aperture(own[-1]) if own and not math.isinf(seen_plan.flash_seen(own[-1])) else "",
         blank=_blank(solved, reach, unit),
         durations=[] if unit is None else _durations(solved, unit, units),
         wanted_t01_s=look.needed_s(setup) if setup.motion.kind == "freeze" else None,
@@ -272,9 +273,10 @@ def _blank(solved: Solved, reach: Reach, unit: int | None) -> Seen | None:
     if unit is None or reach.taken is None or not reach.able[unit]:
         return None
     camera, receiver = reach.method.camera, ("lit", "shadow", "background")[reach.receiver]
+    wanted = seen_plan.meter_wants(camera.f_number, camera.nd_stops, reach.wanted_stops)
     return Seen(
         light=reach.at[1],
-        f_number=camera.f_number,
+        f_number=APERTURES.marked(wanted),
         iso=camera.iso,
         holds_ambient=reach.light.role == "key",
         dial_stops=max(0.0, round(float(reach.below_full[unit]), 4)),

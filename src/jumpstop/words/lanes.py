@@ -47,6 +47,9 @@ class Lanes:
     flashes: list[int | None]
     charges: list[int | None]
     t01: list[str]
+    t01_s: list[float | None]
+    below_full: list[float]
+    holding: list[str]
     mains: list[bool]
     weight_g: list[float | None]
     price: list[float | None]
@@ -138,6 +141,7 @@ def _fixed(table: UnitTable, units: DisplayUnits) -> dict[str, list[object]]:
         "basis": [f"{guide_number(float(guide), units)} at 35 mm" for guide in np.asarray(guides)],
         "weight_g": [unit.weight_g for unit in table.units],
         "price": [unit.price for unit in table.units],
+        "holding": [unit.holding for unit in table.units],
     }
 
 
@@ -166,6 +170,8 @@ def lanes_of(reach: Reach, units: DisplayUnits) -> Lanes:
         recycle=["not stated" if one != one else duration(one) for one in recycle],
         flashes=[int(one) if one < math.inf else None for one in flashes],
         charges=[int(one) if one < math.inf else None for one in charges],
+        t01_s=[None if one != one else one for one in t01],
+        below_full=below,
         t01=["" if one != one else f"t.1 {shutter(one)}" for one in t01],
         mains=[math.isinf(one) for one in flashes],
     )

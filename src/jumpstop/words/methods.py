@@ -76,7 +76,7 @@ REMARKS: dict[str, Callable[[Mapping[str, Any]], str]] = {
         f"{f_number(f['f_number'])}."
     ),
     "too_bright_closed": _too_bright_closed,
-    "costs_nothing": lambda f: "Nothing: all the power, one clean pulse.",
+    "costs_nothing": lambda f: "nothing: all the power, one clean pulse.",
     "iso_instead": lambda f: f"{iso(f['iso'])} instead of {f['asked']:.0f}: the smallest change that keeps sync.",
     "aperture_instead": lambda f: (
         f"{f_number(f['f_number'])} instead of {f_number(f['asked'])}: the smallest change that keeps sync."

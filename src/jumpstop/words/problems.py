@@ -74,7 +74,7 @@ SENTENCES: dict[str, Callable[[Mapping[str, Any]], str]] = {
     "unknown_layer": _unknown_layer,
     "seen_without_unit": lambda f: "Take a unit for the light first: a reading belongs to a unit.",
     "day_without_sun": lambda f: "The day's course needs a place and a date: say the ambient by the sun.",
-    "method_blocked": lambda f: "This method cannot be had here: there is nothing to show.",
+    "method_blocked": lambda f: "This method is not possible here: there is nothing to show.",
     "unreadable_setup": lambda f: f"This setup cannot be read: {f['why']}",
     "empty_shelf": lambda f: "The shelf is empty: add a flash unit, or import a list of them.",
     "no_such_light_output": lambda f: (

@@ -33,6 +33,7 @@
       if (a.iso_floor && a.iso_floor > value) a.iso_floor = value
       if (a.iso_ceiling && a.iso_ceiling < value) a.iso_ceiling = value
     })
+  const ratio = (value: number) => change('Lighting ratio', (a) => (a.ratio = value))
   const floor = (value: number) => change('Lowest ISO', (a) => (a.iso_floor = value))
   const ceiling = (value: number) => change('Highest ISO', (a) => (a.iso_ceiling = value))
   const focal = (value: number) => look('Focal length', (l) => (l.focal_mm = value))
@@ -47,7 +48,6 @@
         a.lens = { ...(a.lens ?? person.scales.blank.lens), wanted_share: a.lens?.wanted_share ?? 2 * WANTED }
     })
   }
-  const PRESETS = [0, -1, -1.5, -2]
   const percent = $derived<[number, number]>([
     lensBounds('wanted_share')[0] * 100,
     lensBounds('wanted_share')[1] * 100,
@@ -55,7 +55,7 @@
 </script>
 
 <section aria-labelledby="ask-look">
-  <h2 id="ask-look" class="ask">The look</h2>
+  <h2 id="ask-look" class="ask">Look</h2>
   <p>
     The background
     <LiveFigure
@@ -65,20 +65,12 @@
       value={under}
       text={under === 0 ? 'as metered' : `${round(Math.abs(under), 1)} ${under < 0 ? 'under' : 'over'}`}
       hint="stops from correct"
+      fixed={session.doc.fixed.background}
+      fix={() => session.edit('Background fixed', (s) => (s.fixed.background = !s.fixed.background))}
       step={(by) => background(clamp(under + (by * person.thirds) / 3, ...bounds('background_stops')))}
       type={between('Background', bounds('background_stops'), background)}
     />
-    <span class="inline-flex gap-1" role="group" aria-label="Usual backgrounds">
-      {#each PRESETS as preset (preset)}
-        <Chip
-          plain
-          label={`Background ${preset === 0 ? '0' : `−${Math.abs(preset)}`}`}
-          onclick={() => background(preset)}>{preset === 0 ? '0' : `−${Math.abs(preset)}`}</Chip
-        >
-      {/each}
-    </span>
-  </p>
-  <p>
+
     {#if aim.by === 'blur' && lens}
       with
       <LiveFigure
@@ -136,35 +128,55 @@
       choose={(held) => change('Landscape or upright', (a) => (a.orientation = held))}
     />.
   </p>
-  <p class="flex flex-wrap gap-1">
-    <Chip
-      on={!!aim.iso_floor}
-      onclick={() =>
-        change('ISO may fall', (a) => (a.iso_floor = a.iso_floor ? null : Math.min(a.iso, body.iso_min)))}
-      >ISO may fall</Chip
-    >
-    <Chip
-      on={!!aim.iso_ceiling}
-      onclick={() =>
-        change(
-          'ISO may rise',
-          (a) => (a.iso_ceiling = a.iso_ceiling ? null : Math.max(a.iso, Math.min(1600, body.iso_max))),
-        )}>ISO may rise</Chip
-    >
-    <Chip
-      on={!!lens}
-      onclick={() =>
-        change('Lens and distances', (a) => {
-          a.lens = a.lens ? null : person.scales.blank.lens
-          if (!a.lens) a.by = 'aperture'
-        })}>lens and distances</Chip
-    >
-    {#if lens}
-      <Chip on={aim.by === 'blur'} onclick={() => by(aim.by === 'blur' ? 'aperture' : 'blur')}
-        >by blur wanted</Chip
+  {#if aim.ratio}
+    <p>
+      Lit side to shadow side
+      <LiveFigure
+        label="Lighting ratio"
+        tone="flash"
+        value={aim.ratio}
+        text={`${round(aim.ratio, 1)} : 1`}
+        hint="worked out by the fill"
+        step={(by) => ratio(round(clamp((aim.ratio ?? 3) * 2 ** (by / 3), ...bounds('ratio')), 2))}
+        type={between('Lighting ratio', bounds('ratio'), ratio)}
+      />
+    </p>
+  {/if}
+  <details class="more">
+    <summary>ISO limits, lens, ratio</summary>
+    <p class="flex flex-wrap gap-1">
+      <Chip on={!!aim.ratio} onclick={() => change('Lighting ratio', (a) => (a.ratio = a.ratio ? null : 3))}
+        >lighting ratio</Chip
       >
-    {/if}
-  </p>
+      <Chip
+        on={!!aim.iso_floor}
+        onclick={() =>
+          change('ISO may fall', (a) => (a.iso_floor = a.iso_floor ? null : Math.min(a.iso, body.iso_min)))}
+        >ISO may fall</Chip
+      >
+      <Chip
+        on={!!aim.iso_ceiling}
+        onclick={() =>
+          change(
+            'ISO may rise',
+            (a) => (a.iso_ceiling = a.iso_ceiling ? null : Math.max(a.iso, Math.min(1600, body.iso_max))),
+          )}>ISO may rise</Chip
+      >
+      <Chip
+        on={!!lens}
+        onclick={() =>
+          change('Lens and distances', (a) => {
+            a.lens = a.lens ? null : person.scales.blank.lens
+            if (!a.lens) a.by = 'aperture'
+          })}>lens and distances</Chip
+      >
+      {#if lens}
+        <Chip on={aim.by === 'blur'} onclick={() => by(aim.by === 'blur' ? 'aperture' : 'blur')}
+          >by blur wanted</Chip
+        >
+      {/if}
+    </p>
+  </details>
   {#if lens}
     <p>
       With
@@ -185,6 +197,6 @@
         set={behind}
       />.
     </p>
-    <p class="font-sans text-[0.82rem] leading-snug" data-testid="blur">{session.answer?.blur}</p>
+    <p class="text-quiet text-[0.82rem] leading-snug" data-testid="blur">{session.answer?.blur}</p>
   {/if}
 </section>

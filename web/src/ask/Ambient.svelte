@@ -41,6 +41,21 @@
     })
   }
 
+  /** Another reading, pointed at what is not metered yet. */
+  function another() {
+    change('Another reading', (a) => {
+      const left = (['background', 'subject', 'shade'] as const).find(
+        (of) => !a.readings.some((one) => one.of === of),
+      )
+      a.readings.push({
+        ...(a.readings.at(-1) ?? person.scales.blank.reading),
+        of: left ?? 'background',
+        needle_stops: 0,
+      })
+    })
+  }
+  const shadow = (value: number) => change('Shadow side', (a) => (a.shadow_stops = value))
+
   const plain = (value: number) => value.toFixed(1).replace('-', '−')
   const bounds = (field: string) => person.bounds('AmbientSpec', field)
   const lux = (value: number) => change('Lux', (a) => (a.lux = value))
@@ -49,9 +64,9 @@
 </script>
 
 <section aria-labelledby="ask-ambient">
-  <h2 id="ask-ambient" class="ask">The ambient light</h2>
+  <h2 id="ask-ambient" class="ask">Light</h2>
   <div
-    class="mb-1 flex flex-wrap gap-x-3 font-sans text-[0.82rem] leading-normal"
+    class="mb-1 flex flex-wrap gap-x-3 text-[0.82rem] leading-normal"
     role="group"
     aria-label="How the light is known"
   >
@@ -84,7 +99,15 @@
         />
         on the scene, under
       {:else if spec.by === 'reading'}
-        The meter read <ReadingFigures {session} />, under
+        The meter read
+        {#each spec.readings.keys() as i (i)}<ReadingFigures {session} index={i} />
+          {#if spec.readings.length > 1}<Chip
+              plain
+              label={`Forget reading ${i + 1}`}
+              onclick={() => change('Forget a reading', (a) => a.readings.splice(i, 1))}>×</Chip
+            >{/if}{i < spec.readings.length - 1 ? '; ' : ''}{/each}{#if spec.readings.length < 3}{' '}<Chip
+            onclick={another}>another</Chip
+          >{/if}, under
       {/if}
       <LiveChoice
         label="Condition"
@@ -98,8 +121,8 @@
   {/if}
   {#if metered && spec.by === 'sun'}
     <p>
-      Metered <ReadingFigures {session} /> at {spec.readings[0]?.clock?.slice(0, 5) ?? 'this time'}: the day
-      moves with it.
+      Metered <ReadingFigures {session} index={0} /> at {spec.readings[0]?.clock?.slice(0, 5) ?? 'this time'}:
+      the day moves with it.
       <Chip plain onclick={() => change('Forget the reading', (a) => (a.readings = []))}>forget it</Chip>
     </p>
   {/if}
@@ -146,8 +169,27 @@
     {/if}
   </p>
   <Placement {session} />
+  {#if spec.subject === 'sun' || spec.shadow_stops !== null}
+    <p>
+      Shadow side
+      <LiveFigure
+        label="Shadow side"
+        tone="ambient"
+        value={spec.shadow_stops ?? 0}
+        text={spec.shadow_stops === null ? 'as the sky has it' : `${plain(spec.shadow_stops)} stops`}
+        hint="stops against the lit side"
+        step={(by) =>
+          shadow(clamp((spec.shadow_stops ?? -2.5) + (by * person.thirds) / 3, ...bounds('shadow_stops')))}
+        type={between('Shadow side', bounds('shadow_stops'), shadow)}
+      />
+      {#if spec.shadow_stops !== null}<Chip
+          plain
+          onclick={() => change('Shadow side by the sky', (a) => (a.shadow_stops = null))}>by the sky</Chip
+        >{/if}
+    </p>
+  {/if}
   {#if ambient}
-    <p class="mt-1 font-sans text-[0.82rem] leading-normal">
+    <p class="mt-1 text-[0.82rem] leading-normal">
       <span class="text-ambient font-semibold" data-testid="ambient">
         EV {plain(ambient.background_ev)} background · {plain(ambient.subject_ev)} subject · {plain(
           ambient.shade_ev,

@@ -13,7 +13,7 @@
   onMount(() => void kit.load())
 </script>
 
-<div class="font-prose space-y-4 text-[1.05rem] leading-[1.85]">
+<div class="space-y-2.5 text-[0.93rem] leading-[1.75]">
   <Ambient {session} />
   <Aim {session} />
   <Motion {session} />

@@ -35,7 +35,7 @@
 </script>
 
 <section aria-labelledby="ask-camera">
-  <h2 id="ask-camera" class="ask">The camera</h2>
+  <h2 id="ask-camera" class="ask">Camera</h2>
   <p>
     On the
     <LiveChoice label="Camera body" hotkey="c" value={doc.body.id ?? ''} options={bodies} choose={take} />,

@@ -8,6 +8,7 @@
   import LiveChoice from '../parts/LiveChoice.svelte'
   import LiveFigure from '../parts/LiveFigure.svelte'
   import LiveLength from '../parts/LiveLength.svelte'
+  import { giveBack, take } from '../lib/takes'
   import Chip from './Chip.svelte'
 
   /** Stands for a modifier that the shelf no longer has. */
@@ -18,6 +19,20 @@
   const light = $derived(doc.lights[session.light] ?? doc.lights[0]!)
   const zoomable = $derived(!light.modifier || light.modifier.needs_zoom_head)
   const levels = $derived(session.answer?.levels ?? [])
+  /** The units of the shelf, and the one taken where the shelf no longer has it. */
+  const units = $derived<[string, string][]>([
+    ['', 'a unit of the shelf'],
+    ...(light.unit && !kit.units.some((one) => one.id === light.unit?.id)
+      ? ([[GONE, light.unit.name]] as [string, string][])
+      : []),
+    ...kit.units.map((one): [string, string] => [one.id, one.name]),
+  ])
+  const taken = $derived(
+    !light.unit ? '' : kit.units.some((one) => one.id === light.unit?.id) ? (light.unit.id ?? GONE) : GONE,
+  )
+  const fits = $derived(
+    !light.modifier?.fits.length || !light.unit || light.modifier.fits.includes(light.unit.kind),
+  )
   const bounds = (field: string) => person.bounds('Light', field)
   const modifiers = $derived<[string, string][]>([
     ['', 'nothing: bare'],
@@ -71,13 +86,36 @@
     })
   }
 
+  /** Another light starts bare, as what is usually added next, with that role's own level. */
   function add() {
-    const made = structuredClone($state.snapshot(light))
+    const next: Light['role'] = doc.lights.some((one) => one.role === 'fill') ? 'rim' : 'fill'
     session.edit('Another light', (s) =>
-      s.lights.push({ ...made, role: 'rim', target_stops: person.scales.roles.rim?.target_stops ?? 0 }),
+      s.lights.push({
+        ...structuredClone(person.scales.blank.light),
+        role: next,
+        distance_m: light.distance_m,
+        target_stops: person.scales.roles[next]?.target_stops ?? 0,
+      }),
     )
     session.look(doc.lights.length - 1)
   }
+
+  function unit(id: string) {
+    if (id === '') giveBack(session)
+    else if (id !== GONE) void take(session, id)
+  }
+
+  const side = (value: NonNullable<Light['side']> | '') =>
+    change('Side it reaches', (l) => (l.side = value === '' ? null : value))
+  const compensation = (value: number) =>
+    change('Compensation', (l) => (l.compensation_stops = Math.round(value * 100) / 100))
+  const said = $derived(
+    light.target_stops === 0 && light.relative === 'key'
+      ? 'as the key'
+      : light.target_stops
+        ? signed(light.target_stops)
+        : 'correct',
+  )
 
   function remove() {
     const gone = session.light
@@ -98,7 +136,7 @@
 </script>
 
 <section aria-labelledby="ask-light">
-  <h2 id="ask-light" class="ask">The light we add</h2>
+  <h2 id="ask-light" class="ask">Lights</h2>
   <p class="flex flex-wrap gap-1">
     {#if doc.lights.length > 1}
       {#each doc.lights as one, i (i)}
@@ -109,7 +147,8 @@
     {#if doc.lights.length < 8}<Chip plain onclick={add}>+ another light</Chip>{/if}
   </p>
   <p>
-    As
+    <LiveChoice label="Unit" hotkey="u" tone="flash" value={taken} options={units} choose={unit} />
+    as
     <LiveChoice
       label="Role"
       hotkey="r"
@@ -118,16 +157,43 @@
       options={Object.entries(person.scales.roles).map(([key, one]): [string, string] => [key, one.name])}
       choose={role}
     />
-    at
-    <LiveFigure
-      label="Level"
-      tone="flash"
-      value={light.target_stops}
-      text={light.target_stops ? signed(light.target_stops) : 'full exposure'}
-      hint="stops against a full exposure"
-      step={(by) => level(clamp(light.target_stops + (by * person.thirds) / 3, ...bounds('target_stops')))}
-      type={between('Level', bounds('target_stops'), level)}
-    />,
+    {#if light.automatic}on automatic, compensation
+      <LiveFigure
+        label="Compensation"
+        tone="flash"
+        value={light.compensation_stops ?? 0}
+        text={light.compensation_stops === null ? 'as usual here' : signed(light.compensation_stops)}
+        hint="stops of flash compensation"
+        step={(by) =>
+          compensation(
+            clamp(
+              (light.compensation_stops ?? 0) + (by * person.thirds) / 3,
+              ...bounds('compensation_stops'),
+            ),
+          )}
+        type={between('Compensation', bounds('compensation_stops'), compensation)}
+      />{:else}{light.role === 'key' ? 'with the ambient' : 'alone'}
+      <LiveFigure
+        label="Level"
+        tone="flash"
+        value={light.target_stops}
+        text={said}
+        hint={light.role === 'key'
+          ? 'key and ambient together, stops from correct'
+          : 'this light alone, stops'}
+        step={(by) => level(clamp(light.target_stops + (by * person.thirds) / 3, ...bounds('target_stops')))}
+        type={between('Level', bounds('target_stops'), level)}
+      />{#if light.role !== 'key' && doc.lights.some((one) => one.role === 'key')}{' '}
+        <LiveChoice
+          label="Level counts from"
+          tone="flash"
+          value={light.relative}
+          options={[
+            ['correct', 'of correct'],
+            ['key', 'of the key'],
+          ]}
+          choose={(value) => change('Level counts from', (l) => (l.relative = value))}
+        />{/if}{/if},
     <LiveFigure
       label="Heads"
       hotkey="h"
@@ -177,28 +243,62 @@
         choose={(mm) => change('Zoom position', (l) => (l.zoom_mm = mm ? Number(mm) : null))}
       />{/if}.
   </p>
-  <p>
-    For
-    <LiveFigure
-      label="Frames"
-      hotkey="f"
-      value={doc.frames}
-      text={`${doc.frames} frames`}
-      step={(by) => frames(doc.frames + by * 10)}
-      type={between('Frames', person.bounds('Setup', 'frames'), frames)}
-    />, fed from
-    <LiveChoice
-      label="Power supply"
-      hotkey="p"
-      tone="flash"
-      value={doc.power_supply ?? ''}
-      options={supplies}
-      choose={(kind) =>
-        session.edit('Power supply', (s) => (s.power_supply = (kind || null) as Setup['power_supply']))}
-    />.
-  </p>
+  {#if !fits || light.fits_anyway}
+    <p>
+      {#if !fits}{light.modifier?.name} is not made for this kind of unit.{/if}
+      <Chip on={light.fits_anyway} onclick={() => change('It fits', (l) => (l.fits_anyway = !l.fits_anyway))}
+        >it fits all the same</Chip
+      >
+    </p>
+  {/if}
+  <details class="more">
+    <summary>side, automatic power, frames, supply</summary>
+    {#if light.role !== 'background'}
+      <p>
+        It reaches
+        <LiveChoice
+          label="Side it reaches"
+          tone="flash"
+          value={light.side ?? ''}
+          options={[
+            ['', 'the side usual for it'],
+            ['lit', 'the lit side'],
+            ['shadow', 'the shadow side'],
+            ['both', 'both sides'],
+            ['none', 'the edge only'],
+          ]}
+          choose={side}
+        />.
+        <Chip
+          on={light.automatic}
+          onclick={() => change('Automatic power', (l) => (l.automatic = !l.automatic))}
+          >automatic, through the lens</Chip
+        >
+      </p>
+    {/if}
+    <p>
+      For
+      <LiveFigure
+        label="Frames"
+        hotkey="f"
+        value={doc.frames}
+        text={`${doc.frames} frames`}
+        step={(by) => frames(doc.frames + by * 10)}
+        type={between('Frames', person.bounds('Setup', 'frames'), frames)}
+      />, fed from
+      <LiveChoice
+        label="Power supply"
+        hotkey="p"
+        tone="flash"
+        value={doc.power_supply ?? ''}
+        options={supplies}
+        choose={(kind) =>
+          session.edit('Power supply', (s) => (s.power_supply = (kind || null) as Setup['power_supply']))}
+      />.
+    </p>
+  </details>
   {#if levels.length}
-    <p class="text-quiet font-sans text-[0.82rem] leading-snug" data-testid="levels">
+    <p class="text-quiet text-[0.82rem] leading-snug" data-testid="levels">
       With all lights at their dials: {levels.map((level) => level.says).join(' · ')}.
     </p>
   {/if}

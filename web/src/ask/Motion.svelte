@@ -4,6 +4,7 @@
   import { between, clamp, readSeconds, round, saySeconds, stepOn } from '../lib/figures'
   import { person } from '../lib/person.svelte'
   import type { SetupSession } from '../lib/session.svelte'
+  import Chip from './Chip.svelte'
   import LiveChoice from '../parts/LiveChoice.svelte'
   import LiveFigure from '../parts/LiveFigure.svelte'
   import LiveLength from '../parts/LiveLength.svelte'
@@ -19,6 +20,7 @@
   const field = (value: number) => change('Width of the field', (m) => (m.field_width_m = value))
   const speed = (value: number) => change('Speed', (m) => (m.speed_m_s = round(value, 2)))
   const trail = (value: number) => change('Trail', (m) => (m.trail_s = value))
+  const wanted = (value: number) => change('Flash duration wanted', (m) => (m.wanted_t01_s = value))
   const blur = (value: number) => change('Tolerable blur', (m) => (m.blur_mm = round(value, 3)))
 
   function mover(key: Motion['mover']) {
@@ -42,7 +44,7 @@
         ['trails', 'Let it draw'],
       ]}
       choose={(kind) => change('Motion', (m) => (m.kind = kind))}
-    />{#if motion.kind === 'freeze'}
+    />{#if motion.kind === 'freeze'}{' '}
       <LiveChoice
         label="What moves"
         value={motion.mover}
@@ -77,7 +79,19 @@
         hint="millimetres on the sensor"
         step={(by) => blur(clamp((motion.blur_mm ?? 0.03) * 2 ** (by / 3), ...bounds('blur_mm')))}
         type={between('Tolerable blur', bounds('blur_mm'), blur)}
-      />.
+      />; t.1 wanted
+      <LiveFigure
+        label="Flash duration wanted"
+        value={motion.wanted_t01_s ?? 0}
+        text={motion.wanted_t01_s ? `${saySeconds(motion.wanted_t01_s)} s` : 'by that'}
+        hint="t.1; typed instead of worked out"
+        step={(by) =>
+          wanted(clamp((motion.wanted_t01_s ?? 1 / 4000) / 2 ** (by / 3), ...bounds('wanted_t01_s')))}
+        type={between('Flash duration wanted', bounds('wanted_t01_s'), wanted, readSeconds)}
+      />{#if motion.wanted_t01_s}{' '}<Chip
+          plain
+          onclick={() => change('No duration', (m) => (m.wanted_t01_s = null))}>by the blur</Chip
+        >{/if}.
     {:else if motion.kind === 'trails'}
       for
       <LiveFigure
@@ -91,6 +105,6 @@
     {:else}.{/if}
   </p>
   {#if session.answer?.motion}
-    <p class="font-sans text-[0.82rem] leading-snug" data-testid="motion">{session.answer.motion}</p>
+    <p class="text-quiet text-[0.82rem] leading-snug" data-testid="motion">{session.answer.motion}</p>
   {/if}
 </section>

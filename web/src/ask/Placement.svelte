@@ -28,12 +28,7 @@
 
 {#if placements.length}
   <p>The subject stands</p>
-  <div
-    class="grid grid-cols-4 gap-1.5 font-sans"
-    role="group"
-    aria-label="Where the subject stands"
-    bind:this={group}
-  >
+  <div class="grid grid-cols-4 gap-1.5" role="group" aria-label="Where the subject stands" bind:this={group}>
     {#each placements as place (place.subject)}
       <button
         type="button"
@@ -78,5 +73,5 @@
       up.
     </p>
   {/if}
-  <p class="font-sans text-[0.82rem] leading-snug" data-testid="placement">{said}</p>
+  <p class="text-[0.82rem] leading-snug" data-testid="placement">{said}</p>
 {/if}

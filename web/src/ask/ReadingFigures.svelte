@@ -1,23 +1,25 @@
 <!-- What the meter read, as live figures. -->
 <script lang="ts">
   import type { Reading } from '../lib/api/client'
-  import { between, readSeconds, saySeconds, stepOn } from '../lib/figures'
+  import { between, clamp, readSeconds, round, saySeconds, stepOn } from '../lib/figures'
   import { person } from '../lib/person.svelte'
   import type { SetupSession } from '../lib/session.svelte'
   import LiveChoice from '../parts/LiveChoice.svelte'
   import LiveFigure from '../parts/LiveFigure.svelte'
 
-  let { session }: { session: SetupSession } = $props()
-  const reading = $derived(session.doc.ambient.readings[0] ?? person.scales.blank.reading)
+  let { session, index }: { session: SetupSession; index: number } = $props()
+  const reading = $derived(session.doc.ambient.readings[index] ?? person.scales.blank.reading)
+  const nth = $derived(index ? ` ${index + 1}` : '')
+  const needle = (value: number) => read('Needle', (r) => (r.needle_stops = value))
   const bounds = (field: string) => person.bounds('Reading', field)
 
   function read(label: string, edit: (reading: Reading) => void) {
-    session.edit(label, (s) => s.ambient.readings[0] && edit(s.ambient.readings[0]))
+    session.edit(label, (s) => s.ambient.readings[index] && edit(s.ambient.readings[index]))
   }
 </script>
 
 <LiveFigure
-  label="Metered aperture"
+  label={`Metered aperture${nth}`}
   tone="ambient"
   value={reading.f_number}
   text={`f/${reading.f_number}`}
@@ -28,7 +30,7 @@
   )}
 />
 <LiveFigure
-  label="Metered time"
+  label={`Metered time${nth}`}
   tone="ambient"
   value={reading.shutter_s}
   text={saySeconds(reading.shutter_s)}
@@ -42,16 +44,28 @@
 />
 at
 <LiveFigure
-  label="Metered ISO"
+  label={`Metered ISO${nth}`}
   tone="ambient"
   value={reading.iso}
   text={`ISO ${reading.iso}`}
   step={(by) => read('Metered ISO', (r) => (r.iso = stepOn(person.scales.isos, r.iso, by)))}
   type={between('ISO', bounds('iso'), (value) => read('Metered ISO', (r) => (r.iso = value)))}
 />
-off the
+, the needle
+<LiveFigure
+  label={`Needle${nth}`}
+  tone="ambient"
+  value={reading.needle_stops}
+  text={reading.needle_stops
+    ? `${round(Math.abs(reading.needle_stops), 1)} ${reading.needle_stops < 0 ? 'under' : 'over'}`
+    : 'at 0'}
+  hint="what the camera’s meter shows at these settings"
+  step={(by) =>
+    needle(round(clamp(reading.needle_stops + (by * person.thirds) / 3, ...bounds('needle_stops')), 2))}
+  type={between('Needle', bounds('needle_stops'), needle)}
+/>, off the
 <LiveChoice
-  label="Pointed at"
+  label={`Pointed at${nth}`}
   tone="ambient"
   value={reading.of}
   options={[

@@ -1,83 +1,69 @@
-<!-- The jump chart: every unit of the shelf on one ruler of stops. -->
+<!-- The jump chart: every unit of the shelf on one ruler of stops, the one in hand first and labelled. -->
 <script lang="ts">
   import { flushSync } from 'svelte'
-  import { SvelteSet } from 'svelte/reactivity'
-  import type { Answer, Lanes } from '../lib/api/client'
+  import type { Answer, Lanes, Preferences } from '../lib/api/client'
   import { count, grams, signed } from '../lib/figures'
-  import { person } from '../lib/person.svelte'
   import { history } from '../lib/history.svelte'
+  import { person } from '../lib/person.svelte'
   import type { SetupSession } from '../lib/session.svelte'
+  import { giveBack, take } from '../lib/takes'
+  import Dialog from '../parts/Dialog.svelte'
   import LaneDetail from './LaneDetail.svelte'
   import LaneTrack from './LaneTrack.svelte'
-  import { laneAt, rulerOf, sorted, type Lane, type Sort } from './ruler'
+  import { laneAt, LOW, rulerOf, sorted, TALL, type Lane, type Sort } from './ruler'
 
   type Props = { session: SetupSession; answer: Answer; lanes: Lanes }
   let { session, answer, lanes }: Props = $props()
+  type Column = Preferences['columns'][number]
 
+  const FIRST = 7
   const PAGE = 40
   const ON_PAPER = 340 // what an upright A4 sheet leaves the ruler beside its columns
   let measured = $state(460)
-  let most = $state(PAGE)
+  let most = $state(FIRST)
   let paper = $state(false)
-  const open = new SvelteSet<string>()
-  const seen = new SvelteSet<string>()
+  let why = $state(false)
+  let choosing = $state(false)
+
+  const COLUMNS: Record<Column, { head: string; width: string; title: string; sorts: [Sort, string][] }> = {
+    dial: { head: 'dial', width: '6.4rem', title: 'What to dial', sorts: [['dial', 'dial']] },
+    ready: { head: 'recycles', width: '4.2rem', title: 'Ready again in', sorts: [['ready', 'recycles']] },
+    flashes: {
+      head: 'flashes, batteries',
+      width: '8.2rem',
+      title: 'Flashes a charge, and batteries for the frames',
+      sorts: [
+        ['flashes', 'flashes'],
+        ['packs', 'batteries'],
+      ],
+    },
+    t01: { head: 't.1', width: '5rem', title: 'Flash duration at the dial', sorts: [['t01', 't.1']] },
+    weight: { head: 'weight', width: '4.2rem', title: 'Weight', sorts: [['weight', 'weight']] },
+    price: { head: 'price', width: '4.2rem', title: 'Price', sorts: [['price', 'price']] },
+  }
+  const ORDER = Object.keys(COLUMNS) as Column[]
 
   const sort = $derived<Sort>(person.preferences.sort)
+  const columns = $derived(ORDER.filter((one) => person.preferences.columns.includes(one)))
+  const template = $derived(
+    `minmax(7.5rem, 9.5rem) minmax(0, 1fr) 5.8rem ${columns.map((one) => COLUMNS[one].width).join(' ')}`,
+  )
   const order = $derived(sorted(lanes, sort))
-  const width = $derived(paper ? ON_PAPER : Math.max(220, measured))
-  const ruler = $derived(rulerOf(answer.arcs, lanes, width))
-  const ticks = $derived(ruler.ticks(Math.min(24, Math.round(width / 26))).filter(Number.isInteger))
-  const sorts: [Sort, string][] = [
-    ['spare', 'Stops in hand'],
-    ['ready', 'Recycle time'],
-    ['flashes', 'Flashes a charge'],
-    ['packs', 'Charges needed'],
-    ['weight', 'Weight'],
-    ['price', 'Price'],
-  ]
-
-  /** What lanes out of sight show: it follows once the person pauses, so that a nudge redraws only what is seen. */
-  // svelte-ignore state_referenced_locally
-  let late = $state.raw(lanes)
-  $effect(() => {
-    const now = lanes
-    const timer = setTimeout(() => (late = now), 160)
-    return () => clearTimeout(timer)
+  const able = $derived(order.filter((i) => lanes.word[i] !== 'blocked'))
+  const blocked = $derived(order.filter((i) => lanes.word[i] === 'blocked'))
+  const inHand = $derived(lanes.id.indexOf(answer.unit))
+  const listed = $derived([...able.filter((i) => i === inHand), ...able.filter((i) => i !== inHand)])
+  const shown = $derived(paper ? listed : listed.slice(0, most))
+  const reasons = $derived.by(() => {
+    const counts: Record<string, number> = {}
+    for (const i of blocked) counts[lanes.verdict[i]!] = (counts[lanes.verdict[i]!] ?? 0) + 1
+    return Object.entries(counts)
+      .map(([words, number]) => `${number}: ${words}`)
+      .join('; ')
   })
-
-  function laneOf(index: number): Lane {
-    const id = lanes.id[index]!
-    const current = paper || seen.has(id) || late.id[index] !== id
-    return laneAt(current ? lanes : late, index)
-  }
-
-  let watcher: IntersectionObserver | undefined
-
-  /** Tell when a lane comes near the window: only then are its hops drawn. */
-  function watch(node: HTMLElement, id: string) {
-    watcher ??= new IntersectionObserver(
-      (entries) => {
-        for (const entry of entries) {
-          const key = (entry.target as HTMLElement).dataset.lane!
-          if (entry.isIntersecting) seen.add(key)
-          else seen.delete(key)
-        }
-      },
-      { rootMargin: '150px' },
-    )
-    node.dataset.lane = id
-    watcher.observe(node)
-    return { destroy: () => watcher?.unobserve(node) }
-  }
-
-  /** More lanes come by themselves once the end of the list is scrolled near. */
-  function near(node: HTMLElement) {
-    const end = new IntersectionObserver(([entry]) => entry!.isIntersecting && (most += PAGE), {
-      rootMargin: '600px',
-    })
-    end.observe(node)
-    return { destroy: () => end.disconnect() }
-  }
+  const width = $derived(paper ? ON_PAPER : Math.max(180, measured))
+  const ruler = $derived(rulerOf(answer.arcs, lanes, width))
+  const ticks = $derived(ruler.ticks(Math.min(14, Math.round(width / 44))).filter(Number.isInteger))
 
   /** On paper there is no scrolling: every lane is drawn. */
   function unroll() {
@@ -85,207 +71,242 @@
     flushSync()
   }
 
-  async function choose(wanted: Sort) {
-    const wrong = await person.choose({ sort: wanted })
+  /** More lanes come by themselves once the end of a long list is scrolled near. */
+  function near(node: HTMLElement) {
+    const end = new IntersectionObserver(
+      ([entry]) => entry!.isIntersecting && most > FIRST && (most += PAGE),
+      {
+        rootMargin: '600px',
+      },
+    )
+    end.observe(node)
+    return { destroy: () => end.disconnect() }
+  }
+
+  async function choose(change: Partial<Preferences>) {
+    const wrong = await person.choose(change)
     if (wrong) history.tell(wrong)
   }
 
-  function toggle(id: string) {
-    if (!open.delete(id)) open.add(id)
+  function toggle(one: Column) {
+    const rest = person.preferences.columns.filter((other) => other !== one)
+    void choose({ columns: columns.includes(one) ? rest : [...rest, one] })
   }
 
-  function stamina(lane: Lane): string {
+  function touch(id: string) {
+    why = false
+    if (answer.taken && id === answer.unit) giveBack(session)
+    else void take(session, id)
+  }
+
+  function hand(lane: Lane): string {
+    if (lane.word === 'too_bright') return 'too bright'
+    if (lane.word === 'on_the_line') return `${signed(lane.spare)} ± ${lane.sd.toFixed(1)}`
+    return lane.word === 'short' ? `${signed(lane.spare)} short` : signed(lane.spare)
+  }
+
+  function cell(lane: Lane, column: Column): string {
+    if (column === 'dial') return lane.dial
+    if (column === 'ready') return lane.recycle
+    if (column === 't01') return lane.t01.replace('t.1 ', '') || '–'
+    if (column === 'weight') return grams(lane.weight_g)
+    if (column === 'price')
+      return lane.price === null ? '–' : `${person.preferences.currency}${count(lane.price)}`
     if (lane.mains) return 'mains'
-    if (lane.flashes === null) return 'charge not stated'
-    return `${count(lane.flashes)} a charge${(lane.charges ?? 1) > 1 ? ` · needs ${lane.charges}` : ''}`
+    if (lane.flashes === null) return 'not stated'
+    return `${count(lane.flashes)}${(lane.charges ?? 1) > 1 ? `, ${count(lane.charges!)} batt.` : ''}`
   }
 </script>
 
 <svelte:window onbeforeprint={unroll} onafterprint={() => (paper = false)} />
 
-<section aria-labelledby="chart-title">
-  <div class="flex flex-wrap items-end gap-x-4 gap-y-1">
-    <h2 id="chart-title" class="font-prose text-[1.35rem] leading-tight font-semibold" data-testid="headline">
-      <bdi>{answer.headline}</bdi>
-    </h2>
-    <label class="no-print ml-auto flex items-center gap-1.5 text-sm">
-      <span class="text-quiet">Sort by</span>
-      <select
-        class="border-base-300 bg-base-100 h-8 cursor-pointer rounded-lg border px-2 font-medium"
-        value={sort}
-        onchange={(event) => choose(event.currentTarget.value as Sort)}
-      >
-        {#each sorts as [key, words] (key)}<option value={key}>{words}</option>{/each}
-      </select>
-    </label>
-  </div>
-
-  <div class="bg-base-100 sticky top-0 z-10 pt-2">
-    <div class="lane items-end">
-      <span class="text-quiet hidden text-xs sm:block">unit, on one basis</span>
-      <div class="ruler h-7" bind:clientWidth={measured}>
-        <svg {width} height="28" class="block overflow-visible" aria-hidden="true">
-          {#each ticks as tick (tick)}
-            {#if tick !== 0 && Math.abs(ruler(tick) - ruler(0)) > 38}
-              <text x={ruler(tick)} y="20" text-anchor="middle" font-size="11" class="fill-quiet"
-                >{signed(tick, 0)}</text
-              >
-            {/if}
-          {/each}
-          <text
-            x={ruler(0)}
-            y="20"
-            text-anchor="middle"
-            font-size="12"
-            font-weight="700"
-            class="fill-base-content">needed</text
-          >
-        </svg>
-      </div>
-      <span class="text-quiet hidden text-xs sm:block">verdict, dial</span>
-      <span class="text-quiet hidden text-xs lg:block">recycle, charge</span>
-    </div>
-  </div>
-
-  <div class="relative">
-    <div class="lane pointer-events-none absolute inset-0" aria-hidden="true">
-      <span class="hidden sm:block"></span>
-      <svg {width} height="100%" class="block">
-        <rect
-          x="0"
-          y="0"
-          width={Math.max(0, ruler(0))}
-          height="100%"
-          class="fill-short"
-          fill-opacity="0.07"
-        />
+<section aria-labelledby="chart-title" style={`--lane: ${template}`}>
+  <div class="lane head text-quiet border-base-300 bg-base-100 items-end border-b text-[0.78rem]">
+    <h2 id="chart-title" class="font-normal">Unit</h2>
+    <div class="ruler h-5" bind:clientWidth={measured}>
+      <svg {width} height="20" class="block overflow-visible" aria-hidden="true">
         {#each ticks as tick (tick)}
-          <line
-            x1={ruler(tick)}
-            x2={ruler(tick)}
-            y1="0"
-            y2="100%"
-            class="stroke-base-300"
-            stroke-opacity="0.7"
-          />
+          {#if tick !== 0 && Math.abs(ruler(tick) - ruler(0)) > 42}
+            <text x={ruler(tick)} y="14" text-anchor="middle" font-size="11" class="fill-quiet"
+              >{signed(tick, 0)}</text
+            >
+          {/if}
         {/each}
-        <line x1={ruler(0)} x2={ruler(0)} y1="0" y2="100%" class="stroke-base-content" stroke-width="2" />
+        <text
+          x={ruler(0)}
+          y="14"
+          text-anchor="middle"
+          font-size="11.5"
+          font-weight="700"
+          class="fill-base-content">needed</text
+        >
       </svg>
     </div>
-    <ol class="relative" aria-label="Flash units">
-      {#each order.slice(0, paper ? order.length : most) as index (lanes.id[index])}
-        {@const lane = laneOf(index)}
-        <li use:watch={lane.id} class="[content-visibility:auto] [contain-intrinsic-size:auto_56px]">
+    {@render heading('in hand', [['spare', 'in hand']], 'Stops in hand at full power')}
+    {#each columns as one (one)}{@render heading(
+        COLUMNS[one].head,
+        COLUMNS[one].sorts,
+        COLUMNS[one].title,
+      )}{/each}
+  </div>
+
+  <div>
+    <ol aria-label="Flash units">
+      {#each shown as index (lanes.id[index])}
+        {@const lane = laneAt(lanes, index)}
+        {@const tall = index === inHand}
+        <li class={tall ? 'bg-base-200/80 rounded' : ''}>
           <button
             type="button"
-            class="lane hover:bg-base-content/5 w-full cursor-pointer items-center rounded-lg text-left"
-            aria-expanded={open.has(lane.id)}
-            onclick={() => toggle(lane.id)}
+            class="lane hover:bg-base-content/5 w-full cursor-pointer items-center rounded text-left text-[0.87rem]"
+            aria-pressed={tall && answer.taken}
+            title={tall && answer.taken
+              ? 'Give it back: compare the shelf'
+              : `Take ${lane.name} for this light`}
+            onclick={() => touch(lane.id)}
           >
-            <span class="name min-w-0 leading-tight">
-              <bdi class="block truncate font-semibold">{lane.name}</bdi>
-              <span class="text-quiet block truncate text-xs">{lane.basis}</span>
+            <span class={`name min-w-0 leading-tight ${tall ? 'font-bold' : ''}`}>
+              <bdi class="block truncate">{lane.name}</bdi>
+              {#if tall}<span class="text-quiet block truncate text-xs font-normal"
+                  >{answer.taken ? 'in hand' : 'compared by'} · {lane.basis}</span
+                >{/if}
             </span>
-            <span class="ruler h-[56px] pt-1">
-              {#if lane.word === 'blocked'}
-                <span class="bg-base-100 text-quiet ml-2 inline-block px-1 pt-3.5 text-sm"
-                  >cannot be used: {lane.verdict}</span
-                >
-              {:else if paper || seen.has(lane.id)}
-                <LaneTrack arcs={answer.arcs} {lane} {index} {ruler} {width} />
-              {/if}
+            <span class="ruler" style={`height: ${tall ? TALL.height : LOW.height}px`}>
+              <LaneTrack arcs={answer.arcs} {lane} {index} {ruler} {width} {tall} />
             </span>
-            <span class="verdict leading-tight">
-              {#if lane.word !== 'blocked'}
-                <span
-                  class={`block text-[0.95rem] font-bold ${lane.word === 'short' || lane.word === 'too_bright' ? 'text-short' : 'text-flash'}`}
-                  >{lane.verdict}</span
-                >
-                <span class="block text-xs">
-                  dial <span class="font-semibold">{lane.dial}</span>{#if lane.dial_note}<span
-                      class="text-quiet">, {lane.dial_note}</span
-                    >{/if}
-                </span>
-              {/if}
-            </span>
-            <span class="stamina text-quiet text-xs leading-[1.3]">
-              {#if lane.word !== 'blocked'}
-                <span class="block"
-                  >recycles {lane.recycle === 'at once' ? lane.recycle : `in ${lane.recycle}`}</span
-                >
-                <span class="block">{stamina(lane)}</span>
-              {/if}
-              <span class="block">
-                {grams(lane.weight_g)} · {lane.price === null
-                  ? 'no price'
-                  : `${person.preferences.currency}${count(lane.price)}`}
-              </span>
-            </span>
+            <span
+              class={`verdict font-bold whitespace-nowrap ${lane.word === 'short' || lane.word === 'too_bright' ? 'text-short' : 'text-flash'}`}
+              >{hand(lane)}</span
+            >
+            {#each columns as one (one)}<span class="cell" data-column={one}>{cell(lane, one)}</span>{/each}
           </button>
-          {#if open.has(lane.id)}<LaneDetail {session} unit={lane.id} />{/if}
+          {#if tall}
+            <p class="flex flex-wrap gap-x-4 px-1 pb-1 text-[0.82rem] leading-snug">
+              <span
+                ><span class="font-semibold">{lane.verdict}</span>, dial {lane.dial}{lane.dial_note
+                  ? `: ${lane.dial_note}`
+                  : ''}</span
+              >
+              <button
+                type="button"
+                class="no-print cursor-pointer underline underline-offset-2"
+                aria-expanded={why}
+                onclick={() => (why = !why)}>{why ? 'Hide the reasons' : 'Why: every gain and loss'}</button
+              >
+            </p>
+            {#if why}<LaneDetail {session} unit={lane.id} />{/if}
+          {/if}
         </li>
       {/each}
     </ol>
-    {#if order.length > most}
-      <button type="button" class="btn btn-sm relative mt-2" use:near onclick={() => (most += PAGE)}>
-        Show {Math.min(PAGE, order.length - most)} more of {count(order.length)}
-      </button>
-    {/if}
   </div>
-  <p class="text-quiet mt-3 flex flex-wrap items-center gap-x-4 gap-y-1 text-xs">
-    <span>○ bare at one metre, full power</span>
-    <span>⌒ to the left: a loss</span>
-    <span class="text-flash">⌣ to the right: a gain</span>
-    <span class="text-ambient">⌣ what the ambient adds</span>
-    <span class="text-flash">● reaches</span>
-    <span class="text-flash">◐ on the line</span>
-    <span class="text-short">◇ short</span>
-    <span>bar: ± one standard deviation</span>
-  </p>
+  <div class="no-print text-quiet flex flex-wrap items-center gap-x-5 gap-y-1 pt-1.5 text-[0.82rem]">
+    {#if listed.length > shown.length}
+      <button type="button" class="btn btn-xs" use:near onclick={() => (most += PAGE)}
+        >{count(listed.length - shown.length)} more units</button
+      >
+    {/if}
+    {#if blocked.length}
+      <details class="min-w-0">
+        <summary class="cursor-pointer py-0.5"
+          >{count(blocked.length)} cannot be used: <bdi>{reasons}</bdi></summary
+        >
+        <ul class="pb-1">
+          {#each blocked.slice(0, 60) as index (lanes.id[index])}
+            <li>
+              <bdi class="text-base-content font-semibold">{lanes.name[index]}</bdi>: {lanes.verdict[index]}
+            </li>
+          {/each}
+        </ul>
+      </details>
+    {/if}
+    <button
+      type="button"
+      class="ml-auto cursor-pointer underline underline-offset-2"
+      onclick={() => (choosing = true)}>Columns and signs</button
+    >
+  </div>
 </section>
+
+{#snippet heading(words: string, sorts: [Sort, string][], title: string)}
+  <span class={words === 'in hand' ? 'verdict' : 'cell'} {title}>
+    {#each sorts as [key, said], i (key)}{i ? ', ' : ''}<button
+        type="button"
+        class={`cursor-pointer underline-offset-2 hover:underline ${sort === key ? 'text-base-content font-bold' : ''}`}
+        aria-pressed={sort === key}
+        aria-label={`Sort by ${said}`}
+        onclick={() => choose({ sort: key })}>{said}{sort === key ? ' ▾' : ''}</button
+      >{/each}
+  </span>
+{/snippet}
+
+{#if choosing}
+  <Dialog title="Columns and signs" close={() => (choosing = false)}>
+    <fieldset class="mb-4 grid grid-cols-2 gap-2">
+      <legend class="text-quiet mb-1 text-sm">Columns of the chart</legend>
+      {#each ORDER as one (one)}
+        <label class="flex min-h-9 items-center gap-2"
+          ><input
+            type="checkbox"
+            class="checkbox checkbox-sm"
+            checked={columns.includes(one)}
+            onchange={() => toggle(one)}
+          />
+          {COLUMNS[one].title}</label
+        >
+      {/each}
+    </fieldset>
+    <ul class="space-y-1 text-sm">
+      <li>○ what the unit gives bare at one metre, full power, on the right</li>
+      <li>⌒ to the left, above the line: a loss</li>
+      <li>
+        <span class="text-flash">⌣</span> to the right, under the line: a gain;
+        <span class="text-ambient">⌣</span> what the ambient adds
+      </li>
+      <li>
+        <span class="text-flash">●</span> reaches · <span class="text-flash">◐</span> on the line ·
+        <span class="text-short">◇</span>
+        short · <span class="text-short">▶</span> too bright even at its lowest power
+      </li>
+      <li>the bar: one standard deviation either way</li>
+    </ul>
+    <button class="btn btn-primary mt-4" onclick={() => (choosing = false)}>Close</button>
+  </Dialog>
+{/if}
 
 <style>
   .lane {
     display: grid;
-    grid-template-columns: 8.4rem minmax(0, 1fr) 9rem 8.9rem;
+    grid-template-columns: var(--lane);
     column-gap: 0.75rem;
+    padding-inline: 0.25rem;
   }
   .ruler {
     display: block;
     min-width: 0;
   }
-  @media (max-width: 1023px) {
-    .lane {
-      grid-template-columns: 8rem minmax(0, 1fr) 8.6rem;
-    }
-    .stamina {
-      display: none;
-    }
+  .verdict,
+  .cell {
+    text-align: right;
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
   }
   @media (max-width: 639px) {
     .lane {
-      grid-template-columns: minmax(0, 1fr) auto;
-      row-gap: 0.1rem;
-      padding-block: 0.35rem;
+      grid-template-columns: minmax(0, 1fr) auto auto;
+      row-gap: 0;
+      padding-block: 0.25rem;
     }
-    .lane .ruler,
-    .lane > svg {
+    .lane .ruler {
       grid-column: 1 / -1;
       order: 3;
     }
-    .lane > svg {
-      grid-row: 1;
+    .cell:not([data-column='dial']) {
+      display: none;
     }
-    .name,
-    .verdict {
-      justify-self: start;
-      max-width: 100%;
-      padding-inline: 0.2rem;
-      background: var(--color-base-100);
-    }
-    .verdict {
-      justify-self: end;
-      text-align: right;
+    .name {
+      background: inherit;
     }
   }
 </style>

@@ -32,7 +32,7 @@
 
 <div class="bg-base-200 my-1 rounded-xl p-4">
   {#if detail}
-    <p class="font-prose mb-3 text-lg">
+    <p class="mb-3 text-lg">
       <bdi>{detail.name}</bdi>, {detail.method}:
       <strong>{detail.verdict}</strong>, ± {detail.sd.toFixed(1)} stop; the chance that it reaches is
       {Math.round(detail.p_reach * 100)} in 100.
@@ -41,7 +41,7 @@
       <caption class="sr-only">The chain of {detail.name}</caption>
       <thead class="text-quiet text-left">
         <tr>
-          <th class="w-40 py-1 font-medium">Jump</th>
+          <th class="w-40 py-1 font-medium">What</th>
           <th class="w-16 text-right font-medium">Stops</th>
           <th class="w-14 pr-4 text-right font-medium">±</th>
           <th class="font-medium">Why</th>
@@ -65,7 +65,7 @@
           <th scope="row" class="py-1.5 text-left font-bold">in hand</th>
           <td class="py-1.5 text-right font-bold">{signed(detail.spare, 2)}</td>
           <td class="py-1.5 pr-4 text-right">{detail.sd.toFixed(2)}</td>
-          <td class="text-quiet py-1.5">The sum; uncertainties add as squares.</td>
+          <td class="text-quiet py-1.5">The sum; independent uncertainties partly cancel.</td>
         </tr>
       </tbody>
     </table>

@@ -1,27 +1,24 @@
-<!-- One unit's hops on the ruler. -->
+<!-- One unit's hops on the ruler; labelled where it is the unit in hand. -->
 <script lang="ts">
   import type { Arc } from '../lib/api/client'
-  import { trackOf, type Lane, type Ruler } from './ruler'
+  import { LOW, TALL, trackOf, type Lane, type Ruler } from './ruler'
 
-  let {
-    arcs,
-    lane,
-    index,
-    ruler,
-    width,
-  }: { arcs: Arc[]; lane: Lane; index: number; ruler: Ruler; width: number } = $props()
+  type Props = { arcs: Arc[]; lane: Lane; index: number; ruler: Ruler; width: number; tall: boolean }
+  let { arcs, lane, index, ruler, width, tall }: Props = $props()
 
-  const track = $derived(trackOf(arcs, lane, index, ruler))
+  const track = $derived(trackOf(arcs, lane, index, ruler, tall))
+  const size = $derived(tall ? TALL : LOW)
   const bad = $derived(lane.word === 'short' || lane.word === 'too_bright')
 </script>
 
-<svg {width} height="52" class="block overflow-visible" aria-hidden="true">
-  <line x1="0" x2={width} y1="31" y2="31" class="stroke-base-300" stroke-dasharray="1 4" />
+<svg {width} height={size.height} class="block overflow-visible" aria-hidden="true">
+  <rect x="0" y="0" width={Math.max(0, ruler(0))} height="100%" class="fill-short" fill-opacity="0.06" />
+  <line x1={ruler(0)} x2={ruler(0)} y1="0" y2="100%" class="stroke-base-content" stroke-width="2" />
   <line
     x1={track.low}
     x2={track.high}
-    y1="31"
-    y2="31"
+    y1={size.base}
+    y2={size.base}
     stroke-width="6"
     stroke-linecap="round"
     stroke-opacity="0.32"
@@ -31,32 +28,34 @@
     <path
       d={hop.path}
       fill="none"
-      stroke-width={hop.gain ? 2 : 1.6}
+      stroke-width={tall ? 1.8 : 1.2}
       class={hop.ambient ? 'stroke-ambient' : hop.gain ? 'stroke-flash' : 'stroke-base-content'}
-      stroke-opacity={hop.gain ? 1 : 0.62}><title>{hop.title}</title></path
+      stroke-opacity={tall ? 0.9 : 0.4}><title>{hop.title}</title></path
     >
     {#if hop.label}
       <text
         x={hop.labelX}
         y={hop.labelY}
         text-anchor="middle"
-        font-size="10.5"
-        class={hop.ambient ? 'fill-ambient' : hop.gain ? 'fill-flash' : 'fill-quiet'}>{hop.label}</text
+        font-size="11"
+        class={hop.ambient ? 'fill-ambient' : hop.gain ? 'fill-flash' : 'fill-base-content'}>{hop.label}</text
       >
     {/if}
   {/each}
-  <circle cx={track.takeOff} cy="31" r="3.6" stroke-width="1.8" class="fill-base-100 stroke-flash" />
+  <circle cx={track.takeOff} cy={size.base} r="3.4" stroke-width="1.6" class="fill-base-100 stroke-flash" />
   {#if lane.word === 'short'}
     <path
-      d={`M${track.landing} 24l7 7l-7 7l-7 -7z`}
+      d={`M${track.landing} ${size.base - 6}l6 6l-6 6l-6 -6z`}
       stroke-width="2.2"
       class="fill-base-100 stroke-short"
       data-mark="short"
     />
   {:else if lane.word === 'on_the_line'}
-    <circle cx={track.landing} cy="31" r="6" stroke-width="2.2" class="fill-base-100 stroke-flash" />
-    <path d={`M${track.landing} 25a6 6 0 0 1 0 12z`} class="fill-flash" />
+    <circle cx={track.landing} cy={size.base} r="5.5" stroke-width="2.2" class="fill-base-100 stroke-flash" />
+    <path d={`M${track.landing} ${size.base - 5.5}a5.5 5.5 0 0 1 0 11z`} class="fill-flash" />
+  {:else if lane.word === 'too_bright'}
+    <path d={`M${track.landing - 5} ${size.base - 6}v12l10 -6z`} class="fill-short" data-mark="too bright" />
   {:else}
-    <circle cx={track.landing} cy="31" r="6.5" class="glow" />
+    <circle cx={track.landing} cy={size.base} r="5.5" class="glow" />
   {/if}
 </svg>

@@ -32,7 +32,7 @@ test('a size that all units share is given once', () => {
 
 test('a lane goes from its take-off to its landing', () => {
   const ruler = rulerOf(arcs, lanes, 500)
-  const track = trackOf(arcs, laneAt(lanes, 1), 1, ruler)
+  const track = trackOf(arcs, laneAt(lanes, 1), 1, ruler, false)
   expect(track.hops.map((hop) => hop.gain)).toEqual([false, true])
   expect(track.takeOff).toBeCloseTo(ruler(3))
   expect(track.landing).toBeCloseTo(ruler(2))
@@ -40,4 +40,14 @@ test('a lane goes from its take-off to its landing', () => {
 
 test('units without the figure sort last, units that cannot be used after them', () => {
   expect(sorted(lanes, 'ready').map((i) => lanes.name[i])).toEqual(['a', 'b', 'c'])
+})
+
+test('the lane in hand has every arc labelled, in rows that do not run into each other', () => {
+  const many: Arc[] = [
+    arcs[0]!,
+    ...[1, 2, 3].map((i) => ({ effect: 'layer', cause: `layer ${i}`, stops: [-0.2] })),
+  ]
+  const { hops } = trackOf(many, laneAt(lanes, 0), 0, rulerOf(many, lanes, 500), true)
+  expect(hops.map((hop) => hop.label)).toEqual(['layer 1 −0.2', 'layer 2 −0.2', 'layer 3 −0.2'])
+  expect(new Set(hops.map((hop) => hop.labelY)).size).toBe(3)
 })

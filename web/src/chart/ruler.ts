@@ -57,26 +57,32 @@ export function rulerOf(arcs: Arc[], lanes: Lanes, width: number): Ruler {
     .range([0, width])
 }
 
-const BASE = 31
-const LETTER = 5.6
+const LETTER = 6
+
+/** Heights of a lane: the one in hand is tall and has every arc labelled, the others are low and quiet. */
+export const TALL = { height: 88, base: 62, arc: 24 }
+export const LOW = { height: 30, base: 20, arc: 13 }
 
 /** One lane's hops: losses leap over the line to the left, gains swing under it to the right. */
-export function trackOf(arcs: Arc[], lane: Lane, index: number, ruler: Ruler): Track {
+export function trackOf(arcs: Arc[], lane: Lane, index: number, ruler: Ruler, tall: boolean): Track {
+  const { base: BASE, arc: MOST } = tall ? TALL : LOW
   let at = arcs[0] ? sizeOf(arcs[0], index) : 0
   const takeOff = ruler(at)
   const hops: Hop[] = []
-  const taken: { low: number; high: number; gain: boolean }[] = []
+  const taken: { low: number; high: number; row: number }[] = []
+  const [, width] = ruler.range() as [number, number]
 
-  /** The longest wording that has room between the labels already set on its side of the line; none where none has. */
-  function room(words: string[], middle: number, gain: boolean): string {
-    for (const text of words) {
-      const half = (text.length * LETTER) / 2 + 2
-      const box = { low: middle - half, high: middle + half, gain }
-      if (taken.some((one) => one.gain === gain && one.low < box.high && one.high > box.low)) continue
+  /** A free row for a label: the nearest to its arc above (losses) or under (gains) the line. */
+  function rowFor(middle: number, letters: number, gain: boolean): number | null {
+    const half = (letters * LETTER) / 2 + 3
+    for (let turn = 0; turn < 3; turn++) {
+      const row = (gain ? 1 : -1) * (turn + 1)
+      const box = { low: middle - half, high: middle + half, row }
+      if (taken.some((one) => one.row === row && one.low < box.high && one.high > box.low)) continue
       taken.push(box)
-      return text
+      return row
     }
-    return ''
+    return null
   }
 
   for (const arc of arcs.slice(1)) {
@@ -86,19 +92,20 @@ export function trackOf(arcs: Arc[], lane: Lane, index: number, ruler: Ruler): T
     at += size
     const to = ruler(at)
     const wide = Math.abs(to - from)
-    const height = Math.min(17, 5 + wide * 0.2) * (size > 0 ? -0.5 : 1)
+    const height = Math.min(MOST, MOST * 0.3 + wide * 0.2) * (size > 0 ? -0.5 : 1)
     const middle = (from + to) / 2
     const full = `${arc.cause} ${signed(size)}`
-    const fits = [full.length * LETTER < wide + 6 ? full : '', wide > 23 ? signed(size) : ''].filter(Boolean)
-    const label = room(fits, middle, size > 0)
+    const half = (full.length * LETTER) / 2
+    const labelX = Math.min(width - half, Math.max(half, middle))
+    const row = tall ? rowFor(labelX, full.length, size > 0) : null
     hops.push({
       effect: arc.effect,
       gain: size > 0,
       ambient: arc.effect === 'ambient',
       path: `M${from} ${BASE}C${from + (to - from) * 0.15} ${BASE - height * 1.33} ${to - (to - from) * 0.15} ${BASE - height * 1.33} ${to} ${BASE}`,
-      label,
-      labelX: middle,
-      labelY: size > 0 ? BASE - height + 10 : BASE - height - 3,
+      label: row === null ? '' : full,
+      labelX,
+      labelY: row === null ? 0 : row > 0 ? BASE + 8 + row * 11 : BASE - MOST - 6 - (-row - 1) * 11.5,
       title: full,
     })
   }
@@ -111,15 +118,17 @@ export function trackOf(arcs: Arc[], lane: Lane, index: number, ruler: Ruler): T
   }
 }
 
-export type Sort = 'spare' | 'ready' | 'flashes' | 'packs' | 'weight' | 'price'
+export type Sort = 'spare' | 'dial' | 'ready' | 'flashes' | 'packs' | 't01' | 'weight' | 'price'
 
-/** Lane indices in the person's order; unstated figures last, units that cannot be used at the very end. */
+/** Lane indices in the person's order: unstated figures last, units that cannot be used at the very end. */
 export function sorted(lanes: Lanes, sort: Sort): number[] {
   const figure = (i: number): number => {
     if (sort === 'spare') return -lanes.spare[i]!
+    if (sort === 'dial') return -lanes.below_full[i]!
     if (sort === 'ready') return lanes.recycle_s[i] ?? Infinity
     if (sort === 'flashes') return lanes.mains[i] ? -Infinity : -(lanes.flashes[i] ?? -Infinity)
     if (sort === 'packs') return lanes.mains[i] ? 0 : (lanes.charges[i] ?? Infinity)
+    if (sort === 't01') return lanes.t01_s[i] ?? Infinity
     return (sort === 'weight' ? lanes.weight_g[i] : lanes.price[i]) ?? Infinity
   }
   const blocked = (i: number) => Number(lanes.word[i] === 'blocked')

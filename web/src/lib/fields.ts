@@ -13,6 +13,7 @@ export type Field =
       hint?: string
       wide?: boolean
     }
+  | { key: string; label: string; kind: 'set'; options: [string, string][]; hint?: string; wide?: boolean }
   | { key: string; label: string; kind: 'rows'; fields: Field[]; blank: string; add: string }
   | { key: string; label: string; kind: 'part'; fields: Field[]; blank: string; always?: boolean }
 

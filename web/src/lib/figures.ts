@@ -69,6 +69,17 @@ export function saySeconds(seconds: number): string {
   return seconds >= 0.3 ? `${round(seconds, 1)} s` : `1/${Math.round(1 / seconds)}`
 }
 
+/** Stops of neutral density from any of its three markings: “3”, “3 stops”, “ND8”, “0.9”. */
+export function readNd(text: string): number | null {
+  const factor = /^\s*nd\s*(\d+)\s*$/i.exec(text)
+  if (factor && Number(factor[1]) > 1) return Math.round(Math.log2(Number(factor[1])) * 3) / 3
+  const value = readNumber(text.replace(/nd/i, ''))
+  if (value === null || /stop/i.test(text) || Number.isInteger(value) || value > 4) return value
+  return /^\s*(nd\s*)?\d?\.\d\s*$/i.test(text) && value % 0.3 < 0.02
+    ? Math.round((value / 0.3) * 3) / 3
+    : value
+}
+
 /** Minutes since midnight from “12:30”, “7.15” or “9”. */
 export function readClock(text: string): number | null {
   const parts = /^\s*(\d{1,2})(?:[:.h](\d{2}))?\s*$/.exec(text)

@@ -6,6 +6,16 @@ export type KitKind = 'units' | 'modifiers' | 'bodies' | 'filters'
 const words = (...keys: string[]): [unknown, string][] => keys.map((key) => [key, key.replaceAll('_', ' ')])
 const weight: Field = { key: 'weight_g', label: 'Weight, g', kind: 'number' }
 const price: Field = { key: 'price', label: 'Price', kind: 'number' }
+const holding: Field = {
+  key: 'holding',
+  label: 'It is',
+  kind: 'choice',
+  options: [
+    ['owned', 'owned'],
+    ['hire', 'for hire'],
+    ['wanted', 'wanted'],
+  ],
+}
 const note: Field = { key: 'note', label: 'Note', kind: 'text', wide: true }
 
 const claim: Field[] = [
@@ -143,6 +153,7 @@ const unit: Field[] = [
       },
     ],
   },
+  holding,
   weight,
   price,
   note,
@@ -247,6 +258,12 @@ const modifier: Field[] = [
       { key: 'width_m', label: 'Width or diameter, m', kind: 'number' },
       { key: 'height_m', label: 'Height, m', kind: 'number' },
     ],
+  },
+  {
+    key: 'fits',
+    label: 'Fits these kinds of unit (none ticked: all)',
+    kind: 'set',
+    options: words('shoe', 'pocket', 'monobloc', 'pack', 'built_in', 'ring') as [string, string][],
   },
   { key: 'needs_zoom_head', label: 'Works on a zoomed head only', kind: 'check' },
   { ...weight, hint: 'kept; not counted with yet' },

@@ -22,6 +22,6 @@
     close()
   }}
 >
-  <h2 {id} class="font-prose mb-3 text-2xl font-semibold"><bdi>{title}</bdi></h2>
+  <h2 {id} class="mb-3 text-2xl font-semibold"><bdi>{title}</bdi></h2>
   {@render children()}
 </dialog>

@@ -13,6 +13,7 @@
   const wrong = (key: string) => problems.find((problem) => problem.where === path(key))?.sentence ?? ''
   /** A row or part to begin with, as the server has it. */
   const blank = (name: string): Doc => structuredClone($state.snapshot(person.scales.blank.forms[name] ?? {}))
+  const members = (key: string) => (draft[key] as string[] | undefined) ?? []
   const rows = (key: string) => (draft[key] as Doc[] | undefined) ?? []
 </script>
 
@@ -60,6 +61,23 @@
           <Self fields={field.fields} draft={draft[field.key] as Doc} {problems} where={path(field.key)} />
         </div>
       {/if}
+    </fieldset>
+  {:else if field.kind === 'set'}
+    <fieldset class="border-base-300 col-span-full flex flex-wrap gap-x-5 gap-y-1 rounded border p-3">
+      <legend class="px-1 text-sm font-semibold">{field.label}</legend>
+      {#each field.options as [key, words] (key)}
+        <label class="flex items-center gap-2 text-sm">
+          <input
+            type="checkbox"
+            class="checkbox checkbox-sm"
+            checked={members(field.key).includes(key)}
+            onchange={(event) =>
+              (draft[field.key] = event.currentTarget.checked
+                ? [...members(field.key), key]
+                : members(field.key).filter((one) => one !== key))}
+          />{words}</label
+        >
+      {/each}
     </fieldset>
   {:else if field.kind === 'check'}
     <label class="flex items-end gap-2 pb-1.5 text-sm">

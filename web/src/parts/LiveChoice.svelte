@@ -40,16 +40,28 @@
   .word {
     position: relative;
     display: inline-block;
-    font-family: var(--font-sans);
-    font-size: 0.92em;
-    font-weight: 650;
-    line-height: 1.35;
-    border-bottom: 2px dotted currentColor;
-    padding: 0 0.12em;
+    font-weight: 700;
+    line-height: 1.45;
+    background: var(--color-base-200);
+    border: 1px solid var(--color-base-300);
+    border-radius: 4px;
+    padding: 0 1.05em 0 0.3em;
+  }
+  .word::after {
+    content: '';
+    position: absolute;
+    right: 0.35em;
+    top: 50%;
+    width: 0.32em;
+    height: 0.32em;
+    border: solid currentColor;
+    border-width: 0 1.5px 1.5px 0;
+    transform: translateY(-70%) rotate(45deg);
+    pointer-events: none;
   }
   .word:hover,
   .word:focus-within {
-    background: color-mix(in oklab, currentColor 12%, transparent);
+    background: color-mix(in oklab, currentColor 14%, var(--color-base-100));
   }
   .word:focus-within {
     outline: 2.5px solid var(--color-base-content);

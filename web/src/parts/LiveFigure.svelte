@@ -1,5 +1,6 @@
 <!-- A figure in a sentence that can be nudged by keys, wheel or drag, or typed. -->
 <script lang="ts">
+  import { Minus, Pin, Plus } from '@lucide/svelte'
   import { hotkey as register } from '../lib/hotkeys'
 
   type Props = {
@@ -9,10 +10,24 @@
     tone?: 'ambient' | 'flash' | 'plain'
     hint?: string
     hotkey?: string
+    /** A figure that can be fixed: whether it is, and what turns that over (key x). */
+    fixed?: boolean
+    fix?: () => void
     step: (by: number) => void
     type: (text: string) => string | null
   }
-  let { label, text, value, tone = 'plain', hint = '', hotkey, step, type }: Props = $props()
+  let {
+    label,
+    text,
+    value,
+    tone = 'plain',
+    hint = '',
+    hotkey,
+    fixed = false,
+    fix,
+    step,
+    type,
+  }: Props = $props()
 
   const id = $props.id()
   let typing = $state(false)
@@ -55,6 +70,7 @@
     if (by) step(by * (event.shiftKey && event.key !== '+' ? 3 : 1))
     else if (event.key === 'Enter' || event.key === ' ') start()
     else if (/^\d$/.test(event.key)) start(event.key)
+    else if (event.key === 'x' && fix) fix()
     else return
     event.preventDefault()
     event.stopPropagation()
@@ -86,7 +102,7 @@
 </script>
 
 {#if typing}
-  <span class="relative inline-block font-sans">
+  <span class="relative inline-block">
     <input
       bind:this={input}
       bind:value={typed}
@@ -112,37 +128,131 @@
     {/if}
   </span>
 {:else}
-  <span
-    bind:this={figure}
-    role="spinbutton"
-    tabindex="0"
-    aria-label={label}
-    aria-valuenow={value}
-    aria-valuetext={text}
-    title={`${label}${hint ? ` · ${hint}` : ''} · arrows nudge a third, with Shift a full stop; Enter to type${hotkey ? ` · key ${hotkey}` : ''}`}
-    class={`live ${colour}`}
-    onkeydown={press}
-    onpointerdown={drag}
-    onpointermove={drag}
-    ondblclick={() => start()}>{text}</span
-  >
+  <span class="figure">
+    <span
+      bind:this={figure}
+      role="spinbutton"
+      tabindex="0"
+      aria-label={label}
+      aria-valuenow={value}
+      aria-valuetext={fixed ? `${text}, fixed` : text}
+      title={`${label}${hint ? ` · ${hint}` : ''} · arrows: a third, with Shift a full stop; Enter to type${fix ? '; x to fix or free' : ''}${hotkey ? ` · key ${hotkey}` : ''}`}
+      class={`live ${colour}`}
+      class:pinned={fixed}
+      onkeydown={press}
+      onpointerdown={drag}
+      onpointermove={drag}
+      ondblclick={() => start()}>{text}</span
+    >{#if fix}<button
+        type="button"
+        class="pin no-print"
+        aria-pressed={fixed}
+        aria-label={`${label} fixed`}
+        title={fixed ? 'Fixed: touch to let it be worked out' : 'Fix it: what is free is worked out'}
+        onclick={fix}><Pin size={13} fill={fixed ? 'currentColor' : 'none'} aria-hidden="true" /></button
+      >{/if}
+    <span class="steps no-print">
+      <button
+        type="button"
+        tabindex="-1"
+        aria-label={`less: ${label}`}
+        onpointerdown={(event) => event.preventDefault()}
+        onclick={() => step(-1)}><Minus size={16} /></button
+      >
+      <button
+        type="button"
+        tabindex="-1"
+        aria-label={`more: ${label}`}
+        onpointerdown={(event) => event.preventDefault()}
+        onclick={() => step(1)}><Plus size={16} /></button
+      >
+      <button
+        type="button"
+        tabindex="-1"
+        aria-label={`type: ${label}`}
+        onpointerdown={(event) => event.preventDefault()}
+        onclick={() => start()}>…</button
+      >
+    </span>
+  </span>
 {/if}
 
 <style>
+  .figure {
+    position: relative;
+    display: inline-flex;
+    align-items: center;
+    white-space: nowrap;
+  }
   .live {
-    font-family: var(--font-sans);
-    font-size: 0.92em;
-    font-weight: 650;
+    font-weight: 700;
     cursor: ew-resize;
     touch-action: pan-y;
     user-select: none;
     white-space: nowrap;
-    border-bottom: 2px dotted currentColor;
-    padding: 0.1em 0.12em;
-    border-radius: 4px 4px 0 0;
+    background: var(--color-base-200);
+    border: 1px solid var(--color-base-300);
+    padding: 0 0.3em;
+    border-radius: 4px;
+    line-height: 1.45;
   }
   .live:hover,
   .live:focus-visible {
-    background: color-mix(in oklab, currentColor 12%, transparent);
+    background: color-mix(in oklab, currentColor 14%, var(--color-base-100));
+  }
+  .live.pinned {
+    border-color: currentColor;
+    box-shadow: inset 0 -2px 0 currentColor;
+  }
+  .pin {
+    display: inline-grid;
+    place-items: center;
+    width: 1.5rem;
+    height: 1.5rem;
+    color: var(--color-quiet);
+    cursor: pointer;
+  }
+  .pin[aria-pressed='true'] {
+    color: var(--color-base-content);
+  }
+  .steps {
+    position: absolute;
+    top: calc(100% + 3px);
+    left: 0;
+    z-index: 20;
+    display: none;
+    background: var(--color-base-100);
+    border: 1px solid var(--color-base-content);
+    border-radius: 6px;
+    overflow: hidden;
+  }
+  .live:focus ~ .steps {
+    display: flex;
+  }
+  .steps button {
+    display: grid;
+    place-items: center;
+    width: 44px;
+    height: 44px;
+    cursor: pointer;
+    font-weight: 700;
+  }
+  .steps button:hover {
+    background: var(--color-base-200);
+  }
+  @media (pointer: fine) and (min-width: 640px) {
+    .steps button {
+      width: 30px;
+      height: 26px;
+    }
+  }
+  @media (pointer: coarse), (max-width: 639px) {
+    .live {
+      padding-block: 0.2em;
+    }
+    .pin {
+      width: 34px;
+      height: 34px;
+    }
   }
 </style>

@@ -1,20 +1,20 @@
-<!-- The methods to get the camera there, compared for one and the same unit; what the chosen one costs; the others. -->
+<!-- The methods in rows that line up, compared for one and the same unit; the chosen one unfolds; the others in a line. -->
 <script lang="ts">
-  import { CircleSlash, Compass, TriangleAlert } from '@lucide/svelte'
+  import { TriangleAlert } from '@lucide/svelte'
   import type { Answer, MethodCard } from '../lib/api/client'
-  import Chip from '../ask/Chip.svelte'
+  import { signed } from '../lib/figures'
   import { history } from '../lib/history.svelte'
   import { person } from '../lib/person.svelte'
   import type { SetupSession } from '../lib/session.svelte'
-  import Timing from './Timing.svelte'
 
   let { session, answer }: { session: SetupSession; answer: Answer } = $props()
   const possible = $derived(answer.methods.filter((method) => method.possible))
   const others = $derived(answer.methods.filter((method) => !method.possible))
-  const chosen = $derived(possible.find((method) => method.kind === answer.chosen))
 
+  /** The method touched is fixed; touched again, the advised one is taken. */
   function choose(method: MethodCard) {
-    session.edit('Method', (s) => (s.method = method.kind))
+    const again = session.doc.method === method.kind
+    session.edit(again ? 'Method free' : 'Method', (s) => (s.method = again ? null : method.kind))
   }
 
   async function avoid(method: MethodCard) {
@@ -24,85 +24,96 @@
     if (wrong) history.tell(wrong)
     await session.refresh()
   }
+
+  function settings(method: MethodCard): string {
+    const { aperture, shutter, iso, nd } = method.camera
+    return [aperture, shutter, iso, nd].filter(Boolean).join(' · ')
+  }
+
+  function hand(method: MethodCard): string {
+    if (method.spare === null) return 'cannot be used'
+    return method.spare < 0 ? `${signed(method.spare)} short` : signed(method.spare)
+  }
+
+  function against(method: MethodCard): string {
+    if (method.difference === null) return method.background || ''
+    return method.difference > -0.05 ? 'best' : signed(method.difference)
+  }
 </script>
 
 <section aria-labelledby="methods-title">
-  <div class="mb-2 flex items-baseline gap-3">
-    <h2 id="methods-title" class="ask">Methods</h2>
-    {#if session.doc.method}
-      <button
-        type="button"
-        class="text-quiet cursor-pointer text-sm underline underline-offset-4"
-        onclick={() => session.edit('Method', (s) => (s.method = null))}>take the advised method</button
-      >
-    {/if}
+  <div class="rowgrid text-quiet text-[0.78rem]">
+    <h2 id="methods-title" class="font-normal">
+      Methods{#if answer.compared}, for <bdi>{answer.compared}</bdi>{/if}
+    </h2>
+    <span class="settings" aria-hidden="true">settings</span>
+    <span class="text-right" aria-hidden="true">in hand</span>
+    <span aria-hidden="true" class="last">against the best</span>
   </div>
-  <div
-    class="grid grid-cols-[repeat(auto-fit,minmax(11.5rem,1fr))] gap-2.5"
-    role="group"
-    style:max-width={`${possible.length * 19}rem`}
-    aria-label="Methods"
-  >
+  <div role="group" aria-label="Methods" class="border-base-300 border-b">
     {#each possible as method (method.kind)}
       {@const taken = method.kind === answer.chosen}
       <button
         type="button"
         aria-pressed={taken}
-        class={`border-base-300 flex cursor-pointer flex-col rounded-xl border p-3 text-left transition-shadow ${taken ? 'bg-base-200 ring-base-content ring-2' : 'hover:bg-base-200'}`}
+        class={`rowgrid border-base-300 w-full cursor-pointer items-baseline border-t text-left text-[0.93rem] ${taken ? 'bg-base-200 font-bold' : 'hover:bg-base-200'}`}
         onclick={() => choose(method)}
       >
-        <span class="flex w-full items-center gap-1.5">
-          <span class="font-bold">{method.title}</span>
-          {#if method.kind === answer.advised}
-            <span class="text-quiet ml-auto flex items-center gap-1 text-xs"
-              ><Compass size={13} /> advised</span
-            >
-          {:else if method.avoided}
-            <span class="text-quiet ml-auto text-xs">rather not</span>
-          {/if}
-        </span>
-        <span class="mt-1 text-[0.95rem] font-medium">
-          {method.camera.aperture} · {method.camera.shutter} · {method.camera.iso}
-          {#if method.camera.nd}<span class="whitespace-nowrap">· {method.camera.nd}</span>{/if}
-        </span>
-        <span class={`mt-1 text-sm font-semibold ${(method.spare ?? -1) < 0 ? 'text-short' : 'text-flash'}`}>
-          {#if method.verdict}<bdi>{answer.compared}</bdi>: {method.verdict}{:else}no unit can be used{/if}
-        </span>
-        <span class="mt-1 text-[0.82rem] leading-snug"><bdi>{method.judgement}</bdi></span>
-        {#if method.background}
-          <span class="text-ambient mt-1 text-[0.8rem]">{method.background}</span>
-        {/if}
+        <span class="truncate"
+          >{method.title}{#if session.doc.method === method.kind}<span class="text-quiet font-normal"
+              >, fixed</span
+            >{:else if method.kind === answer.advised}<span class="text-quiet font-normal">, advised</span
+            >{:else if method.avoided}<span class="text-quiet font-normal">, not advised</span>{/if}</span
+        >
+        <span class="settings">{settings(method)}</span>
+        <span class={`text-right ${(method.spare ?? -1) < 0 ? 'text-short' : 'text-flash'}`}
+          >{hand(method)}</span
+        >
+        <span class="last">{against(method)}</span>
       </button>
+      {#if taken}
+        <p class="bg-base-200 px-2 pb-1.5 text-[0.82rem] leading-snug" data-testid="costs">
+          <bdi>{method.judgement}</bdi>
+          <span class="text-quiet"
+            >Costs: <bdi>{method.costs}</bdi>
+            {[
+              method.background,
+              method.evenness,
+              method.charge,
+              method.over_ambient && `the flash can lie ${method.over_ambient}`,
+            ]
+              .filter(Boolean)
+              .join('; ')}. {method.reach_count} of {answer.units} units reach.</span
+          >
+          <button
+            type="button"
+            class="no-print cursor-pointer underline underline-offset-2"
+            onclick={() => avoid(method)}
+            >{method.avoided ? `advise ${method.title} again` : `do not advise ${method.title}`}</button
+          >
+        </p>
+      {/if}
     {/each}
   </div>
-  {#if chosen}
-    <div
-      class="mt-2.5 flex flex-wrap items-start gap-x-6 gap-y-2 text-[0.84rem] leading-snug"
-      data-testid="costs"
-    >
-      <dl class="costs min-w-0 flex-1 basis-80">
-        <dt>Costs</dt>
-        <dd><bdi>{chosen.costs}</bdi></dd>
-        {#if chosen.verdict}
-          <dt>For one unit</dt>
-          <dd>
-            <bdi>{answer.compared}</bdi>: {chosen.verdict}{chosen.against ? `, ${chosen.against}` : ''}; its
-            flash can lie <span class="text-flash font-semibold">{chosen.over_ambient}</span>{chosen.charge
-              ? `; ${chosen.charge}`
-              : ''}
-          </dd>
-        {/if}
-        <dt>Shelf</dt>
-        <dd>{chosen.reach_count} of {answer.units} reach</dd>
-        <dt>Frame, meter</dt>
-        <dd>{chosen.evenness}; {chosen.metered}</dd>
-      </dl>
-      <Chip on={chosen.avoided ?? false} onclick={() => avoid(chosen)}>rather not: {chosen.title}</Chip>
-    </div>
-    <Timing {session} kind={chosen.kind} />
+  {#if others.length}
+    <details class="text-[0.82rem]" open={!possible.length}>
+      <summary class="text-quiet cursor-pointer truncate px-2 py-1"
+        >{others.length} others: {others
+          .map((one) => `${one.title.toLowerCase().replace('nd ', 'ND ')}: ${one.reason}`)
+          .join(' ')}</summary
+      >
+      <ul class="text-quiet grid gap-x-6 gap-y-0.5 px-2 pb-1 leading-snug sm:grid-cols-2">
+        {#each others as method (method.kind)}
+          <li>
+            <span class="text-base-content font-semibold">{method.title}:</span>
+            <bdi>{method.reason}</bdi>
+          </li>
+        {/each}
+      </ul>
+    </details>
   {/if}
   {#if answer.warnings.length}
-    <ul class="mt-2.5 flex flex-wrap gap-x-5 gap-y-1 text-[0.82rem] leading-snug" aria-label="Warnings">
+    <ul class="mt-1 flex flex-wrap gap-x-5 gap-y-0.5 px-2 text-[0.82rem] leading-snug" aria-label="Warnings">
       {#each answer.warnings as warning (warning.code)}
         <li class="flex gap-1.5">
           <TriangleAlert size={14} class="mt-0.5 shrink-0" aria-hidden="true" />
@@ -114,33 +125,30 @@
       {/each}
     </ul>
   {/if}
-  {#if others.length}
-    <details class="mt-2 text-[0.82rem]" open={!possible.length}>
-      <summary class="text-quiet cursor-pointer py-1"
-        >{others.length} methods not to be had here, and why</summary
-      >
-      <ul class="text-quiet grid gap-x-6 gap-y-1 leading-snug sm:grid-cols-2">
-        {#each others as method (method.kind)}
-          <li class="flex gap-1.5">
-            <CircleSlash size={14} class="mt-0.5 shrink-0" aria-hidden="true" />
-            <span
-              ><span class="text-base-content font-semibold">{method.title}:</span>
-              <bdi>{method.reason}</bdi></span
-            >
-          </li>
-        {/each}
-      </ul>
-    </details>
-  {/if}
 </section>
 
 <style>
-  .costs {
+  .rowgrid {
     display: grid;
-    grid-template-columns: max-content minmax(0, 1fr);
-    gap: 0.15rem 0.75rem;
+    grid-template-columns: minmax(11rem, 1fr) minmax(0, 2fr) 5.5rem 10rem;
+    column-gap: 0.9rem;
+    padding: 0.16rem 0.5rem;
   }
-  .costs dt {
-    color: var(--color-quiet);
+  @media (max-width: 639px) {
+    .rowgrid {
+      grid-template-columns: minmax(0, 1fr) auto;
+      padding-block: 0.35rem;
+    }
+    .rowgrid .settings {
+      grid-column: 1 / -1;
+      order: 3;
+      font-size: 0.85rem;
+    }
+    .rowgrid .last {
+      display: none;
+    }
+    div.rowgrid .settings {
+      display: none;
+    }
   }
 </style>

@@ -1,30 +1,22 @@
-<!-- Which setup is in hand; and to begin, copy or delete one. -->
+<!-- Which setup is in hand: its name, to be changed in place; the others; and to begin, copy or delete one. -->
 <script lang="ts">
-  import { Copy, Plus, Trash2 } from '@lucide/svelte'
-  import { api } from '../lib/api/client'
+  import { ChevronDown, Copy, Plus, Trash2 } from '@lucide/svelte'
   import { bench } from '../lib/bench.svelte'
   import { history } from '../lib/history.svelte'
-  import { person } from '../lib/person.svelte'
   import type { SetupSession } from '../lib/session.svelte'
   import { setups } from '../lib/setups.svelte'
   import { address } from '../routes'
+  import Begin from './Begin.svelte'
 
   let { session }: { session: SetupSession } = $props()
-
-  async function go(made: { id: string } | null) {
-    if (!made) return
-    await setups.load()
-    location.hash = address.setup(made.id)
-  }
-
-  async function begin() {
-    const { setup } = person.scales.blank
-    await go(await history.done(api.POST('/api/setups', { body: setup }), (made) => `Added ${made.doc.name}`))
-  }
+  let beginning = $state(false)
 
   async function copy() {
     await session.settle()
-    await go(await history.copy('setups', session.id))
+    const made = await history.copy('setups', session.id)
+    if (!made) return
+    await setups.load()
+    location.hash = address.setup(made.id)
   }
 
   async function remove() {
@@ -35,38 +27,57 @@
     location.hash = next ? address.setup(next.id) : '#/'
     await setups.load()
   }
+
+  function rename(event: Event & { currentTarget: HTMLInputElement }) {
+    const name = event.currentTarget.value.trim()
+    if (name) session.edit('Rename', (s) => (s.name = name))
+    else event.currentTarget.value = session.doc.name
+  }
 </script>
 
-<div class="no-print mb-1 flex items-center gap-1 font-sans text-sm">
-  <select
-    class="border-base-300 bg-base-100 h-8 min-w-0 flex-1 cursor-pointer rounded-lg border px-2"
-    aria-label="Setup on the bench"
-    value={session.id}
-    onchange={(event) => (location.hash = address.setup(event.currentTarget.value))}
-  >
-    {#each setups.all as one (one.id)}
-      <option value={one.id} dir="auto">{one.id === session.id ? session.doc.name : one.name}</option>
-    {/each}
-  </select>
+<div class="flex items-center gap-0.5">
+  <input
+    class="hover:bg-base-200 focus:bg-base-200 min-w-0 flex-1 rounded px-1 py-0.5 text-[1.15rem] leading-tight font-bold"
+    aria-label="Name of the setup"
+    dir="auto"
+    maxlength="80"
+    value={session.doc.name}
+    onchange={rename}
+  />
+  <span class="tool no-print relative grid h-9 w-8 place-items-center">
+    <ChevronDown size={18} aria-hidden="true" />
+    <select
+      class="absolute inset-0 w-full cursor-pointer opacity-0"
+      aria-label="Setup on the bench"
+      title="Another setup"
+      value={session.id}
+      onchange={(event) => (location.hash = address.setup(event.currentTarget.value))}
+    >
+      {#each setups.all as one (one.id)}
+        <option value={one.id} dir="auto">{one.id === session.id ? session.doc.name : one.name}</option>
+      {/each}
+    </select>
+  </span>
   <button
     type="button"
-    class="btn btn-sm btn-ghost btn-square"
+    class="btn btn-sm btn-ghost btn-square no-print"
     aria-label="New setup"
     title="New setup"
-    onclick={begin}><Plus size={16} /></button
+    onclick={() => (beginning = true)}><Plus size={16} /></button
   >
   <button
     type="button"
-    class="btn btn-sm btn-ghost btn-square"
+    class="btn btn-sm btn-ghost btn-square no-print"
     aria-label="Copy this setup"
     title="Copy this setup"
-    onclick={copy}><Copy size={16} /></button
+    onclick={copy}><Copy size={15} /></button
   >
   <button
     type="button"
-    class="btn btn-sm btn-ghost btn-square"
+    class="btn btn-sm btn-ghost btn-square no-print"
     aria-label="Delete this setup"
     title="Delete this setup"
-    onclick={remove}><Trash2 size={16} /></button
+    onclick={remove}><Trash2 size={15} /></button
   >
 </div>
+{#if beginning}<Begin like={session.id} close={() => (beginning = false)} />{/if}

@@ -8,7 +8,6 @@
   import type { SetupSession } from '../lib/session.svelte'
 
   let { session, kind }: { session: SetupSession; kind: MethodKind } = $props()
-  let shown = $state(false)
   let timing = $state.raw<TimingText | null>(null)
   const newest = new Newest()
   let moment = $state(60)
@@ -17,7 +16,6 @@
 
   $effect(() => {
     void session.answered
-    if (!shown) return
     const wanted = kind
     const timer = setTimeout(() => {
       const asked = api.GET('/api/setups/{item_id}/timing', {
@@ -68,8 +66,7 @@
   }
 </script>
 
-<details class="mt-2 text-[0.84rem]" bind:open={shown}>
-  <summary class="text-quiet cursor-pointer py-1">Shutter and flash in time</summary>
+<div class="text-[0.88rem]">
   {#if timing}
     <p class="mb-2" data-testid="timing">
       {timing.words} <span class="text-quiet">(<bdi>{timing.unit}</bdi> at its dial.)</span>
@@ -133,4 +130,4 @@
       </div>
     </div>
   {/if}
-</details>
+</div>

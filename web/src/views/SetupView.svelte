@@ -1,83 +1,159 @@
-<!-- The workbench: the ask on the left, methods and jump chart beside it. -->
+<!-- The workbench: the ask on the left; verdict, settings, methods and jump chart beside it; what was seen under them. -->
 <script lang="ts">
   import Ask from '../ask/Ask.svelte'
   import JumpChart from '../chart/JumpChart.svelte'
-  import { api } from '../lib/api/client'
   import { bench } from '../lib/bench.svelte'
-  import { history } from '../lib/history.svelte'
-  import { person } from '../lib/person.svelte'
   import { setups } from '../lib/setups.svelte'
+  import Begin from '../parts/Begin.svelte'
   import Methods from '../parts/Methods.svelte'
+  import SettingsLine from '../parts/SettingsLine.svelte'
   import SetupPick from '../parts/SetupPick.svelte'
+  import Tools from '../parts/Tools.svelte'
   import { address } from '../routes'
 
   let { setup }: { setup?: string } = $props()
   const wanted = $derived(setup ?? setups.all[0]?.id)
   const session = $derived(bench.session)
+  let beginning = $state(false)
+  /** On a phone one part at a time is on the screen; on a desk all are. */
+  type Part = 'answer' | 'ask' | 'units' | 'seen'
+  let part = $state<Part>('answer')
+  const parts: [Part, string][] = [
+    ['answer', 'Answer'],
+    ['ask', 'Ask'],
+    ['units', 'Units'],
+    ['seen', 'On set'],
+  ]
 
   $effect(() => {
     void setups.all
     if (wanted && wanted !== bench.wanted) void bench.open(wanted)
   })
 
-  async function begin() {
-    const name = 'First setup'
-    const made = await history.done(
-      api.POST('/api/setups', { body: { ...person.scales.blank.setup, name } }),
-      () => `Added ${name}`,
-    )
-    if (!made) return
-    await setups.load()
-    bench.missing = false
-    location.hash = address.setup(made.id)
+  function show(one: Part) {
+    part = one
+    scrollTo({ top: 0 })
   }
 </script>
 
 {#if bench.missing || !wanted}
-  <h1 class="font-prose text-2xl">There is no setup here yet.</h1>
-  <button class="btn mt-4" onclick={begin}>Begin one</button>
+  <div class="sheet p-6">
+    <h1 class="text-2xl font-bold">There is no setup here yet.</h1>
+    <button class="btn btn-primary mt-4" onclick={() => (beginning = true)}>Begin one</button>
+  </div>
+  {#if beginning}<Begin close={() => (beginning = false)} />{/if}
 {:else if session}
   <h1 class="sr-only"><bdi>{session.doc.name}</bdi></h1>
-  <div class="workbench grid gap-x-7 gap-y-6 lg:grid-cols-[20rem_minmax(0,1fr)]">
-    <div>
+  <div class="workbench" data-part={part}>
+    <div class="sheet ask-column p-3">
       <SetupPick {session} />
-      <input
-        class="font-prose mb-2 w-full rounded text-[1.7rem] leading-tight font-semibold"
-        aria-label="Name of the setup"
-        dir="auto"
-        maxlength="80"
-        value={session.doc.name}
-        onchange={(event) => {
-          const name = event.currentTarget.value.trim()
-          if (name) session.edit('Rename', (s) => (s.name = name))
-          else event.currentTarget.value = session.doc.name
-        }}
-      />
-      {#key session}<Ask {session} />{/key}
+      <div data-of="ask">
+        {#key session}<Ask {session} />{/key}
+      </div>
     </div>
-    <div class="min-w-0 space-y-6">
+    <div class="sheet main-column min-w-0 space-y-2 p-3">
       {#if session.problems.length && session.saving === 'refused'}
-        <div role="alert" class="border-short text-short rounded-xl border p-3">
+        <div role="alert" class="border-short text-short rounded border p-2">
           Not saved: <bdi>{session.problems.map((problem) => problem.sentence).join(' ')}</bdi>
         </div>
       {/if}
       {#if session.trouble}
-        <div role="alert" class="border-short rounded-xl border p-4">
+        <div role="alert" class="border-short rounded border p-4">
           <p class="text-short font-semibold"><bdi>{session.trouble}</bdi></p>
           <a href={address.shelf()} class="mt-2 inline-block underline underline-offset-4">Go to the shelf</a>
         </div>
       {:else if session.answer}
+        {@const answer = session.answer}
         {#key session}
-          <Methods {session} answer={session.answer} />
-          {#if session.answer.lanes}
-            <JumpChart {session} answer={session.answer} lanes={session.answer.lanes} />
-          {:else}
-            <h2 class="font-prose text-[1.35rem] font-semibold" data-testid="headline">
-              {session.answer.headline}
-            </h2>
+          <div data-of="answer" class="space-y-1.5">
+            <p class="text-[1.3rem] leading-tight font-bold" data-testid="headline" role="status">
+              <bdi>{answer.verdict}</bdi>
+            </p>
+            <SettingsLine {session} {answer} />
+            {#if answer.picture}<p class="text-[0.93rem] leading-snug" data-testid="picture">
+                {answer.picture}
+              </p>{/if}
+            {#if answer.note}<p class="text-short text-[0.9rem] leading-snug font-semibold">
+                {answer.note}
+              </p>{/if}
+          </div>
+          <div data-of="answer"><Methods {session} {answer} /></div>
+          {#if answer.lanes}
+            <div data-of="units"><JumpChart {session} {answer} lanes={answer.lanes} /></div>
           {/if}
+          <div data-of="seen"><Tools {session} {answer} /></div>
         {/key}
       {/if}
     </div>
   </div>
+  <nav class="parts no-print" aria-label="Parts of the setup">
+    {#each parts as [key, words] (key)}
+      <button type="button" aria-current={part === key ? 'true' : undefined} onclick={() => show(key)}
+        >{words}</button
+      >
+    {/each}
+  </nav>
 {/if}
+
+<style>
+  .workbench {
+    display: grid;
+    gap: 0.75rem;
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .parts {
+    display: none;
+  }
+  @media (min-width: 900px) {
+    .workbench {
+      grid-template-columns: 18.5rem minmax(0, 1fr);
+      align-items: start;
+    }
+  }
+  @media (max-width: 899px) {
+    .main-column {
+      order: -1;
+    }
+  }
+  @media (max-width: 639px) {
+    .workbench {
+      gap: 0.4rem;
+      padding-bottom: 4.2rem;
+    }
+    .ask-column {
+      order: -2;
+    }
+    .workbench[data-part='answer'] [data-of]:not([data-of='answer']),
+    .workbench[data-part='ask'] [data-of]:not([data-of='ask']),
+    .workbench[data-part='units'] [data-of]:not([data-of='units']),
+    .workbench[data-part='seen'] [data-of]:not([data-of='seen']) {
+      display: none;
+    }
+    .workbench[data-part='ask'] .main-column {
+      display: none;
+    }
+    .parts {
+      position: fixed;
+      inset: auto 0 0;
+      z-index: 25;
+      display: grid;
+      grid-template-columns: repeat(4, 1fr);
+      background: var(--color-flag);
+      color: #fff;
+    }
+    .parts button {
+      min-height: 3.5rem;
+      border-top: 3px solid transparent;
+      cursor: pointer;
+    }
+    .parts button[aria-current='true'] {
+      border-color: #f2b24a;
+      font-weight: 700;
+    }
+  }
+  @media print {
+    .ask-column [data-of] {
+      display: none;
+    }
+  }
+</style>

@@ -9,6 +9,7 @@
   import type { KitKind } from '../lib/kitfields'
   import { Newest } from '../lib/newest'
   import { person } from '../lib/person.svelte'
+  import FirstReading from '../parts/FirstReading.svelte'
   import ImportDialog from '../parts/ImportDialog.svelte'
   import KitForm from '../parts/KitForm.svelte'
   import KitList from '../parts/KitList.svelte'
@@ -20,6 +21,9 @@
   let find = $state('')
   let most = $state(200)
   let importing = $state(false)
+  let reading = $state(false)
+  /** Weight and price matter where one shops, not on the evening before. */
+  let shopping = $state(false)
   let editing = $state.raw<{ id: string; revision: number; doc: Doc } | 'new' | null>(null)
   const shelves: [KitKind, string][] = [
     ['units', 'Units'],
@@ -29,7 +33,13 @@
   ]
   const newest = new Newest()
 
-  const found = $derived((units ?? []).filter((unit) => unit.name.toLowerCase().includes(find.toLowerCase())))
+  const HOLDINGS = { owned: 'Owned', hire: 'For hire', wanted: 'Wanted' }
+  const rank = (unit: UnitLine) => Object.keys(HOLDINGS).indexOf(unit.holding)
+  const found = $derived(
+    (units ?? [])
+      .filter((unit) => unit.name.toLowerCase().includes(find.toLowerCase()))
+      .sort((a, b) => rank(a) - rank(b)),
+  )
 
   function load(): Promise<void> {
     const asked = Promise.all([api.GET('/api/shelf'), api.GET('/api/unreadable')])
@@ -74,7 +84,7 @@
 </script>
 
 <div class="mb-4 flex flex-wrap items-center gap-2">
-  <h1 class="font-prose mr-4 text-[1.7rem] font-semibold">Shelf</h1>
+  <h1 class="mr-4 text-[1.7rem] font-semibold">Shelf</h1>
   <nav aria-label="Shelves" class="mr-4 flex gap-3 text-[0.95rem]">
     {#each shelves as [key, words] (key)}
       <a
@@ -93,9 +103,13 @@
       bind:value={find}
     />
     <button class="btn btn-sm btn-primary" onclick={() => (editing = 'new')}>Add a unit</button>
+    <button class="btn btn-sm" onclick={() => (reading = true)}>Add by a reading</button>
     <button class="btn btn-sm" onclick={() => (importing = true)}>Import</button>
     <a class="btn btn-sm" href="/api/shelf/export.csv" download>Export CSV</a>
     <a class="btn btn-sm" href="/api/shelf/export.json" download>Export JSON</a>
+    <label class="ml-2 flex min-h-9 items-center gap-2 text-sm"
+      ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={shopping} /> weight and price</label
+    >
   {/if}
 </div>
 
@@ -116,9 +130,9 @@
 {#if shelf !== 'units'}
   {#key shelf}<KitList kind={shelf} />{/key}
 {:else if units && !units.length}
-  <p class="font-prose max-w-xl text-lg">
-    Nothing on the shelf yet. Add a unit with the guide number on its box, or import a list; the box’s ISO,
-    feet and zoom are sorted out for you.
+  <p class="max-w-xl text-lg">
+    Nothing on the shelf yet. Add a unit with the guide number on its box; or, where nobody knows it, by one
+    reading of a flash meter; or import a list. The box’s ISO, feet and zoom are sorted out for you.
   </p>
 {:else if units}
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
@@ -129,8 +143,8 @@
           <th class="py-2 pr-4 font-medium">Unit</th>
           <th class="pr-4 font-medium">On the box</th>
           <th class="pr-4 font-medium">Comes to (ISO 100, 35 mm)</th>
-          <th class="pr-4 text-right font-medium">Weight</th>
-          <th class="pr-4 text-right font-medium">Price</th>
+          {#if shopping}<th class="pr-4 text-right font-medium">Weight</th>
+            <th class="pr-4 text-right font-medium">Price</th>{/if}
           <th><span class="sr-only">Actions</span></th>
         </tr>
       </thead>
@@ -138,7 +152,10 @@
         {#each found.slice(0, most) as unit (unit.id)}
           <tr class="border-base-300 border-b align-top">
             <th scope="row" class="py-2 pr-4 text-left text-[0.95rem] font-semibold whitespace-nowrap"
-              ><bdi>{unit.name}</bdi></th
+              ><bdi>{unit.name}</bdi>{#if unit.holding !== 'owned'}<span
+                  class="text-quiet block text-xs font-normal"
+                  >{HOLDINGS[unit.holding as keyof typeof HOLDINGS]}</span
+                >{/if}</th
             >
             <td class="max-w-64 py-2 pr-4">
               <bdi>{unit.printed.slice(0, 2).join('; ')}</bdi>{unit.printed.length > 2
@@ -151,10 +168,12 @@
               <span class="text-quiet">± {unit.sd.toFixed(2)} stop</span>
               <span class="text-quiet block max-w-md text-xs leading-snug"><bdi>{unit.basis}</bdi></span>
             </td>
-            <td class="py-2 pr-4 text-right whitespace-nowrap">{grams(unit.weight_g)}</td>
-            <td class="py-2 pr-4 text-right whitespace-nowrap"
-              >{unit.price === null ? '–' : `${person.preferences.currency}${unit.price}`}</td
-            >
+            {#if shopping}
+              <td class="py-2 pr-4 text-right whitespace-nowrap">{grams(unit.weight_g)}</td>
+              <td class="py-2 pr-4 text-right whitespace-nowrap"
+                >{unit.price === null ? '–' : `${person.preferences.currency}${unit.price}`}</td
+              >
+            {/if}
             <td class="py-1 whitespace-nowrap">
               <button
                 class="btn btn-sm btn-ghost btn-square"
@@ -182,6 +201,7 @@
     >{/if}
 {/if}
 
+{#if reading}<FirstReading close={() => (reading = false)} done={changed} />{/if}
 {#if importing}<ImportDialog
     close={() => (importing = false)}
     done={(n) => changed(`${n === 1 ? '1 unit' : `${n} units`} added. Undo takes them back.`)}

@@ -102,6 +102,7 @@ class Unit(Value):
     takes_modifiers: Flag = Field(True, title="Takes modifiers")
     weight_g: Weight | None = None
     price: Price | None = None
+    holding: Literal["owned", "hire", "wanted"] = Field("owned", title="Owned, for hire, or wanted")
     note: Note = ""
 
     @model_validator(mode="after")

@@ -32,7 +32,7 @@ class FirstReading(Value):
 
     name: Name
     kind: UnitKind = "shoe"
-    below_full: Number = Field(0.0, ge=0, le=13, title="Dial (stops below full)")
+    power: Number = Field(1.0, ge=1 / 8192, le=1, title="Power (share of full)")
     light: Light = Light()
     f_number: FNumber = 8.0
     iso: Iso = 100
@@ -41,7 +41,8 @@ class FirstReading(Value):
 def unit_of_reading(reading: FirstReading) -> Unit:
     """The unit, rated so that its chain gives the reading; its doubt is the reading's and that of what stood before it.
 
-    Raises CannotSolve where no flash gives that. The reading is of the flash alone. Coverage: that of 35 mm, or of the zoom position said.
+    Raises CannotSolve where no flash gives that. The reading is of the flash alone. Coverage: that of 35 mm, or of the
+    zoom position said.
     """
     guess = Claim(guide_number=GUESS_GN, unit="m", zoom_mm=reading.light.zoom_mm or REFERENCE_ZOOM_MM, sd=0.0)
     unit = Unit(name=reading.name, kind=reading.kind, claims=(guess,))
@@ -51,7 +52,7 @@ def unit_of_reading(reading: FirstReading) -> Unit:
     scene = Scene(setup, table, ambient_of(AmbientSpec(condition="dark")), (camera,), None)
     chain = tuple(jump for jump in chain_of(scene) if jump.effect not in NEEDS and jump.effect != "tail")
     at = (0, 0, 0, 0)
-    off = pick(total(chain), at) - reading.below_full
+    off = pick(total(chain), at) + math.log2(reading.power)
     doubt = pick(spread(tuple(jump for jump in chain if jump.effect not in RATED)), at)
     rated = GUESS_GN * 2 ** (-off / 2)
     if not LEAST_GN <= rated <= MOST_GN:

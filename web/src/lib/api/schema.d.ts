@@ -1554,10 +1554,10 @@ export interface components {
              */
             kind?: "shoe" | "pocket" | "monobloc" | "pack" | "built_in" | "ring";
             /**
-             * Dial (stops below full)
-             * @default 0
+             * Power (share of full)
+             * @default 1
              */
-            below_full?: number;
+            power?: number;
             /**
              * @default {
              *       "distance_free": false,
@@ -1931,6 +1931,12 @@ export interface components {
             charges: (number | null)[];
             /** T01 */
             t01: string[];
+            /** T01 S */
+            t01_s: (number | null)[];
+            /** Below Full */
+            below_full: number[];
+            /** Holding */
+            holding: string[];
             /** Mains */
             mains: boolean[];
             /** Weight G */
@@ -2947,6 +2953,12 @@ export interface components {
             /** Price */
             price?: number | null;
             /**
+             * Owned, for hire, or wanted
+             * @default owned
+             * @enum {string}
+             */
+            holding?: "owned" | "hire" | "wanted";
+            /**
              * Note
              * @default
              */
@@ -3029,6 +3041,12 @@ export interface components {
             weight_g: number | null;
             /** Price */
             price: number | null;
+            /**
+             * Owned, for hire, or wanted
+             * @default owned
+             * @enum {string}
+             */
+            holding: "owned" | "hire" | "wanted";
             /**
              * Note
              * @default
@@ -3307,7 +3325,7 @@ export interface components {
              */
             theme?: "system" | "desk" | "dim" | "sun";
             /**
-             * Methods rather not used
+             * Methods not to advise
              * @default []
              */
             avoid?: ("sync" | "nd" | "hss" | "leaf" | "stop_down" | "freeze" | "slow" | "past_sync")[];
@@ -3372,7 +3390,7 @@ export interface components {
              */
             theme: "system" | "desk" | "dim" | "sun";
             /**
-             * Methods rather not used
+             * Methods not to advise
              * @default []
              */
             avoid: ("sync" | "nd" | "hss" | "leaf" | "stop_down" | "freeze" | "slow" | "past_sync")[];
@@ -4489,6 +4507,12 @@ export interface components {
             /** Price */
             price?: number | null;
             /**
+             * Owned, for hire, or wanted
+             * @default owned
+             * @enum {string}
+             */
+            holding?: "owned" | "hire" | "wanted";
+            /**
              * Note
              * @default
              */
@@ -4570,6 +4594,12 @@ export interface components {
             /** Price */
             price: number | null;
             /**
+             * Owned, for hire, or wanted
+             * @default owned
+             * @enum {string}
+             */
+            holding: "owned" | "hire" | "wanted";
+            /**
              * Note
              * @default
              */
@@ -4604,6 +4634,8 @@ export interface components {
             weight_g: number | null;
             /** Price */
             price: number | null;
+            /** Holding */
+            holding: string;
         };
         /**
          * UnreadableOut

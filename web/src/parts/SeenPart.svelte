@@ -1,0 +1,141 @@
+<!-- What did you see? A meter's reading or the look of the face, and at once the next dial. Kept with the setup. -->
+<script lang="ts">
+  import type { InHand, Seen } from '../lib/api/client'
+  import { between, clamp, round, signed, stepOn } from '../lib/figures'
+  import { person } from '../lib/person.svelte'
+  import type { SetupSession } from '../lib/session.svelte'
+  import { take } from '../lib/takes'
+  import LiveFigure from './LiveFigure.svelte'
+
+  let { session, found }: { session: SetupSession; found: InHand } = $props()
+  const blank = $derived(found.blank)
+  let kind = $state<Seen['kind']>('meter')
+  let f_number = $state<number | null>(null)
+  let iso = $state<number | null>(null)
+  let stops = $state(0)
+  let ambient = $state<boolean | null>(null)
+  const read = $derived(f_number ?? blank?.f_number ?? 8)
+  const speed = $derived(iso ?? blank?.iso ?? 100)
+  const holds = $derived(ambient ?? blank?.holds_ambient ?? true)
+  const third = $derived(person.thirds / 3)
+
+  function keep() {
+    if (!blank) return
+    const id = `r${Date.now().toString(36)}`
+    const sd = kind === 'meter' ? 0.1 : 0.25
+    const seen: Seen = { ...blank, id, kind, f_number: read, iso: speed, stops, holds_ambient: holds, sd }
+    session.edit('What was seen', (s) => (s.seen = [...s.seen.slice(-59), seen]))
+    f_number = null
+    stops = 0
+  }
+
+  function dial(below: number) {
+    session.edit('Dial', (s) => (s.lights[session.light]!.dial_stops = round(below, 4)))
+  }
+
+  /** The setup counts from one reading of a light at a time. */
+  function stand(id: string, stands: boolean) {
+    session.edit('Count from a reading', (s) => {
+      for (const one of s.seen) if (one.light === session.light) one.stands = one.id === id && stands
+    })
+  }
+
+  const forget = (id: string) =>
+    session.edit('Forget a reading', (s) => (s.seen = s.seen.filter((one) => one.id !== id)))
+</script>
+
+{#if !blank}
+  <p>
+    A reading belongs to a unit.
+    {#if session.answer?.unit}
+      <button type="button" class="btn btn-sm btn-primary" onclick={() => take(session, session.answer!.unit)}
+        >Take <bdi>{found.name}</bdi></button
+      > or touch another in the chart.
+    {:else}Take one in the chart first.{/if}
+  </p>
+{:else}
+  <div class="flex flex-wrap items-center gap-x-3 gap-y-2">
+    <select
+      class="tool border-base-300 bg-base-100 h-9 rounded border px-2"
+      aria-label="Seen"
+      bind:value={kind}
+    >
+      <option value="meter">The flash meter reads</option>
+      <option value="face">In the test frame it is</option>
+    </select>
+    {#if kind === 'meter'}
+      <LiveFigure
+        label="Meter reads"
+        tone="flash"
+        value={read}
+        text={`f/${read}`}
+        step={(by) => (f_number = stepOn(person.scales.apertures, read, by))}
+        type={between('Meter reads', person.bounds('Seen', 'f_number'), (value) => (f_number = value))}
+      />
+      at
+      <LiveFigure
+        label="Meter set to"
+        value={speed}
+        text={`ISO ${speed}`}
+        step={(by) => (iso = stepOn(person.scales.isos, speed, by))}
+        type={between('ISO', person.bounds('Seen', 'iso'), (value) => (iso = value))}
+      />
+    {:else}
+      <LiveFigure
+        label="Brighter than wanted"
+        tone="flash"
+        value={stops}
+        text={stops ? `${signed(stops)} ${stops > 0 ? 'too bright' : 'too dark'}` : 'as wanted'}
+        hint="stops from what was wanted"
+        step={(by) => (stops = round(clamp(stops + by * third, -12, 12), 2))}
+        type={between(
+          'Stops from what was wanted',
+          person.bounds('Seen', 'stops'),
+          (value) => (stops = value),
+        )}
+      />
+    {/if}
+    <label class="flex min-h-9 items-center gap-2"
+      ><input
+        type="checkbox"
+        class="checkbox checkbox-sm"
+        checked={holds}
+        onchange={(event) => (ambient = event.currentTarget.checked)}
+      /> ambient included</label
+    >
+    <button type="button" class="btn btn-sm btn-primary" onclick={keep}>Tell it</button>
+  </div>
+  {#if found.next}
+    <p class="mt-2 text-[1.05rem] font-bold" data-testid="next" role="status">
+      {found.next.says}
+      {#if found.next.dial_stops !== null && found.next.dial_stops !== session.answer?.settings.dial_stops}
+        <button type="button" class="btn btn-sm ml-2" onclick={() => dial(found.next!.dial_stops!)}
+          >Set it so</button
+        >
+      {/if}
+    </p>
+    {#if found.aperture}<p class="text-[0.9rem]">{found.aperture}</p>{/if}
+  {/if}
+  {#if found.seen.length}
+    <ul class="mt-2 text-[0.88rem]" aria-label="Readings">
+      {#each [...found.seen].reverse() as one (one.id)}
+        <li class="border-base-300 flex flex-wrap items-center gap-x-4 border-t py-1">
+          <span class="min-w-0 flex-1">{one.says}</span>
+          <label class="flex min-h-9 items-center gap-2"
+            ><input
+              type="checkbox"
+              class="checkbox checkbox-sm"
+              checked={one.stands}
+              onchange={(event) => stand(one.id, event.currentTarget.checked)}
+            /> count from this reading</label
+          >
+          <button
+            type="button"
+            class="cursor-pointer underline underline-offset-2"
+            onclick={() => forget(one.id)}>forget it</button
+          >
+        </li>
+      {/each}
+    </ul>
+  {/if}
+{/if}

@@ -1,0 +1,80 @@
+<!-- What helps with the unit in hand: what would change it, what was seen, the ladder, flash durations, colour, timing. -->
+<script lang="ts">
+  import { api, type Answer, type InHand } from '../lib/api/client'
+  import { Newest } from '../lib/newest'
+  import type { SetupSession } from '../lib/session.svelte'
+  import Changes from './Changes.svelte'
+  import Durations from './Durations.svelte'
+  import Ladder from './Ladder.svelte'
+  import SeenPart from './SeenPart.svelte'
+  import Timing from './Timing.svelte'
+
+  let { session, answer }: { session: SetupSession; answer: Answer } = $props()
+  type Tool = 'seen' | 'changes' | 'ladder' | 'colour' | 'durations' | 'timing'
+  const tools: [Tool, string][] = [
+    ['seen', 'What did you see?'],
+    ['changes', 'What would change it'],
+    ['ladder', 'Distance ladder'],
+    ['colour', 'Meter, colour, automatics'],
+    ['durations', 'Flash duration'],
+    ['timing', 'Shutter and flash in time'],
+  ]
+  let open = $state<Tool | null>(matchMedia('(max-width: 639px)').matches ? 'seen' : null)
+  let found = $state.raw<InHand | null>(null)
+  const newest = new Newest()
+  const wants = $derived(open !== null && open !== 'ladder' && open !== 'timing')
+
+  $effect(() => {
+    void session.answered
+    if (!wants) return
+    const timer = setTimeout(() => {
+      const asked = api.GET('/api/setups/{item_id}/in-hand', {
+        params: { path: { item_id: session.id }, query: { light: session.light } },
+      })
+      void newest.take(asked, ({ data }) => (found = data ?? null))
+    }, 60)
+    return () => clearTimeout(timer)
+  })
+</script>
+
+<section aria-label="With the unit in hand">
+  <div class="no-print border-base-300 flex flex-wrap gap-1.5 border-t pt-2">
+    {#each tools as [key, words] (key)}
+      <button
+        type="button"
+        class={`btn btn-sm ${open === key ? 'btn-primary' : ''}`}
+        aria-expanded={open === key}
+        onclick={() => (open = open === key ? null : key)}>{words}</button
+      >
+    {/each}
+  </div>
+  {#if open}
+    <div class="pt-2.5" data-testid="tool">
+      {#if open === 'timing'}
+        <Timing {session} kind={answer.chosen} />
+      {:else if open === 'ladder'}
+        <Ladder {session} />
+      {:else if found}
+        {#if open === 'seen'}<SeenPart {session} {found} />{/if}
+        {#if open === 'changes'}<Changes {session} {found} />{/if}
+        {#if open === 'durations'}<Durations {session} {found} />{/if}
+        {#if open === 'colour'}
+          <dl class="grid grid-cols-[max-content_minmax(0,1fr)] gap-x-4 gap-y-1.5 text-[0.9rem]">
+            <dt class="text-quiet">Hand meter</dt>
+            <dd>
+              {#each found.meter as line (line)}<span class="block">{line}</span>{/each}
+            </dd>
+            <dt class="text-quiet">Colour</dt>
+            <dd>{found.balance}</dd>
+            <dt class="text-quiet">Automatic flash</dt>
+            <dd>{found.compensation}</dd>
+            <dt class="text-quiet">The camera’s own</dt>
+            <dd>
+              {#each found.automatics as line (line)}<span class="block">{line}</span>{/each}
+            </dd>
+          </dl>
+        {/if}
+      {/if}
+    </div>
+  {/if}
+</section>
