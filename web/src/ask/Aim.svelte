@@ -4,6 +4,7 @@
   import { between, clamp, round, stepOn } from '../lib/figures'
   import { person } from '../lib/person.svelte'
   import type { SetupSession } from '../lib/session.svelte'
+  import Fold from '../parts/Fold.svelte'
   import LiveChoice from '../parts/LiveChoice.svelte'
   import LiveFigure from '../parts/LiveFigure.svelte'
   import LiveLength from '../parts/LiveLength.svelte'
@@ -142,8 +143,7 @@
       />
     </p>
   {/if}
-  <details class="more">
-    <summary>ISO limits, lens, ratio</summary>
+  <Fold words="ISO limits, lens, ratio">
     <p class="flex flex-wrap gap-1">
       <Chip on={!!aim.ratio} onclick={() => change('Lighting ratio', (a) => (a.ratio = a.ratio ? null : 3))}
         >lighting ratio</Chip
@@ -176,7 +176,7 @@
         >
       {/if}
     </p>
-  </details>
+  </Fold>
   {#if lens}
     <p>
       With

@@ -5,6 +5,7 @@
   import { kit } from '../lib/kit.svelte'
   import { person } from '../lib/person.svelte'
   import type { SetupSession } from '../lib/session.svelte'
+  import Fold from '../parts/Fold.svelte'
   import LiveChoice from '../parts/LiveChoice.svelte'
   import LiveFigure from '../parts/LiveFigure.svelte'
   import LiveLength from '../parts/LiveLength.svelte'
@@ -251,8 +252,7 @@
       >
     </p>
   {/if}
-  <details class="more">
-    <summary>side, automatic power, frames, supply</summary>
+  <Fold words="side, automatic power, frames, supply">
     {#if light.role !== 'background'}
       <p>
         It reaches
@@ -296,7 +296,7 @@
           session.edit('Power supply', (s) => (s.power_supply = (kind || null) as Setup['power_supply']))}
       />.
     </p>
-  </details>
+  </Fold>
   {#if levels.length}
     <p class="text-quiet text-[0.82rem] leading-snug" data-testid="levels">
       With all lights at their dials: {levels.map((level) => level.says).join(' · ')}.

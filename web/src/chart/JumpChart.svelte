@@ -18,7 +18,7 @@
 
   const FIRST = 7
   const PAGE = 40
-  const ON_PAPER = 340 // what an upright A4 sheet leaves the ruler beside its columns
+  const SHEET = 640 // an upright A4 sheet inside its margins [px]
   let measured = $state(460)
   let most = $state(FIRST)
   let paper = $state(false)
@@ -44,7 +44,8 @@
   const ORDER = Object.keys(COLUMNS) as Column[]
 
   const sort = $derived<Sort>(person.preferences.sort)
-  const columns = $derived(ORDER.filter((one) => person.preferences.columns.includes(one)))
+  const chosen = $derived(ORDER.filter((one) => person.preferences.columns.includes(one)))
+  const columns = $derived(paper ? chosen.slice(0, 2) : chosen)
   const template = $derived(
     `minmax(7.5rem, 9.5rem) minmax(0, 1fr) 5.8rem ${columns.map((one) => COLUMNS[one].width).join(' ')}`,
   )
@@ -61,7 +62,14 @@
       .map(([words, number]) => `${number}: ${words}`)
       .join('; ')
   })
-  const width = $derived(paper ? ON_PAPER : Math.max(180, measured))
+  /** What the sheet leaves the ruler beside name, verdict and columns. */
+  const onPaper = $derived(
+    columns.reduce(
+      (left, one) => left - 16 * parseFloat(COLUMNS[one].width) - 12,
+      SHEET - 16 * (9.5 + 5.8) - 36,
+    ),
+  )
+  const width = $derived(paper ? Math.max(90, onPaper) : Math.max(180, measured))
   const ruler = $derived(rulerOf(answer.arcs, lanes, width))
   const ticks = $derived(ruler.ticks(Math.min(14, Math.round(width / 44))).filter(Number.isInteger))
 
@@ -90,7 +98,7 @@
 
   function toggle(one: Column) {
     const rest = person.preferences.columns.filter((other) => other !== one)
-    void choose({ columns: columns.includes(one) ? rest : [...rest, one] })
+    void choose({ columns: chosen.includes(one) ? rest : [...rest, one] })
   }
 
   function touch(id: string) {
@@ -189,7 +197,7 @@
               >
               <button
                 type="button"
-                class="no-print cursor-pointer underline underline-offset-2"
+                class="no-print link-button"
                 aria-expanded={why}
                 onclick={() => (why = !why)}>{why ? 'Hide the reasons' : 'Why: every gain and loss'}</button
               >
@@ -220,10 +228,8 @@
         </ul>
       </details>
     {/if}
-    <button
-      type="button"
-      class="ml-auto cursor-pointer underline underline-offset-2"
-      onclick={() => (choosing = true)}>Columns and signs</button
+    <button type="button" class="link-button ml-auto" onclick={() => (choosing = true)}
+      >Columns and signs</button
     >
   </div>
 </section>
@@ -232,7 +238,7 @@
   <span class={words === 'in hand' ? 'verdict' : 'cell'} {title}>
     {#each sorts as [key, said], i (key)}{i ? ', ' : ''}<button
         type="button"
-        class={`cursor-pointer underline-offset-2 hover:underline ${sort === key ? 'text-base-content font-bold' : ''}`}
+        class={`link-button plain ${sort === key ? 'text-base-content font-bold' : ''}`}
         aria-pressed={sort === key}
         aria-label={`Sort by ${said}`}
         onclick={() => choose({ sort: key })}>{said}{sort === key ? ' ▾' : ''}</button
@@ -249,7 +255,7 @@
           ><input
             type="checkbox"
             class="checkbox checkbox-sm"
-            checked={columns.includes(one)}
+            checked={chosen.includes(one)}
             onchange={() => toggle(one)}
           />
           {COLUMNS[one].title}</label

@@ -97,7 +97,7 @@ export function trackOf(arcs: Arc[], lane: Lane, index: number, ruler: Ruler, ta
     const full = `${arc.cause} ${signed(size)}`
     const half = (full.length * LETTER) / 2
     const labelX = Math.min(width - half, Math.max(half, middle))
-    const row = tall ? rowFor(labelX, full.length, size > 0) : null
+    const row = tall && Math.abs(size) >= 0.05 ? rowFor(labelX, full.length, size > 0) : null
     hops.push({
       effect: arc.effect,
       gain: size > 0,

@@ -37,9 +37,7 @@
     <p class="mb-1 text-[0.9rem]">
       <bdi class="font-bold">{ladder.unit}</bdi>, {ladder.settings}
       <span class="no-print ml-3 space-x-3">
-        <button type="button" class="cursor-pointer underline underline-offset-2" onclick={print}
-          >Print</button
-        >
+        <button type="button" class="link-button" onclick={print}>Print</button>
         <a
           class="underline underline-offset-2"
           download

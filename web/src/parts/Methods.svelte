@@ -85,10 +85,7 @@
               .filter(Boolean)
               .join('; ')}. {method.reach_count} of {answer.units} units reach.</span
           >
-          <button
-            type="button"
-            class="no-print cursor-pointer underline underline-offset-2"
-            onclick={() => avoid(method)}
+          <button type="button" class="no-print link-button" onclick={() => avoid(method)}
             >{method.avoided ? `advise ${method.title} again` : `do not advise ${method.title}`}</button
           >
         </p>

@@ -129,11 +129,7 @@
               onchange={(event) => stand(one.id, event.currentTarget.checked)}
             /> count from this reading</label
           >
-          <button
-            type="button"
-            class="cursor-pointer underline underline-offset-2"
-            onclick={() => forget(one.id)}>forget it</button
-          >
+          <button type="button" class="link-button" onclick={() => forget(one.id)}>forget it</button>
         </li>
       {/each}
     </ul>

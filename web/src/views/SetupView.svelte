@@ -151,9 +151,4 @@
       font-weight: 700;
     }
   }
-  @media print {
-    .ask-column [data-of] {
-      display: none;
-    }
-  }
 </style>
