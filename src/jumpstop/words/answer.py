@@ -7,11 +7,11 @@ from functools import lru_cache
 
 import numpy as np
 
-from ..core.plan import advice, look
+from ..core.plan import advice, colour, look
 from ..core.plan.ambient import Ambient, placements
 from ..core.plan.levels import Level, levels
 from ..core.plan.methods import Method
-from ..core.plan.reach import BLOCKERS, ON_THE_LINE, TOO_BRIGHT, Reach, Solved
+from ..core.plan.reach import BLOCKERS, ON_THE_LINE, SHORT, TOO_BRIGHT, Reach, Solved
 from ..core.plan.warnings import warnings_of
 from ..core.scene.ambient import AmbientSpec, Placement
 from ..core.scene.camera import CameraSettings
@@ -21,6 +21,7 @@ from . import ambient as ambient_words
 from . import methods as method_words
 from . import verdict
 from . import warnings as warning_words
+from .colour import balance_short
 from .figures import DisplayUnits, amount, count, dial, f_number, iso, length, nd, share, shutter, speed, stops
 from .kit import PLACEMENTS
 from .lanes import Arc, Lanes, arcs_of, lanes_of, verdict_words
@@ -144,6 +145,8 @@ class Answer:
     taken: bool
     verdict: str
     picture: str
+    balance: str
+    cures: bool
     note: str
     settings: Settings
     ratio: str
@@ -160,6 +163,7 @@ class Answer:
 def answer_of(solved: Solved, units: DisplayUnits, light: int = 0, avoid: Sequence[MethodKind] = ()) -> Answer:
     """The document of a solved setup for one of its lights; `avoid`: the methods a person would rather not use."""
     setup = solved.setup
+    gel = setup.lights[light].gel
     advised = advice.advised_method(solved, avoid, light)
     wanted = setup.method is not None and solved.method(setup.method).possible
     chosen = setup.method if setup.method is not None and wanted else advised
@@ -180,6 +184,8 @@ def answer_of(solved: Solved, units: DisplayUnits, light: int = 0, avoid: Sequen
         taken=reach is not None and reach.taken is not None,
         verdict=_verdict(solved, method, reach, unit, units),
         picture="" if reach is None else verdict.picture(method, found, setup.aim.background_stops, reach, unit),
+        balance=balance_short(colour.balance(setup.ambient, solved.ambient, gel), gel),
+        cures=reach is not None and unit is not None and str(reach.verdict[unit]) in (SHORT, TOO_BRIGHT),
         note="" if wanted or setup.method is None else _not_that(solved, setup.method, chosen),
         settings=_settings(solved, method, reach, unit, light, units),
         ratio="" if reach is None else verdict.ratio(found),

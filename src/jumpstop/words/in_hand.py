@@ -14,10 +14,13 @@ from ..core.plan.chain import own_receiver, standing
 from ..core.plan.levels import levels
 from ..core.plan.reach import Reach, Solved
 from ..core.plan.targets import start_compensation
+from ..core.scene.ambient import Reading
+from ..core.scene.camera import CameraSettings
 from ..core.scene.seen import Seen, SeenWith
 from ..core.scene.setup import Setup
+from .colour import balance_words
 from .figures import DisplayUnits, amount, dial, f_number, iso, length, nd, power, shutter, stops
-from .kit import GELS, ROLES
+from .kit import ROLES
 
 
 @dataclass(slots=True)
@@ -72,6 +75,7 @@ class InHand:
     next: NextText | None
     aperture: str
     blank: Seen | None
+    background: Reading
     durations: list[DurationPoint]
     wanted_t01_s: float | None
 
@@ -94,7 +98,7 @@ def in_hand_of(solved: Solved, reach: Reach, units: DisplayUnits) -> InHand:
         changes=[_change(one, units) for one in more],
         cures=[_change(one, units) for one in cured],
         meter=_meter(solved, reach),
-        balance=_balance(solved, reach),
+        balance=balance_words(colour.balance(setup.ambient, solved.ambient, reach.light.gel), reach.light.gel),
         automatics=[_automatic(one) for one in automatics.automatics(setup, solved.ambient)],
         compensation=_compensation(
             start_compensation(reach.light, setup.ambient, lens.focal_mm if lens else None), reach, unit
@@ -103,6 +107,7 @@ def in_hand_of(solved: Solved, reach: Reach, units: DisplayUnits) -> InHand:
         next=_next(own[-1], solved, reach, unit, units) if own and unit is not None else None,
         aperture=_aperture(own[-1]) if own and not math.isinf(seen_plan.flash_seen(own[-1])) else "",
         blank=_blank(solved, reach, unit),
+        background=_background(setup, camera),
         durations=[] if unit is None else _durations(solved, unit, units),
         wanted_t01_s=look.needed_s(setup) if setup.motion.kind == "freeze" else None,
     )
@@ -156,21 +161,6 @@ def _marked(exact: float) -> str:
     tenths = round((place - whole) * 10)
     mark = f_number(2 ** (whole / 2)).removeprefix("f/") if whole != 5 else "5.6"
     return mark if tenths <= 0 else f"{mark} and {tenths} tenths"
-
-
-def _balance(solved: Solved, reach: Reach) -> str:
-    found = colour.balance(solved.setup.ambient, solved.ambient, reach.light.gel)
-    gel, on = found.gel, reach.light.gel
-    lead = f"White balance {found.camera_k:.0f} K"
-    there = f"the light that is there is about {found.ambient_k:.0f} K"
-    if gel == on:
-        match = "the flash matches it as it is" if gel == "none" else f"the {GELS[gel]} matches it"
-    elif gel == "none":
-        match = f"without the {GELS[on]} the flash would match it"
-    else:
-        match = f"a {GELS[gel]} brings the flash to it (then set {found.ambient_k:.0f} K)"
-    left = f", {abs(found.left_mired):.0f} mired {'cooler' if found.left_mired < 0 else 'warmer'} than that"
-    return f"{lead}; {there}; {match}{left if abs(found.left_mired) > colour.MATCHED_MIRED else ''}."
 
 
 MODES = {
@@ -286,6 +276,13 @@ def _blank(solved: Solved, reach: Reach, unit: int | None) -> Seen | None:
         camera=SeenWith(f_number=camera.f_number, shutter_s=camera.shutter_s, iso=camera.iso, nd_stops=camera.nd_stops),
         was=reach.light,
     )
+
+
+def _background(setup: Setup, camera: CameraSettings) -> Reading:
+    """What the camera's meter would read off the background if it came out as wanted: the needle is moved by what is
+    seen instead."""
+    needle = camera.nd_stops + setup.aim.background_stops
+    return Reading(f_number=camera.f_number, shutter_s=camera.shutter_s, iso=camera.iso, needle_stops=needle)
 
 
 def _durations(solved: Solved, unit: int, units: DisplayUnits) -> list[DurationPoint]:

@@ -1,6 +1,6 @@
 <!-- The light we add: role, heads, distance, what is in front of it, how many frames, fed from what. -->
 <script lang="ts">
-  import type { Light, Setup } from '../lib/api/client'
+  import type { Light } from '../lib/api/client'
   import { between, clamp, signed } from '../lib/figures'
   import { kit } from '../lib/kit.svelte'
   import { person } from '../lib/person.svelte'
@@ -54,6 +54,12 @@
     session.edit(label, (draft) => edit(draft.lights[session.light]!))
   }
   const distance = (metres: number) => change('Distance', (l) => (l.distance_m = metres))
+  function supply(kind: string) {
+    session.edit('Power supply', (s) => {
+      s.lights[session.light]!.power_supply = (kind || null) as Light['power_supply']
+      if (!kind) s.power_supply = null
+    })
+  }
   const frames = (value: number) => session.edit('Frames', (s) => (s.frames = Math.max(1, Math.round(value))))
   const heads = (value: number) =>
     change('Heads', (l) => (l.heads = clamp(Math.round(value), ...bounds('heads'))))
@@ -290,10 +296,9 @@
         label="Power supply"
         hotkey="p"
         tone="flash"
-        value={doc.power_supply ?? ''}
+        value={light.power_supply ?? doc.power_supply ?? ''}
         options={supplies}
-        choose={(kind) =>
-          session.edit('Power supply', (s) => (s.power_supply = (kind || null) as Setup['power_supply']))}
+        choose={supply}
       />.
     </p>
   </Fold>

@@ -1,5 +1,5 @@
 /** Taking a unit for a light, and giving it back. */
-import { api, sentenceOf } from './api/client'
+import { api, sentenceOf, type ChangeText } from './api/client'
 import { history } from './history.svelte'
 import type { SetupSession } from './session.svelte'
 
@@ -13,6 +13,11 @@ export async function take(session: SetupSession, id: string): Promise<void> {
     light.dial_stops = null
     light.distance_free = false
   })
+}
+
+/** Do a change that was offered; undo takes it back. */
+export function apply(session: SetupSession, change: ChangeText): void {
+  session.edit(change.says, (s) => Object.assign(s, structuredClone(change.setup)))
 }
 
 /** Let the whole shelf be compared again. */

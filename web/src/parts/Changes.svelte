@@ -3,12 +3,9 @@
   import type { ChangeText, InHand } from '../lib/api/client'
   import { signed } from '../lib/figures'
   import type { SetupSession } from '../lib/session.svelte'
+  import { apply } from '../lib/takes'
 
   let { session, found }: { session: SetupSession; found: InHand } = $props()
-
-  function apply(change: ChangeText) {
-    session.edit(change.says, (s) => Object.assign(s, structuredClone(change.setup)))
-  }
 </script>
 
 {#snippet list(title: string, changes: ChangeText[])}
@@ -16,7 +13,7 @@
   <ul class="mb-2 flex flex-wrap gap-1.5">
     {#each changes as change, i (i)}
       <li>
-        <button type="button" class="btn btn-sm font-normal" onclick={() => apply(change)}
+        <button type="button" class="btn btn-sm font-normal" onclick={() => apply(session, change)}
           ><bdi>{change.says}</bdi> <span class="text-flash font-bold">{signed(change.gain)}</span>
           <span class="text-quiet">{change.then}</span></button
         >

@@ -9,7 +9,7 @@
 
   let { session, found }: { session: SetupSession; found: InHand } = $props()
   const blank = $derived(found.blank)
-  let kind = $state<Seen['kind']>('meter')
+  let kind = $state<Seen['kind'] | 'background'>('meter')
   let f_number = $state<number | null>(null)
   let iso = $state<number | null>(null)
   let stops = $state(0)
@@ -20,6 +20,18 @@
   const third = $derived(person.thirds / 3)
 
   function keep() {
+    if (kind === 'background') {
+      const reading = { ...found.background, needle_stops: round(found.background.needle_stops + stops, 2) }
+      session.edit('What was seen', (s) => {
+        s.ambient.by = 'reading'
+        s.ambient.readings = [reading, ...s.ambient.readings.filter((one) => one.of !== 'background')].slice(
+          0,
+          3,
+        )
+      })
+      stops = 0
+      return
+    }
     if (!blank) return
     const id = `r${Date.now().toString(36)}`
     const sd = kind === 'meter' ? 0.1 : 0.25
@@ -61,7 +73,8 @@
       bind:value={kind}
     >
       <option value="meter">The flash meter reads</option>
-      <option value="face">In the test frame it is</option>
+      <option value="face">In the test frame the light is</option>
+      <option value="background">In the test frame the background is</option>
     </select>
     {#if kind === 'meter'}
       <LiveFigure
@@ -95,14 +108,14 @@
         )}
       />
     {/if}
-    <label class="flex min-h-9 items-center gap-2"
-      ><input
-        type="checkbox"
-        class="checkbox checkbox-sm"
-        checked={holds}
-        onchange={(event) => (ambient = event.currentTarget.checked)}
-      /> ambient included</label
-    >
+    {#if kind !== 'background'}<label class="flex min-h-9 items-center gap-2"
+        ><input
+          type="checkbox"
+          class="checkbox checkbox-sm"
+          checked={holds}
+          onchange={(event) => (ambient = event.currentTarget.checked)}
+        /> ambient included</label
+      >{/if}
     <button type="button" class="btn btn-sm btn-primary" onclick={keep}>Tell it</button>
   </div>
   {#if found.next}

@@ -5,6 +5,7 @@
   import { bench } from '../lib/bench.svelte'
   import { setups } from '../lib/setups.svelte'
   import Begin from '../parts/Begin.svelte'
+  import Cures from '../parts/Cures.svelte'
   import Methods from '../parts/Methods.svelte'
   import SettingsLine from '../parts/SettingsLine.svelte'
   import SetupPick from '../parts/SetupPick.svelte'
@@ -71,8 +72,9 @@
             </p>
             <SettingsLine {session} {answer} />
             {#if answer.picture}<p class="text-[0.93rem] leading-snug" data-testid="picture">
-                {answer.picture}
+                {answer.picture}, {answer.balance}
               </p>{/if}
+            {#if answer.cures}<Cures {session} />{/if}
             {#if answer.note}<p class="text-short text-[0.9rem] leading-snug font-semibold">
                 {answer.note}
               </p>{/if}

@@ -943,6 +943,10 @@ export interface components {
             verdict: string;
             /** Picture */
             picture: string;
+            /** Balance */
+            balance: string;
+            /** Cures */
+            cures: boolean;
             /** Note */
             note: string;
             settings: components["schemas"]["Settings"];
@@ -1825,6 +1829,7 @@ export interface components {
             /** Aperture */
             aperture: string;
             blank: components["schemas"]["Seen-Output"] | null;
+            background: components["schemas"]["Reading-Output"];
             /** Durations */
             durations: components["schemas"]["DurationPoint"][];
             /** Wanted T01 S */
