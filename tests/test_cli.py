@@ -78,7 +78,7 @@ def test_solve_as_a_table_with_a_shelf_of_ones_own(noon: Path, tmp_path: Path) -
     assert done.returncode == 0
     assert "row 3, column guide_number" in done.stderr
     assert "High-speed sync: f/2.8  1/8000 s  ISO 100" in done.stdout
-    assert "not to be had:" in done.stdout
+    assert "not possible:" in done.stdout
     assert "Ruff" in done.stdout
 
 
@@ -141,12 +141,12 @@ def test_what_cannot_be_done_is_said_in_a_sentence(tmp_path: Path) -> None:
     assert refused(run("serve", "--data", data, "--port", "0"), "is not a data file")
 
 
-def test_serve_says_when_a_port_cannot_be_had(tmp_path: Path) -> None:
+def test_serve_says_when_a_port_is_not_free(tmp_path: Path) -> None:
     with socket.socket() as taken:
         taken.bind(("127.0.0.1", 0))
         taken.listen()
         done = run("serve", "--data", tmp_path, "--port", str(taken.getsockname()[1]))
-    assert refused(done, "cannot be had")
+    assert refused(done, "is not free")
 
 
 @pytest.fixture

@@ -173,7 +173,9 @@ def test_a_lane_explains_every_jump(client: TestClient) -> None:
     assert sum(step["stops"] for step in detail["steps"]) == pytest.approx(detail["spare"], abs=0.01)
     assert all(step["why"] and step["source"] for step in detail["steps"])
     assert client.get(f"/api/setups/{item}/lanes/gone").status_code == 404
-    assert sentence(client.get(f"/api/setups/{item}/lanes/{unit}?method=leaf")).startswith("This method cannot be had")
+    assert sentence(client.get(f"/api/setups/{item}/lanes/{unit}?method=leaf")).startswith(
+        "This method is not possible here"
+    )
     trouble = client.get(f"/api/setups/{item}/answer?light=5").json()["trouble"]
     assert trouble == "There is no light number 6 in this setup."
 

@@ -27,7 +27,7 @@ def settle_in(page: Page, label: str, value: str) -> None:
     """Choose in the settings dialog."""
     page.get_by_role("button", name="Settings").click()
     page.get_by_label(label).select_option(value)
-    page.get_by_role("button", name="Close", exact=True).click()
+    page.get_by_role("dialog", name="Settings").get_by_role("button", name="Close").click()
 
 
 def why(page: Page, name: str) -> Any:
@@ -264,8 +264,12 @@ def test_nothing_is_confirmed_before_the_server_has(page: Page) -> None:
     page.get_by_role("button", name="Delete this setup").click()
     expect(said).to_contain_text("Noon portrait was not deleted")
     page.route("**/api/preferences", broken)
-    settle_in(page, "Length in", "ft")
-    expect(said).to_contain_text("The disk is full")
+    page.get_by_role("button", name="Settings").click()
+    settings = page.get_by_role("dialog", name="Settings")
+    settings.get_by_label("Length in").select_option("ft")
+    expect(settings.get_by_role("alert")).to_contain_text("The disk is full")
+    expect(settings.get_by_label("Length in")).to_have_value("m")
+    settings.get_by_role("button", name="Close").click()
     expect(page.get_by_role("spinbutton", name="Distance", exact=True)).to_have_text("1.8 m")
     page.route("**/api/undo", broken)
     page.route("**/api/setups/*", broken)

@@ -28,12 +28,13 @@
     ready = here
   })
 
-  async function choose(change: Partial<Preferences>) {
+  async function choose(change: Partial<Preferences>): Promise<string> {
     await bench.settle()
     const wrong = await person.choose(change)
-    if (wrong) return history.tell(wrong)
+    if (wrong) return wrong
     history.turned += 1
     await bench.refresh()
+    return ''
   }
 
   function keys(event: KeyboardEvent) {

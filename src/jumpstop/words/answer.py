@@ -7,6 +7,7 @@ from functools import lru_cache
 
 import numpy as np
 
+from ..core.kit.unit import Unit
 from ..core.plan import advice, colour, look
 from ..core.plan.ambient import Ambient, placements
 from ..core.plan.levels import Level, levels
@@ -45,10 +46,19 @@ class CameraText:
 
 
 @dataclass(slots=True)
+class DialMark:
+    """One setting of a dial: stops below full, and how the dial shows it."""
+
+    stops: float
+    says: str
+
+
+@dataclass(slots=True)
 class Settings:
     """The chosen method's settings, and what is worked out for the light, as figures that can be fixed.
 
-    dial_stops and dial: of the unit in hand; None and empty where there is none. distance_m: as worked out, where the
+    dial_stops and dial: of the unit in hand; None and empty where there is none. dials: all that the dial of a unit
+    taken has. distance_m: as worked out, where the
     distance is free.
     """
 
@@ -59,6 +69,7 @@ class Settings:
     nd_names: list[str]
     dial_stops: float | None
     dial: str
+    dials: list[DialMark]
     distance_m: float
 
 
@@ -226,10 +237,13 @@ def _settings(
     solved: Solved, method: Method, reach: Reach | None, unit: int | None, light: int, units: DisplayUnits
 ) -> Settings:
     camera, dial_stops, said = method.camera, None, ""
+    marks: list[DialMark] = []
     if reach is not None and unit is not None and reach.able[unit]:
         one = solved.table.units[unit]
         dial_stops = round(float(reach.below_full[unit]), 4)
         said = dial(one.scale, dial_stops, units, one.watt_seconds)
+        if reach.taken is not None:
+            marks = _dials(one, float(solved.table.step[unit]), float(solved.table.dial_range[unit]), units)
     return Settings(
         f_number=camera.f_number,
         shutter_s=camera.shutter_s,
@@ -238,11 +252,21 @@ def _settings(
         nd_names=list(camera.nd_names),
         dial_stops=dial_stops,
         dial=said,
+        dials=marks,
         distance_m=solved.setup.lights[light].distance_m,
     )
 
 
+@lru_cache(maxsize=16)
+def _dials(unit: Unit, step: float, most: float, units: DisplayUnits) -> list[DialMark]:
+    settings = [round(step * at, 4) for at in range(int(most / step + 0.01) + 1)]
+    return [DialMark(below, dial(unit.scale, below, units, unit.watt_seconds)) for below in settings]
+
+
 def _blocked(solved: Solved, method: Method) -> str:
+    reasons = {method_words.blocker(one) for one in solved.methods}
+    if len(reasons) == 1:
+        return reasons.pop()
     name = method_words.title(method, solved.setup.body.shutter)
     return f"{name} is not possible: {method_words.blocker(method)}"
 
@@ -377,6 +401,8 @@ def headline(reach: Reach, units: DisplayUnits) -> str:
     if not len(able):
         why = method_words.UNIT_BLOCKERS[_commonest_blocker(reach)]
         return f"No unit can be used: {why}."
+    if reach.ambient_alone is not None:
+        return verdict.no_flash_needed(reach.ambient_alone)
     shelf = count(len(table), "unit")
     good = int(np.count_nonzero(reach.reaches))
     nearest = int(able[np.argmax(reach.spare[able])])

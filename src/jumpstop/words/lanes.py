@@ -113,7 +113,11 @@ def verdict_words(word: str, spare: float, blocker: int) -> str:
 
 def dial_note(reach: Reach, unit: int, word: str, left: float, units: DisplayUnits) -> str:
     """What the dial leaves over or short; where its lowest setting is too bright, by how much, and what cures it."""
-    if word == TOO_BRIGHT:
+    if word != BLOCKED and reach.ambient_alone is not None:
+        return "no flash needed"
+    if reach.light.dial_stops is not None and word != BLOCKED:
+        left = float(reach.off_stops[unit])
+    elif word == TOO_BRIGHT:
         solved, excess = reach.solved, float(reach.too_bright[unit])
         light = solved.setup.lights[reach.at[1]]
         cure = cure_of(excess, reach.method.camera.f_number, light)

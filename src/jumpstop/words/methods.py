@@ -165,6 +165,8 @@ def judgement(solved: Solved, reach: Reach, unit: int | None) -> str:
     if unit is None or not reach.able[unit]:
         return f"This unit cannot be used so.{still}"
     verdict, spare = reach.verdict[unit], float(reach.spare[unit])
+    if reach.ambient_alone is not None:
+        return f"No flash is needed for the lit side here.{still}"
     if verdict == SHORT:
         return f"Short by {amount(spare)}.{still}"
     if verdict == TOO_BRIGHT:

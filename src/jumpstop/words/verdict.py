@@ -20,21 +20,36 @@ def of_unit(reach: Reach, unit: int, units: DisplayUnits) -> str:
         return f"{name} cannot be used: {UNIT_BLOCKERS[BLOCKERS[int(reach.blocker[unit])]]}."
     through = f" through {light.modifier.name}" if light.modifier else ""
     where = f"{through} at {length(light.distance_m, units)}"
+    alone = reach.ambient_alone
+    if alone is not None and light.dial_stops is None:
+        return no_flash_needed(alone)
     if light.automatic:
         start = stops(reach.wanted_stops)
-        enough = "full power is not enough, short by" if word == SHORT else "full power leaves"
-        return f"{name} on automatic, compensation {start},{where}: {enough} {amount(spare)}."
+        enough = f"short by {amount(spare)}" if word == SHORT else f"enough, {amount(spare)} in hand"
+        return f"{name} on automatic, compensation {start}{where}: full power is {enough}."
     if light.dial_stops is not None:
-        return f"{name} fixed at {_dial(reach, unit, units)}{where}: {came_out(float(reach.left[unit]), light.role)}."
+        out = came_out(float(reach.off_stops[unit]), light.role)
+        by_it = "" if alone is None or alone < RIGHT else f"; the ambient alone brings it {amount(alone)} over"
+        return f"{name} fixed at {_dial(reach, unit, units)}{where}: {out}{by_it}."
     if word == SHORT:
         return f"{name} at full power{where}: short by {amount(spare)}."
     if word == TOO_BRIGHT:
-        over = amount(float(reach.too_bright[unit]))
-        return f"{name}{where}: too bright even at {_dial(reach, unit, units)}, by {over}."
+        what, over = SUBJECTS[light.role], amount(float(reach.off_stops[unit]))
+        return f"{name}{where}: {what} too bright even at {_dial(reach, unit, units)}, by {over}."
     set_to = f"{name} at {_dial(reach, unit, units)}{where}"
     if word == ON_THE_LINE:
         return f"{set_to}: on the line, {stops(spare)} ± {float(reach.sd[unit]):.1f} stop."
     return f"{set_to}: right, {amount(spare)} in hand."
+
+
+def no_flash_needed(over: float) -> str:
+    """Where the ambient alone gives the lit side what is wanted of it, or so many stops more."""
+    if over < RIGHT:
+        return "No flash is needed: the ambient alone gives the lit side what is wanted."
+    return (
+        f"No flash is needed: the ambient alone brings the lit side {amount(over)} over what is wanted. "
+        "A shorter time, ND or a smaller aperture brings it down."
+    )
 
 
 def _dial(reach: Reach, unit: int, units: DisplayUnits) -> str:

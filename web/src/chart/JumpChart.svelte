@@ -2,7 +2,7 @@
 <script lang="ts">
   import { flushSync } from 'svelte'
   import type { Answer, Lanes, Preferences } from '../lib/api/client'
-  import { count, grams, signed } from '../lib/figures'
+  import { about, count, grams, signed } from '../lib/figures'
   import { history } from '../lib/history.svelte'
   import { person } from '../lib/person.svelte'
   import type { SetupSession } from '../lib/session.svelte'
@@ -19,7 +19,9 @@
   const FIRST = 7
   const PAGE = 40
   const SHEET = 640 // an upright A4 sheet inside its margins [px]
+  const ROOM = 220 // what the ruler needs [px]
   let measured = $state(460)
+  let whole = $state(920)
   let most = $state(FIRST)
   let paper = $state(false)
   let why = $state(false)
@@ -45,7 +47,14 @@
 
   const sort = $derived<Sort>(person.preferences.sort)
   const chosen = $derived(ORDER.filter((one) => person.preferences.columns.includes(one)))
-  const columns = $derived(paper ? chosen.slice(0, 2) : chosen)
+  /** As many of the columns chosen as leave the ruler room to be read. */
+  const fitting = $derived.by(() => {
+    const rem = parseFloat(getComputedStyle(document.documentElement).fontSize)
+    let left = whole - rem * (9.5 + 5.8) - 36 - ROOM
+    const enough = chosen.findIndex((one) => (left -= rem * parseFloat(COLUMNS[one].width) + 12) < 0)
+    return enough < 0 ? chosen : chosen.slice(0, Math.max(1, enough))
+  })
+  const columns = $derived(paper ? chosen.slice(0, 2) : fitting)
   const template = $derived(
     `minmax(7.5rem, 9.5rem) minmax(0, 1fr) 5.8rem ${columns.map((one) => COLUMNS[one].width).join(' ')}`,
   )
@@ -59,8 +68,8 @@
     const counts: Record<string, number> = {}
     for (const i of blocked) counts[lanes.verdict[i]!] = (counts[lanes.verdict[i]!] ?? 0) + 1
     return Object.entries(counts)
-      .map(([words, number]) => `${number}: ${words}`)
-      .join('; ')
+      .map(([words, number]) => `${words} (${number})`)
+      .join(', ')
   })
   /** What the sheet leaves the ruler beside name, verdict and columns. */
   const onPaper = $derived(
@@ -122,19 +131,19 @@
       return lane.price === null ? '–' : `${person.preferences.currency}${count(lane.price)}`
     if (lane.mains) return 'mains'
     if (lane.flashes === null) return 'not stated'
-    return `${count(lane.flashes)}${(lane.charges ?? 1) > 1 ? `, ${count(lane.charges!)} batt.` : ''}`
+    return `${about(lane.flashes)}${(lane.charges ?? 1) > 1 ? `, ${count(lane.charges!)} batt.` : ''}`
   }
 </script>
 
 <svelte:window onbeforeprint={unroll} onafterprint={() => (paper = false)} />
 
-<section aria-labelledby="chart-title" style={`--lane: ${template}`}>
+<section aria-labelledby="chart-title" bind:clientWidth={whole} style={`--lane: ${template}`}>
   <div class="lane head text-quiet border-base-300 bg-base-100 items-end border-b text-[0.78rem]">
     <h2 id="chart-title" class="font-normal">Unit</h2>
     <div class="ruler h-5" bind:clientWidth={measured}>
       <svg {width} height="20" class="block overflow-visible" aria-hidden="true">
         {#each ticks as tick (tick)}
-          {#if tick !== 0 && Math.abs(ruler(tick) - ruler(0)) > 42}
+          {#if tick !== 0 && Math.abs(ruler(tick) - ruler(0)) > 42 && ruler(tick) < width - 14}
             <text x={ruler(tick)} y="14" text-anchor="middle" font-size="11" class="fill-quiet"
               >{signed(tick, 0)}</text
             >

@@ -80,6 +80,37 @@ export function readNd(text: string): number | null {
     : value
 }
 
+/** Stops below full of the mark that a person typed as the dial shows it: “1/8”, “8.6”, “300 Ws”, “full”. */
+export function readDial(text: string, marks: readonly { stops: number; says: string }[]): number | null {
+  const plain = (words: string) =>
+    words
+      .toLowerCase()
+      .replace(/\s/g, '')
+      .replace(/of.*|ws$/, '')
+  const typed = plain(text.replace(/full/i, '1/1').replace('1/3', '⅓').replace('2/3', '⅔'))
+  const same = marks.find((mark) => plain(mark.says) === typed)
+  if (same) return same.stops
+  const fraction = typed.includes('/')
+  const value = fraction ? readSeconds(typed) : readNumber(typed)
+  if (value === null || value <= 0) return null
+  const off = (mark: { stops: number; says: string }) =>
+    fraction ? mark.stops + Math.log2(value) : (readNumber(plain(mark.says)) ?? Infinity) - value
+  const best = [...marks].sort((a, b) => Math.abs(off(a)) - Math.abs(off(b)))[0]
+  return best && Math.abs(off(best)) < (fraction ? 0.34 : value * 0.15) ? best.stops : null
+}
+
+/** The mark a third, a half or a whole stop on from a setting, always another one while there is one. */
+export function stepDial(now: number, by: number, marks: readonly { stops: number }[]): number {
+  const beyond = marks.filter((mark) => (mark.stops - now) * by > 0.01)
+  const near = (mark: { stops: number }) => Math.abs(mark.stops - now - by)
+  return beyond.sort((a, b) => near(a) - near(b))[0]?.stops ?? now
+}
+
+/** A count as one says it: two figures are enough. */
+export function about(value: number): string {
+  return count(value < 1000 ? value : Number(value.toPrecision(2)))
+}
+
 /** Minutes since midnight from “12:30”, “7.15” or “9”. */
 export function readClock(text: string): number | null {
   const parts = /^\s*(\d{1,2})(?:[:.h](\d{2}))?\s*$/.exec(text)

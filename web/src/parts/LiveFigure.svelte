@@ -248,11 +248,25 @@
   }
   @media (pointer: coarse), (max-width: 639px) {
     .live {
-      padding-block: 0.2em;
+      display: inline-flex;
+      align-items: center;
+      min-height: 44px;
     }
     .pin {
-      width: 34px;
-      height: 34px;
+      width: 44px;
+      height: 44px;
     }
+  }
+  :global(html[data-theme='sun']) .live,
+  :global(html[data-theme='sun']) .steps button {
+    min-height: 48px;
+  }
+  :global(html[data-theme='sun']) .live {
+    display: inline-flex;
+    align-items: center;
+  }
+  :global(html[data-theme='sun']) .pin {
+    width: 48px;
+    height: 48px;
   }
 </style>

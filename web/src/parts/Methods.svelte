@@ -8,8 +8,15 @@
   import type { SetupSession } from '../lib/session.svelte'
 
   let { session, answer }: { session: SetupSession; answer: Answer } = $props()
+  let costs = $state(false) // on a phone they unfold
   const possible = $derived(answer.methods.filter((method) => method.possible))
+  /** What keeps the others, each reason once with the methods it keeps. */
   const others = $derived(answer.methods.filter((method) => !method.possible))
+  const reasons = $derived.by(() => {
+    const names: Record<string, string[]> = {}
+    for (const one of others) (names[one.reason] ??= []).push(one.title)
+    return Object.entries(names).map(([reason, kept]) => [reason, kept.join(', ')] as const)
+  })
 
   /** The method touched is fixed; touched again, the advised one is taken. */
   function choose(method: MethodCard) {
@@ -42,7 +49,7 @@
 </script>
 
 <section aria-labelledby="methods-title">
-  <div class="rowgrid text-quiet text-[0.78rem]">
+  <div class={`rowgrid text-quiet text-[0.78rem] ${possible.length ? '' : 'sr-only'}`}>
     <h2 id="methods-title" class="font-normal">
       Methods{#if answer.compared}, for <bdi>{answer.compared}</bdi>{/if}
     </h2>
@@ -50,7 +57,7 @@
     <span class="text-right" aria-hidden="true">in hand</span>
     <span aria-hidden="true" class="last">against the best</span>
   </div>
-  <div role="group" aria-label="Methods" class="border-base-300 border-b">
+  <div role="group" aria-label="Methods" class={possible.length ? 'border-base-300 border-b' : ''}>
     {#each possible as method (method.kind)}
       {@const taken = method.kind === answer.chosen}
       <button
@@ -59,7 +66,7 @@
         class={`rowgrid border-base-300 w-full cursor-pointer items-baseline border-t text-left text-[0.93rem] ${taken ? 'bg-base-200 font-bold' : 'hover:bg-base-200'}`}
         onclick={() => choose(method)}
       >
-        <span class="truncate"
+        <span
           >{method.title}{#if session.doc.method === method.kind}<span class="text-quiet font-normal"
               >, fixed</span
             >{:else if method.kind === answer.advised}<span class="text-quiet font-normal">, advised</span
@@ -74,7 +81,10 @@
       {#if taken}
         <p class="bg-base-200 px-2 pb-1.5 text-[0.82rem] leading-snug" data-testid="costs">
           <bdi>{method.judgement}</bdi>
-          <span class="text-quiet"
+          <button type="button" class="link-button no-print more-costs" onclick={() => (costs = !costs)}
+            >{costs ? 'hide the costs' : 'what it costs'}</button
+          >
+          <span class={`text-quiet ${costs ? '' : 'costs'}`}
             >Costs: <bdi>{method.costs}</bdi>
             {[
               method.background,
@@ -92,22 +102,29 @@
       {/if}
     {/each}
   </div>
-  {#if others.length}
-    <details class="text-[0.82rem]" open={!possible.length}>
+  {#if others.length && possible.length}
+    <details class="text-[0.82rem]">
       <summary class="text-quiet cursor-pointer truncate px-2 py-1"
-        >{others.length} others: {others
-          .map((one) => `${one.title.toLowerCase().replace('nd ', 'ND ')}: ${one.reason}`)
-          .join(' ')}</summary
+        >{others.length} others: {reasons.map(([reason, names]) => `${names}: ${reason}`).join(' ')}</summary
       >
       <ul class="text-quiet grid gap-x-6 gap-y-0.5 px-2 pb-1 leading-snug sm:grid-cols-2">
-        {#each others as method (method.kind)}
+        {#each reasons as [reason, names] (reason)}
           <li>
-            <span class="text-base-content font-semibold">{method.title}:</span>
-            <bdi>{method.reason}</bdi>
+            <span class="text-base-content font-semibold">{names}:</span>
+            <bdi>{reason}</bdi>
           </li>
         {/each}
       </ul>
     </details>
+  {:else if reasons.length > 1}
+    <ul class="text-quiet grid gap-x-6 gap-y-0.5 px-2 pb-1 text-[0.82rem] leading-snug sm:grid-cols-2">
+      {#each reasons as [reason, names] (reason)}
+        <li>
+          <span class="text-base-content font-semibold">{names}:</span>
+          <bdi>{reason}</bdi>
+        </li>
+      {/each}
+    </ul>
   {/if}
   {#if answer.warnings.length}
     <ul class="mt-1 flex flex-wrap gap-x-5 gap-y-0.5 px-2 text-[0.82rem] leading-snug" aria-label="Warnings">
@@ -125,6 +142,9 @@
 </section>
 
 <style>
+  .more-costs {
+    display: none;
+  }
   .rowgrid {
     display: grid;
     grid-template-columns: minmax(11rem, 1fr) minmax(0, 2fr) 5.5rem 10rem;
@@ -141,8 +161,12 @@
       order: 3;
       font-size: 0.85rem;
     }
-    .rowgrid .last {
+    .rowgrid .last,
+    .costs {
       display: none;
+    }
+    .more-costs {
+      display: inline-flex;
     }
     div.rowgrid .settings {
       display: none;

@@ -1,7 +1,7 @@
 <!-- What did you see? A meter's reading or the look of the face, and at once the next dial. Kept with the setup. -->
 <script lang="ts">
   import type { InHand, Seen } from '../lib/api/client'
-  import { between, clamp, round, signed, stepOn } from '../lib/figures'
+  import { between, clamp, readDial, round, signed, stepDial, stepOn } from '../lib/figures'
   import { person } from '../lib/person.svelte'
   import type { SetupSession } from '../lib/session.svelte'
   import { take } from '../lib/takes'
@@ -14,8 +14,11 @@
   let iso = $state<number | null>(null)
   let stops = $state(0)
   let ambient = $state<boolean | null>(null)
+  let below = $state<number | null>(null)
   const read = $derived(f_number ?? blank?.f_number ?? 8)
   const speed = $derived(iso ?? blank?.iso ?? 100)
+  const marks = $derived(session.answer?.settings.dials ?? [])
+  const set = $derived(below ?? blank?.dial_stops ?? 0)
   const holds = $derived(ambient ?? blank?.holds_ambient ?? true)
   const third = $derived(person.thirds / 3)
 
@@ -35,14 +38,25 @@
     if (!blank) return
     const id = `r${Date.now().toString(36)}`
     const sd = kind === 'meter' ? 0.1 : 0.25
-    const seen: Seen = { ...blank, id, kind, f_number: read, iso: speed, stops, holds_ambient: holds, sd }
+    const seen: Seen = {
+      ...blank,
+      id,
+      kind,
+      f_number: read,
+      iso: speed,
+      stops,
+      dial_stops: set,
+      holds_ambient: holds,
+      sd,
+    }
     session.edit('What was seen', (s) => (s.seen = [...s.seen.slice(-59), seen]))
     f_number = null
+    below = null
     stops = 0
   }
 
-  function dial(below: number) {
-    session.edit('Dial', (s) => (s.lights[session.light]!.dial_stops = round(below, 4)))
+  function dial(stops: number) {
+    session.edit('Dial', (s) => (s.lights[session.light]!.dial_stops = round(stops, 4)))
   }
 
   /** The setup counts from one reading of a light at a time. */
@@ -108,14 +122,33 @@
         )}
       />
     {/if}
-    {#if kind !== 'background'}<label class="flex min-h-9 items-center gap-2"
+    {#if kind !== 'background'}
+      at dial
+      <LiveFigure
+        label="Dial then"
+        tone="flash"
+        value={set}
+        text={marks.find((mark) => Math.abs(mark.stops - set) < 0.01)?.says ??
+          session.answer?.settings.dial ??
+          ''}
+        hint="arrows up: more light"
+        step={(by) => (below = stepDial(set, -by * third, marks))}
+        type={(text) => {
+          const found = readDial(text, marks)
+          if (found === null) return `The dial has settings such as ${session.answer?.settings.dial}.`
+          below = found
+          return null
+        }}
+      />
+      <label class="flex min-h-9 items-center gap-2"
         ><input
           type="checkbox"
           class="checkbox checkbox-sm"
           checked={holds}
           onchange={(event) => (ambient = event.currentTarget.checked)}
         /> ambient included</label
-      >{/if}
+      >
+    {/if}
     <button type="button" class="btn btn-sm btn-primary" onclick={keep}>Tell it</button>
   </div>
   {#if found.next}

@@ -4,7 +4,15 @@
   import { person } from '../lib/person.svelte'
   import Dialog from './Dialog.svelte'
 
-  let { close, choose }: { close: () => void; choose: (change: Partial<Preferences>) => void } = $props()
+  let { close, choose }: { close: () => void; choose: (change: Partial<Preferences>) => Promise<string> } =
+    $props()
+  let refused = $state('')
+
+  /** A choice that was refused is said here, and the field goes back to what is kept. */
+  async function take(field: HTMLInputElement | HTMLSelectElement, key: keyof Preferences) {
+    refused = await choose({ [key]: field.value } as Partial<Preferences>)
+    if (refused) field.value = String(chosen[key])
+  }
   const chosen = $derived(person.preferences)
   type Row = { label: string; key: 'length' | 'step' | 'power' | 'theme'; options: [string, string][] }
   const rows: Row[] = [
@@ -56,7 +64,7 @@
         class="tool border-base-300 bg-base-100 h-10 rounded border px-2"
         aria-labelledby={`set-${row.key}`}
         value={chosen[row.key]}
-        onchange={(event) => choose({ [row.key]: event.currentTarget.value } as Partial<Preferences>)}
+        onchange={(event) => take(event.currentTarget, row.key)}
       >
         {#each row.options as [key, words] (key)}<option value={key}>{words}</option>{/each}
       </select>
@@ -67,8 +75,9 @@
       class="tool border-base-300 bg-base-100 h-10 w-20 rounded border px-2"
       maxlength="4"
       value={chosen.currency}
-      onchange={(event) => choose({ currency: event.currentTarget.value })}
+      onchange={(event) => take(event.currentTarget, 'currency')}
     />
   </div>
+  {#if refused}<p role="alert" class="text-short mt-4 font-semibold">{refused}</p>{/if}
   <button class="btn btn-primary mt-5" onclick={close}>Close</button>
 </Dialog>

@@ -4,12 +4,14 @@
   import {
     between,
     clamp,
+    readDial,
     readDistance,
     readNd,
     readSeconds,
     round,
     sayDistance,
     saySeconds,
+    stepDial,
     stepDistance,
     stepOn,
   } from '../lib/figures'
@@ -70,7 +72,7 @@
   }
 
   function dial(stops: number) {
-    edit('Dial', (s) => (s.lights[session.light]!.dial_stops = clamp(round(stops, 4), 0, 13)))
+    edit('Dial', (s) => (s.lights[session.light]!.dial_stops = round(stops, 4)))
   }
 
   function distance(metres: number) {
@@ -105,13 +107,13 @@
   }
   const bounds = (document: string, field: string) => person.bounds(document, field)
   const ndText = $derived(
-    now.nd_stops ? `ND ${round(now.nd_stops, 1)} ${now.nd_stops > 1 ? 'stops' : 'stop'}` : 'no ND',
+    answer.methods.find((method) => method.kind === answer.chosen)?.camera.nd || 'no ND',
   )
   const third = $derived(person.thirds / 3)
 </script>
 
 <div
-  class="flex flex-wrap items-center gap-x-2.5 gap-y-1.5 text-[1.02rem]"
+  class="flex flex-wrap items-center gap-y-1.5 text-[1.02rem] sm:gap-x-2.5"
   role="group"
   aria-label="Settings"
 >
@@ -166,8 +168,13 @@
       hint="arrows up: more light"
       fixed={light.dial_stops !== null}
       fix={pins.dial}
-      step={(by) => dial(now.dial_stops! - by * third)}
-      type={between('Dial (stops below full)', bounds('Light', 'dial_stops'), dial)}
+      step={(by) => dial(stepDial(now.dial_stops!, -by * third, now.dials))}
+      type={(text) => {
+        const stops = readDial(text, now.dials)
+        if (stops === null) return `The dial has settings such as ${now.dial}.`
+        dial(stops)
+        return null
+      }}
     />
     {#if light.dial_stops !== null}
       <span class="text-quiet">at</span>

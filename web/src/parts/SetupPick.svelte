@@ -35,49 +35,51 @@
   }
 </script>
 
-<div class="flex items-center gap-0.5">
+<div class="flex flex-wrap items-center justify-end gap-0.5">
   <input
-    class="hover:bg-base-200 focus:bg-base-200 min-w-0 flex-1 rounded px-1 py-0.5 text-[1.15rem] leading-tight font-bold"
+    class="hover:bg-base-200 focus:bg-base-200 min-w-[7rem] flex-1 rounded px-1 py-0.5 text-[1.15rem] leading-tight font-bold"
     aria-label="Name of the setup"
     dir="auto"
     maxlength="80"
     value={session.doc.name}
     onchange={rename}
   />
-  <span class="tool no-print relative grid h-9 w-8 place-items-center">
-    <ChevronDown size={18} aria-hidden="true" />
-    <select
-      class="absolute inset-0 w-full cursor-pointer opacity-0"
-      aria-label="Setup on the bench"
-      title="Another setup"
-      value={session.id}
-      onchange={(event) => (location.hash = address.setup(event.currentTarget.value))}
+  <span class="flex items-center">
+    <span class="tool no-print relative grid h-9 w-8 place-items-center">
+      <ChevronDown size={18} aria-hidden="true" />
+      <select
+        class="absolute inset-0 w-full cursor-pointer opacity-0"
+        aria-label="Setup on the bench"
+        title="Another setup"
+        value={session.id}
+        onchange={(event) => (location.hash = address.setup(event.currentTarget.value))}
+      >
+        {#each setups.all as one (one.id)}
+          <option value={one.id} dir="auto">{one.id === session.id ? session.doc.name : one.name}</option>
+        {/each}
+      </select>
+    </span>
+    <button
+      type="button"
+      class="btn btn-sm btn-ghost btn-square no-print"
+      aria-label="New setup"
+      title="New setup"
+      onclick={() => (beginning = true)}><Plus size={16} /></button
     >
-      {#each setups.all as one (one.id)}
-        <option value={one.id} dir="auto">{one.id === session.id ? session.doc.name : one.name}</option>
-      {/each}
-    </select>
+    <button
+      type="button"
+      class="btn btn-sm btn-ghost btn-square no-print"
+      aria-label="Copy this setup"
+      title="Copy this setup"
+      onclick={copy}><Copy size={15} /></button
+    >
+    <button
+      type="button"
+      class="btn btn-sm btn-ghost btn-square no-print"
+      aria-label="Delete this setup"
+      title="Delete this setup"
+      onclick={remove}><Trash2 size={15} /></button
+    >
   </span>
-  <button
-    type="button"
-    class="btn btn-sm btn-ghost btn-square no-print"
-    aria-label="New setup"
-    title="New setup"
-    onclick={() => (beginning = true)}><Plus size={16} /></button
-  >
-  <button
-    type="button"
-    class="btn btn-sm btn-ghost btn-square no-print"
-    aria-label="Copy this setup"
-    title="Copy this setup"
-    onclick={copy}><Copy size={15} /></button
-  >
-  <button
-    type="button"
-    class="btn btn-sm btn-ghost btn-square no-print"
-    aria-label="Delete this setup"
-    title="Delete this setup"
-    onclick={remove}><Trash2 size={15} /></button
-  >
 </div>
 {#if beginning}<Begin like={session.id} close={() => (beginning = false)} />{/if}

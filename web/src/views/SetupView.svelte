@@ -83,7 +83,7 @@
           {#if answer.lanes}
             <div data-of="units"><JumpChart {session} {answer} lanes={answer.lanes} /></div>
           {/if}
-          <div data-of="seen"><Tools {session} {answer} /></div>
+          {#if answer.lanes}<div data-of="seen"><Tools {session} {answer} /></div>{/if}
         {/key}
       {/if}
     </div>

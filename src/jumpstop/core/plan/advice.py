@@ -16,6 +16,8 @@ from .reach import Reach, Solved
 from .timing import of_unit
 
 BACKGROUND_STOPS = 0.34  # a background this near to what was asked is held: a third of a stop
+NOT_AT_ALL = 99.0  # stops missed where no unit can be used
+SHORT_OF_SURE = 0.01  # stops: a unit on the line misses by this at least
 FROZEN = 1.1  # times the blur that is tolerable that still passes for frozen: a marked shutter time is no finer
 PREFERRED: tuple[MethodKind, ...] = ("sync", "leaf", "nd", "hss", "stop_down", "past_sync", "slow", "freeze")
 
@@ -94,13 +96,25 @@ def advised_method(solved: Solved, avoid: Sequence[MethodKind] = (), light: int 
         method, reach = solved.method(kind), solved.reach(kind, light)
         still = stillness(solved, method)
         blur = still.blur_mm if still is not None and not any_serves else 0.0
-        one = slice(None) if reach.taken is None else slice(reach.taken, reach.taken + 1)
-        reached = bool(np.any(reach.reaches[one]))
-        nearest = 0.0 if reached else -float(np.max(reach.spare[one][reach.able[one]], initial=-99.0))
+        off = float(np.min(missed_by(reach), initial=NOT_AT_ALL))
+        reached = off <= 0
+        nearest = max(0.0, off)
         held = holds_background(solved, method)
         return (not serves(solved, method), blur, not reached, kind in avoid, not held, nearest, order.index(kind))
 
     return min(solved.kinds, key=rank, default="sync")
+
+
+def missed_by(reach: Reach) -> np.ndarray:
+    """By how much each unit that can be used misses [stops]: short, too bright at the lowest setting, or, where the
+    dial is fixed, off by more than a third; 0 and less where it reaches. Of the unit taken alone, where one is."""
+    if reach.light.dial_stops is not None:
+        missed = np.abs(reach.off_stops) - BACKGROUND_STOPS
+    else:
+        wrong = np.maximum(SHORT_OF_SURE, np.where(reach.too_bright > 0, reach.too_bright, -reach.spare))
+        missed = np.where(reach.reaches, 0.0, wrong)
+    use = reach.able if reach.taken is None else reach.able & (np.arange(len(missed)) == reach.taken)
+    return np.asarray(missed[use])
 
 
 @lru_cache(maxsize=16)

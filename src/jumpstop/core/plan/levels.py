@@ -42,6 +42,8 @@ def levels(solved: Solved, kind: MethodKind, units: tuple[int | None, ...]) -> t
             if unit is None or receiver not in reached_by(solved.setup.lights[light]):
                 given.append(-np.inf)
                 continue
-            given.append(pick(light_alone, (at, light, place, unit)) - float(solved.below_full[at, light, unit]))
+            reach = solved.reach(kind, light)
+            beside = pick(light_alone, (at, light, place, unit)) - pick(light_alone, (at, light, reach.receiver, unit))
+            given.append(float(reach.flash_at_dial[unit]) + beside)
         out.append(Level(receiver, ambient, tuple(given), float(add_light(ambient, *given))))
     return tuple(out)

@@ -10,7 +10,7 @@ from ..kit.table import Supply, UnitTable
 from ..physics import battery
 from ..physics.arrays import Figure, Floats
 from ..physics.scales import Step
-from ..physics.stops import p_reach
+from ..physics.stops import add_light, p_reach
 from ..scene.light import Light
 from ..scene.seen import MethodKind
 from ..scene.setup import Setup
@@ -35,6 +35,9 @@ BLOCKERS = (
     "never_short_enough",
 )
 """What keeps a unit from a method or a light; the first is nothing."""
+
+
+ALONE = -0.02  # stops: with the ambient this near to what is wanted, or over it, flash has nothing to add
 
 
 def verdicts(spare: Floats, sd: Floats, too_bright: Floats, blocker: np.ndarray) -> np.ndarray:
@@ -135,6 +138,27 @@ class Reach:
         """Ambient on the lit side at these settings [stops from correct]."""
         return self.solved.ambient.lit_ev - self.method.camera.ev
 
+    @property
+    def ambient_alone(self) -> float | None:
+        """How far the ambient alone brings the lit side over what the key is for [stops]; None: flash is needed."""
+        if self.light.role != "key":
+            return None
+        over = self.ambient_stops - self.wanted_stops
+        return over if over > ALONE else None
+
+    @cached_property
+    def flash_at_dial(self) -> Floats:
+        """Flash at the dial against a correct exposure, at the light's own receiver [stops]."""
+        return self.left - (self.spare - self.flash_stops)
+
+    @cached_property
+    def off_stops(self) -> Floats:
+        """How far the light's own receiver comes out from what was wanted, at the dial [stops]: the key's side with
+        the ambient, the others by flash alone."""
+        if self.light.role != "key":
+            return self.left
+        return np.asarray(add_light(self.ambient_stops, self.flash_at_dial)) - self.wanted_stops
+
     @cached_property
     def flash_stops(self) -> Floats:
         """Flash at full power against a correct exposure, at the light's own receiver [stops]."""
@@ -217,10 +241,11 @@ def solve(setup: Setup, table: UnitTable, step: Step = "third") -> Solved:
     # A cut pulse gets short when it is dialled down to what is needed, and is clipped no more; a slow tail always is.
     clipped = sum((np.asarray(jump.stops) for jump in own if jump.effect == "tail"), np.zeros(shape))
     at_dial = np.where((spare >= 0) & ~table.tailed, spare - clipped, spare)
-    below, left, too_bright = dialled(at_dial, table.step, least, most)
+    below, too_bright = dialled(at_dial, table.step, least, most)
     for at, light in enumerate(setup.lights):
-        if light.dial_stops is not None:
-            _fix_dial(light.dial_stops, (slice(None), at), table, at_dial, least, below, left)
+        if light.dial_stops is not None:  # the nearest setting that each unit's dial has
+            below[:, at] = np.minimum(np.round(light.dial_stops / table.step) * table.step, table.dial_range)
+    left = np.where(below > 0, at_dial, spare) - (below - least)
     blocker = _blockers(scene, shape)
     verdict = verdicts(spare, sd, too_bright, blocker)
     taken = tuple(_taken(light, table) for light in setup.lights)
@@ -229,21 +254,6 @@ def solve(setup: Setup, table: UnitTable, step: Step = "third") -> Solved:
 
 def _taken(light: Light, table: UnitTable) -> int | None:
     return None if light.unit is None else table.place_of(light.unit.id, light.unit.name)
-
-
-def _fix_dial(
-    dial_stops: float,
-    light: tuple[slice, int],
-    table: UnitTable,
-    spare: Floats,
-    least: Floats,
-    below: Floats,
-    left: Floats,
-) -> None:
-    """A light whose power is fixed: the nearest setting that each unit's dial has, and the light that is then left."""
-    grid = np.minimum(np.round(dial_stops / table.step) * table.step, table.dial_range)
-    below[light] = grid
-    left[light] = spare[light] - (grid - least[light])
 
 
 def _at_own_receiver(chain: Chain, setup: Setup) -> Chain:
@@ -265,15 +275,15 @@ def _at_own_receiver(chain: Chain, setup: Setup) -> Chain:
     return tuple(Jump(jump.effect, cut(jump.stops), cut(jump.sd)) for jump in chain)
 
 
-def dialled(spare_stops: Floats, step: Floats, least: Floats, most: Floats) -> tuple[Floats, Floats, Floats]:
-    """(stops below full on the unit's own steps, light left over, stops too bright at the lowest setting).
+def dialled(spare_stops: Floats, step: Floats, least: Floats, most: Floats) -> tuple[Floats, Floats]:
+    """(stops below full on the unit's own steps, stops too bright at the lowest setting).
 
     spare_stops counts from `least`, the brightest setting allowed; `most` is the lowest one [stops below full].
     """
     wanted = np.maximum(spare_stops, 0.0)
     below = np.minimum(least + np.round(wanted / step) * step, most)
     left = spare_stops - (below - least)
-    return below, left, np.where(left > step / 2 + 1e-9, left, 0.0)
+    return below, np.where(left > step / 2 + 1e-9, left, 0.0)
 
 
 def _blockers(scene: Scene, shape: tuple[int, int, int]) -> np.ndarray:

@@ -17,6 +17,8 @@ def warnings_of(solved: Solved, chosen: MethodKind, unit: int | None, light: int
     """The warnings of this setup in the method chosen, for the unit it is compared by; the gravest first."""
     setup, body, method = solved.setup, solved.setup.body, solved.method(chosen)
     found: list[Remark] = []
+    if not method.possible:
+        return found
     still = stillness(solved, method)
     if still is not None and still.by == "nothing":
         found.append(remark("ghost", level=solved.ambient.lit_ev - method.camera.ev))
@@ -26,9 +28,9 @@ def warnings_of(solved: Solved, chosen: MethodKind, unit: int | None, light: int
         if blur is not None and blur.verdict == "none" and setup.motion.kind != "freeze":
             found.append(remark("no_blur", share=blur.share))
         found.append(remark("hss_not_armed"))
-    elif unit is not None and method.possible:
+    elif unit is not None:
         found += _hss_left_on(solved, chosen, unit, light)
-    if setup.aim.background_stops < 0:
+    if setup.aim.background_stops < 0 and not setup.fixed.iso:
         found.append(remark("auto_iso"))
     if setup.trigger == "radio" and body.radio_sync_s and body.radio_sync_s > body.sync_s:
         found.append(remark("radio_sync", radio_s=body.radio_sync_s, sync_s=body.sync_s))

@@ -1329,6 +1329,16 @@ export interface components {
             shift: number;
         };
         /**
+         * DialMark
+         * @description One setting of a dial: stops below full, and how the dial shows it.
+         */
+        DialMark: {
+            /** Stops */
+            stops: number;
+            /** Says */
+            says: string;
+        };
+        /**
          * DisplayUnits
          * @description How a person wants figures said.
          */
@@ -3856,7 +3866,8 @@ export interface components {
          * Settings
          * @description The chosen method's settings, and what is worked out for the light, as figures that can be fixed.
          *
-         *     dial_stops and dial: of the unit in hand; None and empty where there is none. distance_m: as worked out, where the
+         *     dial_stops and dial: of the unit in hand; None and empty where there is none. dials: all that the dial of a unit
+         *     taken has. distance_m: as worked out, where the
          *     distance is free.
          */
         Settings: {
@@ -3874,6 +3885,8 @@ export interface components {
             dial_stops: number | null;
             /** Dial */
             dial: string;
+            /** Dials */
+            dials: components["schemas"]["DialMark"][];
             /** Distance M */
             distance_m: number;
         };
