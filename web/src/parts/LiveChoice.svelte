@@ -59,6 +59,13 @@
     transform: translateY(-70%) rotate(45deg);
     pointer-events: none;
   }
+  @media (pointer: coarse), (max-width: 639px) {
+    .word {
+      display: inline-flex;
+      align-items: center;
+      min-height: var(--touch);
+    }
+  }
   .word:hover,
   .word:focus-within {
     background: color-mix(in oklab, currentColor 14%, var(--color-base-100));
@@ -72,6 +79,7 @@
     position: absolute;
     inset: 0;
     width: 100%;
+    height: 100%;
     opacity: 0;
     cursor: pointer;
     font-size: 1rem;

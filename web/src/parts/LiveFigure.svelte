@@ -250,11 +250,11 @@
     .live {
       display: inline-flex;
       align-items: center;
-      min-height: 44px;
+      min-height: var(--touch);
     }
     .pin {
-      width: 44px;
-      height: 44px;
+      width: var(--touch);
+      height: var(--touch);
     }
   }
   :global(html[data-theme='sun']) .live,

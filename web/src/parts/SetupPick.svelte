@@ -45,7 +45,7 @@
     onchange={rename}
   />
   <span class="flex items-center">
-    <span class="tool no-print relative grid h-9 w-8 place-items-center">
+    <span class="tool no-print relative grid h-9 w-8 place-items-center max-sm:w-11">
       <ChevronDown size={18} aria-hidden="true" />
       <select
         class="absolute inset-0 w-full cursor-pointer opacity-0"
