@@ -7,7 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from jumpstop.core.kit.table import UnitTable, table_of
-from jumpstop.core.kit.unit import Claim, Hss, Unit
+from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, Unit
 from jumpstop.core.plan.advice import advised_method, costs_for
 from jumpstop.core.plan.changes import cures, evaluated, more_light
 from jumpstop.core.plan.ladder import ladder, variants
@@ -339,3 +339,51 @@ def test_fixing_what_was_worked_out_changes_nothing(
     landed = then.reach(method.kind)
     assert landed.spare[1] == pytest.approx(reach.spare[1])
     assert landed.below_full[1] == pytest.approx(reach.below_full[1])
+
+
+CUT = FlashDuration(table=(DurationEntry(power=1, seconds=1 / 250), DurationEntry(power=1 / 128, seconds=1 / 20000)))
+
+
+@pytest.mark.parametrize("frozen", [False, True])
+@pytest.mark.parametrize("condition", ["dark", "office", "open_shade", "distinct_shadows"])
+def test_at_the_dial_the_face_comes_to_what_was_wanted(condition: str, frozen: bool) -> None:
+    """Flash and ambient together give the level asked for, within half a step of the dial, whatever a short flash or
+    a slow tail takes: 2^flash + 2^ambient = 2^target (physics 6)."""
+    motion = {"kind": "freeze", "field_width_m": 3} if frozen else {}
+    lights = [{"role": "key", "target_stops": -0.5, "distance_m": 1.5}]
+    setup = Setup.model_validate(
+        {"ambient": {"condition": condition, "subject": "back"}, "filters": [ND3], "motion": motion, "lights": lights}
+        | {"aim": {"f_number": 5.6, "background_stops": -2}}
+    )
+    unit = Unit(name="Cut", claims=(Claim(guide_number=60, unit="m", zoom_mm=35),), hss=Hss(), flash_duration=CUT)
+    found = solve(setup, table_of([unit]))
+    seen = 0
+    for kind in found.kinds:
+        reach = found.reach(kind)
+        if reach.verdict[0] != "reaches" or reach.below_full[0] == 0:
+            continue
+        seen += 1
+        lit = levels(found, kind, (0,))[0]
+        assert lit.total == pytest.approx(-0.5, abs=float(found.table.step[0]) / 2 + 0.01), kind
+        assert reach.off_stops[0] == pytest.approx(lit.total + 0.5)
+        assert math.log2(2 ** lit.lights[0] + 2**lit.ambient) == pytest.approx(lit.total)
+    assert seen
+
+
+def test_a_fixed_dial_is_judged_with_the_ambient() -> None:
+    """physics 6: flash a stop over what the ambient at -1 leaves it brings the face 0.58 over, not 1."""
+    lit = {"by": "reading", "readings": [{"f_number": 8, "shutter_s": 1 / 125, "of": "subject"}]}  # EV 13 on the face
+    camera = {"fixed": {"aperture": True, "iso": True, "shutter_s": 1 / 250, "nd": {}}, "aim": {"f_number": 8}}
+    light = {"role": "key", "distance_m": 2}
+    dim = Setup.model_validate({"ambient": lit, "lights": [light]} | camera)
+    free = solve(taken(dim), shelf())
+    kind = advised_method(free)
+    reach = free.reach(kind)
+    assert reach.ambient_stops == pytest.approx(-1, abs=0.02)
+    assert reach.ambient_alone is None
+    flash = 2 * math.log2(36 / 2) - 6 - 1  # at half power
+    there = solve(taken(dim, dial_stops=1), shelf()).reach(kind)
+    assert there.off_stops[1] == pytest.approx(math.log2(2**flash + 2**-1), abs=0.02)
+    bright = Setup.model_validate({"ambient": lit, "lights": [light]} | camera | {"aim": {"f_number": 5.6, "iso": 200}})
+    over = solve(taken(bright), shelf())
+    assert over.reach(advised_method(over)).ambient_alone == pytest.approx(1, abs=0.02)

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from jumpstop.core.kit.modifier import GELS
 from jumpstop.core.kit.table import table_of
-from jumpstop.core.kit.unit import Claim, Hss, Unit
+from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, Unit
 from jumpstop.core.plan.advice import advised_method
 from jumpstop.core.plan.ambient import ambient_of
 from jumpstop.core.plan.automatics import automatics
@@ -22,7 +22,10 @@ from jumpstop.core.scene.ambient import AmbientSpec, Reading
 from jumpstop.core.scene.seen import Seen
 from jumpstop.core.scene.setup import Setup
 
-GN36 = Unit(name="GN 36", claims=(Claim(guide_number=36, unit="m", zoom_mm=35),), hss=Hss())
+DURATION = FlashDuration(
+    table=(DurationEntry(power=1, seconds=1 / 250), DurationEntry(power=1 / 128, seconds=1 / 20000))
+)
+GN36 = Unit(name="GN 36", claims=(Claim(guide_number=36, unit="m", zoom_mm=35),), hss=Hss(), flash_duration=DURATION)
 UNIT = GN36.model_dump() | {"id": "mine"}
 OTHER = Unit(name="Other", claims=(Claim(guide_number=50, unit="m", zoom_mm=35),), hss=Hss())
 TABLE = table_of([OTHER, GN36], ids=["other", "mine"])
@@ -88,7 +91,7 @@ def read(of: Setup, off: float, **more: object) -> Setup:
     """The setup with a standing meter reading that lies so far from what its chain says."""
     reach = solve(of, TABLE).reach("sync")
     camera = {"f_number": 5.6, "shutter_s": reach.method.camera.shutter_s}
-    said = float(reach.flash_stops[1]) - float(reach.below_full[1])
+    said = float(reach.flash_at_dial[1])
     figures = {
         "kind": "face", "stops": said + off, "wanted_stops": 0, "holds_ambient": False, "stands": True,
         "dial_stops": float(reach.below_full[1]), "camera": camera, "was": of.lights[0].model_dump(), "sd": 0.1,
@@ -142,24 +145,27 @@ def test_the_newest_reading_of_this_unit_and_light_stands() -> None:
     condition=st.sampled_from(["dark", "office", "open_shade", "heavy_overcast"]),
     distance=st.floats(0.8, 5),
     loss=st.sampled_from([0.0, -1.0, -2.2]),
+    frozen=st.booleans(),
 )
 def test_a_reading_equal_to_the_prediction_changes_nothing_but_the_doubt(
-    f_number: float, condition: str, distance: float, loss: float
+    f_number: float, condition: str, distance: float, loss: float, frozen: bool
 ) -> None:
     light = {"role": "key", "distance_m": round(distance, 2), "unit": UNIT}
     if loss:
         light["modifier"] = {"name": "Box", "stops": loss}
-    of = Setup.model_validate({"ambient": {"condition": condition}, "aim": {"f_number": f_number}, "lights": [light]})
+    motion = {"kind": "freeze", "field_width_m": 3} if frozen else {}
+    asked = {"ambient": {"condition": condition}, "aim": {"f_number": f_number}, "lights": [light], "motion": motion}
+    of = Setup.model_validate(asked)
     found = solve(of, TABLE)
     kind = advised_method(found)
     reach = found.reach(kind)
     camera = reach.method.camera
     dial = float(reach.below_full[1])
     told = seen(
-        kind="face", stops=float(reach.flash_stops[1]) - dial, holds_ambient=False, stands=True, dial_stops=dial, method=kind,
+        kind="face", stops=float(reach.flash_at_dial[1]), holds_ambient=False, stands=True, dial_stops=dial, method=kind,
         camera={"f_number": camera.f_number, "shutter_s": camera.shutter_s, "iso": camera.iso, "nd_stops": camera.nd_stops},
         was=of.lights[0].model_dump(),
-    ) if abs(float(reach.flash_stops[1]) - dial) <= 12 else None  # fmt: skip
+    ) if abs(float(reach.flash_at_dial[1])) <= 12 and reach.able[1] else None  # fmt: skip
     if told is None:
         return
     again = solve(of.model_copy(update={"seen": (told,)}), TABLE).reach(kind)

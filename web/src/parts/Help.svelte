@@ -9,7 +9,7 @@
 <Dialog title="Keys" {close}>
   <p class="mb-3">
     A letter takes a figure in hand. Arrows then nudge it by a third of a stop, with Shift by a full stop;
-    Enter lets you type.
+    Enter lets you type, x fixes a setting or frees it.
   </p>
   <dl class="grid grid-cols-[auto_1fr_auto_1fr] gap-x-3 gap-y-1.5">
     {#each keys as [key, words] (key)}<dt><kbd class="kbd kbd-sm">{key}</kbd></dt>

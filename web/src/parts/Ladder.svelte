@@ -38,10 +38,8 @@
       <bdi class="font-bold">{ladder.unit}</bdi>, {ladder.settings}
       <span class="no-print ml-3 space-x-3">
         <button type="button" class="link-button" onclick={print}>Print</button>
-        <a
-          class="underline underline-offset-2"
-          download
-          href={`/api/setups/${session.id}/ladder.csv?light=${session.light}`}>CSV</a
+        <a class="link-button" download href={`/api/setups/${session.id}/ladder.csv?light=${session.light}`}
+          >CSV</a
         >
       </span>
     </p>

@@ -397,7 +397,10 @@ def _reading(scene: Scene) -> Sequence[Jump]:
         unit = _place(scene, light)
         if seen is None or unit is None or math.isinf(flash_seen(seen)):
             continue
-        said = pick(total(_then(scene, seen)), (0, 0, own_receiver(seen.was), unit)) - seen.dial_stops
+        whole = seen.dial_stops > 0 and not scene.table.tailed[unit]  # a cut pulse dialled down is clipped no more
+        apart = {"freeze", "tail"} if whole else {"freeze"}  # the dial that was set counts what a short flash loses
+        then = tuple(jump for jump in _then(scene, seen) if jump.effect not in apart)
+        said = pick(total(then), (0, 0, own_receiver(seen.was), unit)) - seen.dial_stops
         size[0, light, 0, unit] = flash_seen(seen) - said
         sd[0, light, 0, unit] = flash_sd(seen)
         taken[light] = flash_seen(seen)

@@ -240,12 +240,12 @@ def solve(setup: Setup, table: UnitTable, step: Step = "third") -> Solved:
             least[at], most[at] = frozen.least, np.where(frozen.can, frozen.most, frozen.least)
     # A cut pulse gets short when it is dialled down to what is needed, and is clipped no more; a slow tail always is.
     clipped = sum((np.asarray(jump.stops) for jump in own if jump.effect == "tail"), np.zeros(shape))
-    at_dial = np.where((spare >= 0) & ~table.tailed, spare - clipped, spare)
-    below, too_bright = dialled(at_dial, table.step, least, most)
+    whole = np.where(table.tailed, spare, spare - clipped)
+    below, too_bright = dialled(np.where(spare >= 0, whole, spare), table.step, least, most)
     for at, light in enumerate(setup.lights):
         if light.dial_stops is not None:  # the nearest setting that each unit's dial has
             below[:, at] = np.minimum(np.round(light.dial_stops / table.step) * table.step, table.dial_range)
-    left = np.where(below > 0, at_dial, spare) - (below - least)
+    left = np.where(below > 0, whole, spare) - (below - least)
     blocker = _blockers(scene, shape)
     verdict = verdicts(spare, sd, too_bright, blocker)
     taken = tuple(_taken(light, table) for light in setup.lights)
