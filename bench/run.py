@@ -113,7 +113,7 @@ def core(lines: list[str]) -> None:
 
 
 def served(lines: list[str]) -> None:
-    """API answer, key press to redrawn chart, start-up, with 200 units."""
+    """API answer, key press to redrawn verdict and lanes, start-up, with 200 units."""
     with tempfile.TemporaryDirectory() as folder:
         store = Store(Path(folder))
         store.add("units", [unit.model_dump(mode="json") for unit in shelf(200)], "Shelf")
@@ -134,7 +134,7 @@ def served(lines: list[str]) -> None:
             p95 = float(np.percentile(presses, 95))
             middle = statistics.median(presses)
             lines.append(
-                f"| key press to redrawn chart, 200 units, p95 of {len(presses)} | {p95:.0f} ms "
+                f"| key press to redrawn verdict and visible lanes, 200 units, p95 of {len(presses)} | {p95:.0f} ms "
                 f"| median {middle:.0f} ms | | 50 ms |"
             )
             lines.append(f"| start to first answer, best of three | {up:.2f} s | | | 1.2 s |")
@@ -149,7 +149,7 @@ def started(folder: Path) -> float:
 
 
 def keys(url: str) -> list[float]:
-    """Milliseconds from key press to the frame after the chart changed."""
+    """Milliseconds from key press to the frame after verdict and lanes in sight changed; both are drawn at once."""
     with sync_playwright() as p:
         page = launch(p).new_page(viewport={"width": 1280, "height": 800})
         page.goto(url)

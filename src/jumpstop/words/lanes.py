@@ -91,11 +91,13 @@ def steps_of(reach: Reach, unit: int, units: DisplayUnits) -> list[Step]:
 def arcs_of(reach: Reach, units: DisplayUnits) -> list[Arc]:
     """The chain's jumps, each with its size for all lanes."""
     context = effects.Context(reach.solved.table, 0, units)
-    out = []
-    for jump, (_, size, _) in zip(reach.jumps_of(0), reach.shown, strict=True):
-        sizes = np.round(np.atleast_1d(size), 3).tolist()
+    sizes = [np.atleast_1d(size) for _, size, _ in reach.shown]
+    rounded = np.round(np.concatenate(sizes), 3).tolist()
+    out, at = [], 0
+    for jump, size in zip(reach.jumps_of(0), sizes, strict=True):
         cause = effects.say(jump, context).cause
-        out.append(Arc(effect=jump.effect, cause=cause, stops=sizes))
+        out.append(Arc(effect=jump.effect, cause=cause, stops=rounded[at : at + len(size)]))
+        at += len(size)
     return out
 
 
@@ -111,22 +113,30 @@ def verdict_words(word: str, spare: float, blocker: int) -> str:
     return f"short by {amount(spare)}" if spare < 0 else f"{amount(spare)} in hand"
 
 
-def dial_note(reach: Reach, unit: int, word: str, left: float, units: DisplayUnits) -> str:
-    """What the dial leaves over or short; where its lowest setting is too bright, by how much, and what cures it."""
-    if word != BLOCKED and reach.ambient_alone is not None:
-        return "no flash needed"
-    if reach.light.dial_stops is not None and word != BLOCKED:
-        left = float(reach.off_stops[unit])
-    elif word == TOO_BRIGHT:
-        solved, excess = reach.solved, float(reach.too_bright[unit])
-        light = solved.setup.lights[reach.at[1]]
-        cure = cure_of(excess, reach.method.camera.f_number, light)
-        lowest = power(float(reach.below_full[unit]))
-        said = cures(cure.f_number, length(cure.distance_m, units), light.modifier is not None)
-        return f"even at {lowest}, by {amount(excess)}: {said}"
-    if word == BLOCKED or abs(left) < OFF_DIAL:
-        return ""
-    return f"{amount(left)} {'over' if left > 0 else 'under'}"
+def dial_notes(reach: Reach, units: DisplayUnits) -> list[str]:
+    """What each dial leaves over or short; where its lowest setting is too bright, by how much, and what cures it."""
+    words = reach.verdict.tolist()
+    if reach.ambient_alone is not None:
+        return ["" if word == BLOCKED else "no flash needed" for word in words]
+    fixed = reach.light.dial_stops is not None
+    lefts = np.round(reach.off_stops if fixed else reach.left, 2).tolist()
+    return [
+        ""
+        if word == BLOCKED
+        else _too_bright(reach, unit, units)
+        if word == TOO_BRIGHT and not fixed
+        else ""
+        if abs(left) < OFF_DIAL
+        else f"{amount(left)} {'over' if left > 0 else 'under'}"
+        for unit, (word, left) in enumerate(zip(words, lefts, strict=True))
+    ]
+
+
+def _too_bright(reach: Reach, unit: int, units: DisplayUnits) -> str:
+    light, excess = reach.light, float(reach.too_bright[unit])
+    cure = cure_of(excess, reach.method.camera.f_number, light)
+    said = cures(cure.f_number, length(cure.distance_m, units), light.modifier is not None)
+    return f"even at {power(float(reach.below_full[unit]))}, by {amount(excess)}: {said}"
 
 
 @lru_cache(maxsize=4)
@@ -153,7 +163,7 @@ def lanes_of(reach: Reach, units: DisplayUnits) -> Lanes:
     """Every unit's verdict, dial and stamina. Figures are rounded before they are worded: most are worded already."""
     table = reach.solved.table
     words = reach.verdict.tolist()
-    tenths, lefts = np.round(reach.spare, 1).tolist(), np.round(reach.left, 2).tolist()
+    tenths = np.round(reach.spare, 1).tolist()
     below, blockers = np.round(reach.below_full, 2).tolist(), reach.blocker.tolist()
     recycle = np.round(reach.recycle_s, 2).tolist()
     flashes, charges = np.round(reach.flashes).tolist(), np.round(reach.charges).tolist()
@@ -169,7 +179,7 @@ def lanes_of(reach: Reach, units: DisplayUnits) -> Lanes:
             power(one) if plain else dial(unit.scale, one, units, unit.watt_seconds)
             for plain, unit, one in zip(_in_fractions(table, units), table.units, below, strict=True)
         ],
-        dial_note=[dial_note(reach, i, *one, units) for i, one in enumerate(zip(words, lefts, strict=True))],
+        dial_note=dial_notes(reach, units),
         recycle_s=[None if one != one else one for one in recycle],
         recycle=["not stated" if one != one else duration(one) for one in recycle],
         flashes=[int(one) if one < math.inf else None for one in flashes],

@@ -4,6 +4,7 @@
  */
 import {
   api,
+  once,
   problemsOf,
   UNREACHABLE,
   BUSY,
@@ -126,6 +127,7 @@ export class SetupSession {
         header: { 'if-match': `"${this.revision}"` },
       },
       body: doc,
+      fetch: once,
     })
     if (data) {
       this.revision = data.revision

@@ -12,6 +12,16 @@
   }
   let { label, value, options, tone = 'plain', hotkey, choose }: Props = $props()
 
+  /** The options, the same ones while they say the same: a shelf of 200 is not drawn anew at every key press. */
+  let last: [string, string][] = []
+  const listed = $derived.by(() => {
+    const same =
+      options.length === last.length &&
+      options.every(([key, words], i) => key === last[i]![0] && words === last[i]![1])
+    if (!same) last = options
+    return last
+  })
+
   let select = $state<HTMLSelectElement>()
   $effect(() => (hotkey ? register(hotkey, label, () => select?.focus()) : undefined))
 
@@ -30,7 +40,7 @@
     {value}
     onchange={(event) => choose(event.currentTarget.value as T)}
   >
-    {#each options as [key, words] (key)}
+    {#each listed as [key, words] (key)}
       <option value={key} dir="auto">{words}</option>
     {/each}
   </select>

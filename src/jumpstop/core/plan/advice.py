@@ -149,6 +149,7 @@ class MethodCosts:
     metered: Literal["flash_meter", "lit_side", "no_meter"]
 
 
+@lru_cache(maxsize=16)
 def costs_for(solved: Solved, unit: int, light: int) -> dict[MethodKind, MethodCosts]:
     """Every possible method for one and the same unit, against each other."""
     reaches = {kind: solved.reach(kind, light) for kind in solved.kinds}

@@ -83,7 +83,7 @@ class Reach:
         """The light."""
         return self.solved.setup.lights[self.at[1]]
 
-    @property
+    @cached_property
     def wanted_stops(self) -> float:
         """What the light is wanted at in this method [stops from correct]."""
         target = next((jump for jump in self.solved.chain if jump.effect == "target"), None)
@@ -133,12 +133,12 @@ class Reach:
         """Charges for the setup's frames."""
         return battery.charges_for(self.solved.setup.frames, self.flashes)
 
-    @property
+    @cached_property
     def ambient_stops(self) -> float:
         """Ambient on the lit side at these settings [stops from correct]."""
         return self.solved.ambient.lit_ev - self.method.camera.ev
 
-    @property
+    @cached_property
     def ambient_alone(self) -> float | None:
         """How far the ambient alone brings the lit side over what the key is for [stops]; None: flash is needed."""
         if self.light.role != "key":
@@ -268,6 +268,8 @@ def _at_own_receiver(chain: Chain, setup: Setup) -> Chain:
         array = np.asarray(figure)
         if shape[-2] == 1:
             return array[..., 0, :]
+        if len(rows) == 1:
+            return array[..., own[0], :]
         if shape[-3] == 1:
             array = np.repeat(array, len(rows), axis=-3)
         return array[..., rows, own, :]

@@ -27,6 +27,12 @@ function reach(request: Request): Promise<Response> {
   })
 }
 
+/** Send a request once: for one that is asked again elsewhere where the data is busy. */
+export function once(request: Request): Promise<Response> {
+  request.headers.set('x-page', PAGE)
+  return reach(request)
+}
+
 /** Ask, and ask again for a while where the data is busy. */
 async function ask(request: Request): Promise<Response> {
   request.headers.set('x-page', PAGE)
