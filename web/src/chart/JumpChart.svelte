@@ -19,7 +19,8 @@
   const FIRST = 7
   const PAGE = 40
   const SHEET = 640 // an upright A4 sheet inside its margins [px]
-  const ROOM = 220 // what the ruler needs [px]
+  const ROOM = 240 // what the ruler needs to be read well [px]
+  const LEAST_ROOM = 120 // what it is left with where many columns were chosen [px]
   let measured = $state(460)
   let whole = $state(920)
   let most = $state(FIRST)
@@ -50,13 +51,15 @@
   /** As many of the columns chosen as leave the ruler room to be read. */
   const fitting = $derived.by(() => {
     const rem = parseFloat(getComputedStyle(document.documentElement).fontSize)
-    let left = whole - rem * (9.5 + 5.8) - 36 - ROOM
-    const enough = chosen.findIndex((one) => (left -= rem * parseFloat(COLUMNS[one].width) + 12) < 0)
+    let left = whole - rem * (7.5 + 5.8) - 36
+    const enough = chosen.findIndex(
+      (one, i) => (left -= rem * parseFloat(COLUMNS[one].width) + 12) < (i < 3 ? ROOM : LEAST_ROOM),
+    )
     return enough < 0 ? chosen : chosen.slice(0, Math.max(1, enough))
   })
   const columns = $derived(paper ? chosen.slice(0, 2) : fitting)
   const template = $derived(
-    `minmax(7.5rem, 9.5rem) minmax(0, 1fr) 5.8rem ${columns.map((one) => COLUMNS[one].width).join(' ')}`,
+    `minmax(7.5rem, ${columns.length > 3 ? 7.5 : 9.5}rem) minmax(0, 1fr) 5.8rem ${columns.map((one) => COLUMNS[one].width).join(' ')}`,
   )
   const order = $derived(sorted(lanes, sort))
   const able = $derived(order.filter((i) => lanes.word[i] !== 'blocked'))
@@ -78,7 +81,7 @@
       SHEET - 16 * (9.5 + 5.8) - 36,
     ),
   )
-  const width = $derived(paper ? Math.max(90, onPaper) : Math.max(180, measured))
+  const width = $derived(paper ? Math.max(90, onPaper) : Math.max(110, measured))
   const ruler = $derived(rulerOf(answer.arcs, lanes, width))
   const ticks = $derived(ruler.ticks(Math.min(14, Math.round(width / 44))).filter(Number.isInteger))
 
