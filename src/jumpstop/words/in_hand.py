@@ -185,7 +185,7 @@ def _automatic(found: automatics.Automatic) -> str:
 
 def _compensation(start: float, reach: Reach, unit: int | None) -> str:
     """Automatic flash: what compensation to start from, and whether full power suffices for it."""
-    lead = f"Automatic flash: start at a compensation of {stops(start)}"
+    lead = f"Start at a compensation of {stops(start)}"
     if unit is None or not reach.able[unit]:
         return f"{lead}."
     spare = (
@@ -229,11 +229,12 @@ def _next(seen: Seen, solved: Solved, reach: Reach, unit: int, units: DisplayUni
     how = f"{amount(found.change, 2)} {'more' if found.change > 0 else 'less'} flash"
     if found.end == "lowest":
         cure = f"step back to {length(seen.was.distance_m * 2 ** (found.missing / 2), units)}"
-        closed = f_number(seen.camera.f_number * 2 ** (found.missing / 2))
+        exact = float(APERTURES.exact(seen.camera.f_number)) * 2 ** (found.missing / 2)
+        closed = f_number(APERTURES.marked(exact, "third", "up"))
         layer = ", add a layer" if seen.was.modifier else ", put a layer in front"
         return NextText(
             f"{how} is wanted, {amount(found.missing)} below the lowest setting, {set_to}: "
-            f"{cure}, stop down to about {closed}{layer} or lower the ISO.",
+            f"{cure}, stop down to {closed}{layer} or lower the ISO.",
             found.dial_stops,
         )
     if found.end == "full":
@@ -253,7 +254,7 @@ def _aperture(seen: Seen) -> str:
     level = seen_plan.level_seen(seen) - seen.wanted_stops
     if abs(level) < 0.05:
         return ""
-    exact = float(seen.camera.f_number) * 2 ** (level / 2)
+    exact = float(APERTURES.exact(seen.camera.f_number)) * 2 ** (level / 2)
     how = "darker" if level > 0 else "brighter"
     return f"Or leave the dial and set f/{_marked(exact)}: the background comes out {amount(level)} {how}."
 

@@ -1,7 +1,11 @@
 import { describe, expect, it, test } from 'vitest'
 import { shown, taken } from './fields'
 import {
+  about,
   between,
+  readDial,
+  readNd,
+  stepDial,
   readClock,
   readDay,
   readDistance,
@@ -73,4 +77,63 @@ describe('the fields of a form', () => {
     expect(taken('', 'number')).toBeNull()
     expect(taken('much', 'number')).toBe('much') // for the server to refuse, with the field's name
   })
+})
+
+test('neutral density is taken in its three markings; “ND 3.0” is three stops only as a density', () => {
+  expect(readNd('3')).toBe(3)
+  expect(readNd('3 stops')).toBe(3)
+  expect(readNd('ND8')).toBe(3) // 2^3 = 8
+  expect(readNd('nd64')).toBe(6)
+  expect(readNd('ND1000')).toBe(10)
+  expect(readNd('0.9')).toBe(3) // density 0.3 a stop
+  expect(readNd('1.8')).toBe(6)
+  expect(readNd('no filter')).toBe(null)
+})
+
+describe('a dial', () => {
+  const fractions = [
+    { stops: 0, says: '1/1' },
+    { stops: 1 / 3, says: '1/2 + ⅔' },
+    { stops: 1, says: '1/2' },
+    { stops: 3, says: '1/8' },
+  ]
+  const numbers = [0, 0.1, 0.2, 1, 2].map((stops) => ({
+    stops,
+    says: `${(10 - stops).toFixed(1)} of 10`,
+  }))
+  const joules = [
+    { stops: 0, says: '400 Ws' },
+    { stops: 1, says: '200 Ws' },
+    { stops: 2, says: '100 Ws' },
+  ]
+
+  it('is typed as it reads', () => {
+    expect(readDial('1/8', fractions)).toBe(3)
+    expect(readDial('1/2 + 2/3', fractions)).toBe(1 / 3)
+    expect(readDial('full', fractions)).toBe(0)
+    expect(readDial('9.8', numbers)).toBe(0.2)
+    expect(readDial('8.0 of 10', numbers)).toBe(2)
+    expect(readDial('1/4', numbers)).toBe(2)
+    expect(readDial('200 Ws', joules)).toBe(1)
+    expect(readDial('210', joules)).toBe(1)
+  })
+
+  it('has no setting for what it does not reach', () => {
+    expect(readDial('1/64', fractions)).toBe(null)
+    expect(readDial('3 Ws', joules)).toBe(null)
+    expect(readDial('bright', numbers)).toBe(null)
+    expect(readDial('-2', numbers)).toBe(null)
+  })
+
+  it('steps to another setting while there is one', () => {
+    expect(stepDial(0, 1 / 3, numbers)).toBe(0.2)
+    expect(stepDial(1, 1 / 3, fractions)).toBe(3)
+    expect(stepDial(0, -1, fractions)).toBe(0)
+  })
+})
+
+test('a count is said to two figures', () => {
+  expect(about(480)).toBe('480')
+  expect(about(1_003)).toBe('1,000')
+  expect(about(18_714)).toBe('19,000')
 })
