@@ -1,60 +1,145 @@
 """Takes the pictures of docs/screenshots from the demo data: `make screenshots`."""
 
+import re
 import tempfile
+from collections.abc import Callable
 from pathlib import Path
 
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Browser, Page, sync_playwright
 
 from chromium import Demo, launch
 
 OUT = Path(__file__).parent.parent / "docs" / "screenshots"
+DESK, PHONE = (1280, 800), (390, 844)
 
 
-def setup(page: Page, name: str) -> None:
+def bench(page: Page, name: str) -> None:
     """Put a setup on the bench."""
     page.get_by_label("Setup on the bench").select_option(label=name)
     page.get_by_role("heading", name=name).wait_for()
+    page.wait_for_timeout(500)
+
+
+def theme(page: Page, name: str) -> None:
+    """Dress the page."""
+    page.get_by_role("button", name="Settings").click()
+    page.get_by_label("Theme").select_option(name)
+    page.get_by_role("dialog").get_by_role("button", name="Close").click()
+
+
+def take(page: Page, unit: str) -> None:
+    """Take a unit for the light."""
+    lanes = page.get_by_role("list", name="Flash units")
+    lanes.get_by_role("button", name=re.compile(f"^{unit}")).click()
+    page.get_by_test_id("headline").filter(has_text=unit).wait_for()
+
+
+def tool(page: Page, name: str) -> None:
+    """Open a tool and bring it into sight."""
+    page.get_by_role("button", name=name, exact=True).click()
+    page.get_by_test_id("tool").scroll_into_view_if_needed()
     page.wait_for_timeout(600)
+    page.evaluate("scrollTo(0, document.body.scrollHeight)")
 
 
-def film(page: Page) -> None:
-    """Open shutter and flash in time, half way through."""
-    page.get_by_text("Shutter and flash in time").click()
+def dim(page: Page) -> None:
+    """On a dark set."""
+    theme(page, "dim")
+    take(page, "Curlew 400")
+    page.get_by_role("button", name="Why: every gain and loss").click()
+    page.get_by_role("table").wait_for()
+
+
+def fixed(page: Page) -> None:
+    """All fixed: the picture that comes out."""
+    take(page, "Curlew 400")
+    for name in ("Aperture set", "Shutter", "ISO set", "ND", "Dial"):
+        page.get_by_role("button", name=f"{name} fixed", exact=True).click()
+    shutter = page.get_by_role("spinbutton", name="Shutter", exact=True)
+    shutter.press("ArrowDown")
+    page.wait_for_timeout(500)
+    shutter.blur()
+
+
+def seen(page: Page) -> None:
+    """A reading, and the next dial."""
+    bench(page, "Prize table")
+    take(page, "Gannet 600")
+    tool(page, "What did you see?")
+    page.get_by_role("spinbutton", name="Meter reads").press("ArrowUp")
+    page.get_by_role("button", name="Tell it").click()
+    page.get_by_test_id("next").wait_for()
+    page.evaluate("scrollTo(0, document.body.scrollHeight)")
+
+
+def ladder(page: Page) -> None:
+    """What to dial by distance."""
+    take(page, "Curlew 400")
+    tool(page, "Distance ladder")
+
+
+def frozen(page: Page) -> None:
+    """A short flash and its table."""
+    bench(page, "Chalk line")
+    theme(page, "dim")
+    take(page, "Gannet 600")
+    tool(page, "Flash duration")
+
+
+def timing(page: Page) -> None:
+    """Shutter and flash in time, half way through."""
+    bench(page, "The leap")
+    tool(page, "Shutter and flash in time")
     page.get_by_label("Moment of the exposure").fill("38")
 
 
-# name, address, width, height, theme, setup
-VIEWS = [
-    ("setup", "", 1280, 800, "light", "Noon portrait"),
-    ("setup-dim", "", 1280, 800, "dark", "Noon portrait"),
-    ("setup-phone", "", 390, 844, "light", "44 headshots"),
-    ("day", "", 1280, 800, "light", "44 headshots"),
-    ("freeze-dim", "", 1280, 800, "dark", "Chalk line"),
-    ("shutter", "", 1280, 800, "light", "The leap"),
-    ("shelf", "#/shelf", 1280, 800, "light", ""),
-    ("bodies", "#/shelf/bodies", 1280, 800, "light", ""),
+def phone_units(page: Page) -> None:
+    """The chart under a thumb, in bright sun."""
+    theme(page, "sun")
+    page.get_by_role("button", name="Units", exact=True).click()
+
+
+# name, address, size, what is done first
+VIEWS: list[tuple[str, str, tuple[int, int], Callable[[Page], None] | None]] = [
+    ("setup", "", DESK, None),
+    ("setup-dim", "", DESK, dim),
+    ("setup-fixed", "", DESK, fixed),
+    ("seen", "", DESK, seen),
+    ("ladder", "", DESK, ladder),
+    ("freeze-dim", "", DESK, frozen),
+    ("shutter", "", DESK, timing),
+    ("day", "", DESK, lambda page: bench(page, "44 headshots")),
+    ("setup-phone", "", PHONE, None),
+    ("units-phone-sun", "", PHONE, phone_units),
+    ("shelf", "#/shelf", DESK, None),
+    ("bodies", "#/shelf/bodies", DESK, None),
 ]
+
+
+def picture(
+    browser: Browser, folder: Path, view: tuple[str, str, tuple[int, int], Callable[[Page], None] | None]
+) -> None:
+    """One view, on demo data of its own."""
+    name, route, (width, height), prepare = view
+    with Demo(folder / name) as url:
+        page = browser.new_page(viewport={"width": width, "height": height}, color_scheme="light")
+        page.goto(url + route)
+        page.get_by_role("banner").get_by_role("button", name="Settings").wait_for()
+        page.wait_for_timeout(600)
+        if prepare:
+            prepare(page)
+        page.wait_for_timeout(700)
+        page.screenshot(path=OUT / f"{name}.png")
+        page.close()
 
 
 def main() -> None:
     """Every main view."""
     OUT.mkdir(parents=True, exist_ok=True)
-    with tempfile.TemporaryDirectory() as folder, Demo(Path(folder)) as url, sync_playwright() as p:
+    with tempfile.TemporaryDirectory() as folder, sync_playwright() as p:
         browser = launch(p)
-        for name, route, width, height, scheme, which in VIEWS:
-            page = browser.new_page(viewport={"width": width, "height": height}, color_scheme=scheme)
-            page.goto(url + route)
-            if which:
-                page.get_by_test_id("headline").wait_for()
-                setup(page, which)
-            if name == "setup-dim":
-                page.get_by_role("list", name="Flash units").get_by_role("button", name="Plover 58").click()
-                page.get_by_role("table").wait_for()
-            if name in ("freeze-dim", "shutter"):
-                film(page)
-            page.wait_for_timeout(600)
-            page.screenshot(path=OUT / f"{name}.png")
-            page.close()
+        for view in VIEWS:
+            picture(browser, Path(folder), view)
         browser.close()
 
 
