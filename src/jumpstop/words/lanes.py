@@ -11,7 +11,7 @@ from ..core.kit.table import UnitTable
 from ..core.physics.guide_number import guide_number_of_stops
 from ..core.plan.cures import cure_of
 from ..core.plan.jump import Mark
-from ..core.plan.reach import BLOCKED, BLOCKERS, ON_THE_LINE, TOO_BRIGHT, Reach
+from ..core.plan.reach import BLOCKED, BLOCKERS, ON_THE_LINE, SHORT, TOO_BRIGHT, Reach
 from . import effects
 from .figures import DisplayUnits, amount, dial, dial_kind, duration, guide_number, length, power, shutter, stops
 from .methods import UNIT_BLOCKERS, cures
@@ -126,7 +126,7 @@ def dial_notes(reach: Reach, units: DisplayUnits) -> list[str]:
         else _too_bright(reach, unit, units)
         if word == TOO_BRIGHT and not fixed
         else ""
-        if abs(left) < OFF_DIAL
+        if abs(left) < OFF_DIAL or (word == SHORT and not fixed)
         else f"{amount(left)} {'over' if left > 0 else 'under'}"
         for unit, (word, left) in enumerate(zip(words, lefts, strict=True))
     ]
