@@ -247,6 +247,10 @@ def test_a_cut_pulse_is_not_clipped_once_it_is_dialled_down() -> None:
     assert cut.spare[0] == pytest.approx(slow.spare[0])
     assert cut.left[0] + cut.below_full[0] == pytest.approx(cut.spare[0] - loss, abs=0.01)
     assert slow.left[0] + slow.below_full[0] == pytest.approx(slow.spare[0], abs=0.01)
+    # a hair short at full power, clipped: it stays at full, and what is missing is what is left
+    weak = solved(setup(body=leaf), flash(8.3, flash_duration=FlashDuration(shape="cut", table=table))).reach("leaf")
+    assert loss < weak.spare[0] < 0
+    assert (weak.below_full[0], weak.left[0]) == pytest.approx((0, weak.spare[0]))
 
 
 @pytest.mark.parametrize(

@@ -18,6 +18,7 @@ from jumpstop.core.plan.reach import Solved, solve
 from jumpstop.core.plan.targets import fill_for_ratio, start_compensation
 from jumpstop.core.plan.worked_out import with_distances, with_units
 from jumpstop.core.scene.ambient import AmbientSpec
+from jumpstop.core.scene.begin import Where, begun
 from jumpstop.core.scene.light import Light
 from jumpstop.core.scene.setup import Setup
 
@@ -237,6 +238,10 @@ def test_cures_cure() -> None:
         again = landing(one.setup, table, "sync", 0, "third")
         assert again is not None
         assert again.too_bright == 0
+    empty = LAYERED | {"layers": [*LAYERED["layers"], {"name": "empty frame", "stops": 0}]}  # type: ignore[misc]
+    framed = Setup.model_validate(dark | {"lights": [light | {"modifier": empty}]})
+    offered = evaluated(framed, table, "sync", 0, "third", more_light(framed, 0, 100))
+    assert "empty frame" not in [one.facts.get("layer") for one in offered]  # it brings nothing
     assert cures(with_light(short, 0, distance_m=1.0), table, "sync", 0, "third", 5.6, 100) == []
     far = Setup.model_validate(dark | {"lights": [light | {"distance_m": 200}]})
     nearest = cures(far, table, "sync", 0, "third", 5.6, 100)
@@ -387,3 +392,25 @@ def test_a_fixed_dial_is_judged_with_the_ambient() -> None:
     bright = Setup.model_validate({"ambient": lit, "lights": [light]} | camera | {"aim": {"f_number": 5.6, "iso": 200}})
     over = solve(taken(bright), shelf())
     assert over.reach(advised_method(over)).ambient_alone == pytest.approx(1, abs=0.02)
+
+
+@pytest.mark.parametrize(
+    ("where", "figures"),
+    [("sun", (4, -1, 100)), ("shade", (2.8, -1, 100)), ("indoors", (4, -1, 400)), ("dark", (5.6, 0, 200))],
+)
+def test_a_setup_begins_as_a_likely_picture(where: Where, figures: tuple[float, ...]) -> None:
+    """Aperture, background, ISO of each place: common practice, no source. Body and bag are those used last."""
+    aim = begun(where, None).aim
+    assert (aim.f_number, aim.background_stops, aim.iso) == figures
+    last = Setup.model_validate({"filters": [ND3], "body": {"name": "Slow", "iso_min": 640, "iso_max": 1600}})
+    again = begun(where, last)
+    assert (again.body.name, again.filters[0].name, again.aim.iso) == ("Slow", "Three", 640)
+
+
+def test_the_aperture_closes_for_a_bright_background_and_never_opens_for_a_dark_one() -> None:
+    """Shutter, ISO and ND fixed: a background too bright is brought down by the aperture; one too dark stays so."""
+    fixed = {"fixed": {"iso": True, "shutter_s": 1 / 250, "nd": {}}}
+    bright = possible(solve(two_under(**fixed, aim={"f_number": 4, "background_stops": -2}), table_of([GN36])))
+    assert bright["stop_down"].camera.f_number == 22  # EV 15 two under: f/22 at 1/250 and ISO 100 (EV 17)
+    dark = possible(solve(two_under(**fixed, aim={"f_number": 32, "background_stops": -2}), table_of([GN36])))
+    assert all(method.camera.f_number == 32 for method in dark.values())

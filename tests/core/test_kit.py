@@ -217,6 +217,9 @@ def test_the_nearest_nd(needed: float, owned: tuple[Filter, ...], stops: float, 
 
 
 def test_nd_that_is_too_weak_or_would_cross() -> None:
+    pair = nd_for(3, nd(3.3, 2, 1.26))  # 0.26 too much is nearer than 0.3
+    assert pair is not None
+    assert pair.stops == pytest.approx(3.26)
     assert nd_for(3.5, nd(3)) is None  # more than a third short
     assert nd_for(8, nd((2, 5), (2, 5))) is None  # two variable filters are never stacked
     assert nd_for(8, nd((2, 5), 3)) is not None

@@ -189,6 +189,8 @@ def test_one_reading_is_enough_to_add_a_unit() -> None:
     assert boxed.guide_number == pytest.approx(16 * 2**0.7, rel=0.01)
     assert boxed.sd == pytest.approx(math.sqrt(0.1**2 + 0.3**2 + 0.25**2 + 0.05**2), abs=0.01)
     assert rated(power=0.25).guide_number == pytest.approx(32, rel=0.01)
+    assert rated(light={"distance_m": 2, "zoom_mm": 105}).zoom_mm == 105
+    assert rated().zoom_mm == 35
     assert rated(iso=400).guide_number == pytest.approx(8, rel=0.01)
     back = solve(setup(lights=[{"role": "fill", "target_stops": 0, "distance_m": 2}]), table_of([
         unit_of_reading(FirstReading(name="N", f_number=5.6))
@@ -200,6 +202,9 @@ def test_the_needle() -> None:
     """D: two stops under at 1/2000, f/8, ISO 100: EV 16.97 less two."""
     assert Reading(f_number=8, shutter_s=1 / 2000, needle_stops=-2).ev == pytest.approx(14.97, abs=0.04)
     assert ambient_of(AmbientSpec(subject="sun", shadow_stops=-2.5)).shadow_ev == pytest.approx(12.5)
+
+
+DAY = {"by": "sun", "day": "2026-06-24", "place": {"latitude": 51, "longitude": -1, "zone": "Europe/London"}}
 
 
 def test_white_balance_and_the_gel_that_matches() -> None:
@@ -218,6 +223,13 @@ def test_white_balance_and_the_gel_that_matches() -> None:
     assert balance(warm, ambient_of(warm), "full_orange").camera_k == 3200
     shade = AmbientSpec(condition="distinct_shadows", subject="shade")
     assert balance(shade, ambient_of(shade), "none").left_mired == pytest.approx(1e6 / 7500 - 1e6 / 5500)
+    for spec, kelvin in (  # shade is blue only under a blue sky; by the sun's own day as by the table
+        (AmbientSpec.model_validate(DAY | {"subject": "shade"}), 7500),
+        (AmbientSpec.model_validate(DAY | {"subject": "panel", "sky": "overcast"}), 6500),
+        (AmbientSpec(condition="distinct_shadows", subject="panel"), 7500),
+        (AmbientSpec(condition="heavy_overcast", subject="shade"), 6800),
+    ):
+        assert balance(spec, ambient_of(spec), "none").ambient_k == kelvin
     assert set(GELS) >= {found.gel}
 
 

@@ -25,7 +25,7 @@ def ev100(f_number: Figure, shutter_s: Figure, iso: Figure = 100.0) -> Figure:
     return av(f_number) + tv(shutter_s) - np.log2(np.asarray(iso) / 100)
 
 
-def shutter_for(ev: Figure, f_number: Figure, iso: Figure = 100.0) -> Figure:
+def shutter_for(ev: Figure, f_number: Figure, iso: Figure) -> Figure:
     """Shutter time [s] that exposes the light value `ev` (EV at ISO 100) correctly."""
     return np.exp2(av(f_number) - np.log2(np.asarray(iso) / 100) - ev)
 

@@ -14,6 +14,7 @@ CONDITION_K: dict[str, float] = {
     "open_shade": 7500, "after_sunset": 9000, "gallery": 3000, "office": 4000, "interior_night": 2900,
     "floodlit": 3200, "dark": FLASH_K,
 }  # fmt: skip
+SUNLIT = ("sand_or_snow", "distinct_shadows", "hazy_sun")  # a sky so blue that shade is blue too
 SHADE_K, OVERCAST_K, SUN_K = 7500.0, 6500.0, 5500.0
 LOW_SUN_DEG, LOW_SUN_K = 10.0, 4000.0  # a sun as low as this is this warm, from memory
 
@@ -45,7 +46,8 @@ def ambient_kelvin(spec: AmbientSpec, ambient: Ambient) -> float:
     lamps = spec.lamps_lux is not None or (spec.by == "condition" and LIGHT_VALUES[spec.condition].lamps)
     if lamps and spec.lamps_on and (spec.by != "sun" or ambient.background_ev < 8):
         return spec.lamps_k if spec.lamps_lux is not None else CONDITION_K[spec.condition]
-    if spec.subject in ("shade", "panel") and (spec.by == "sun" or LIGHT_VALUES[spec.condition].back):
+    blue = spec.sky != "overcast" if spec.by == "sun" else spec.condition in SUNLIT
+    if spec.subject in ("shade", "panel") and blue:
         return SHADE_K
     if spec.by != "sun":
         return CONDITION_K[spec.condition]
