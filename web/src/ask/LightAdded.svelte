@@ -5,12 +5,13 @@
   import { kit } from '../lib/kit.svelte'
   import { person } from '../lib/person.svelte'
   import type { SetupSession } from '../lib/session.svelte'
-  import Fold from '../parts/Fold.svelte'
   import LiveChoice from '../parts/LiveChoice.svelte'
   import LiveFigure from '../parts/LiveFigure.svelte'
   import LiveLength from '../parts/LiveLength.svelte'
   import { giveBack, take } from '../lib/takes'
   import Chip from './Chip.svelte'
+  import LightLevel from './LightLevel.svelte'
+  import LightMore from './LightMore.svelte'
 
   /** Stands for a modifier that the shelf no longer has. */
   const GONE = 'gone'
@@ -54,16 +55,8 @@
     session.edit(label, (draft) => edit(draft.lights[session.light]!))
   }
   const distance = (metres: number) => change('Distance', (l) => (l.distance_m = metres))
-  function supply(kind: string) {
-    session.edit('Power supply', (s) => {
-      s.lights[session.light]!.power_supply = (kind || null) as Light['power_supply']
-      if (!kind) s.power_supply = null
-    })
-  }
-  const frames = (value: number) => session.edit('Frames', (s) => (s.frames = Math.max(1, Math.round(value))))
   const heads = (value: number) =>
     change('Heads', (l) => (l.heads = clamp(Math.round(value), ...bounds('heads'))))
-  const level = (value: number) => change('Level', (l) => (l.target_stops = Math.round(value * 100) / 100))
 
   function mount(id: string) {
     if (id === GONE) return
@@ -112,28 +105,12 @@
     else if (id !== GONE) void take(session, id)
   }
 
-  const side = (value: NonNullable<Light['side']> | '') =>
-    change('Side it reaches', (l) => (l.side = value === '' ? null : value))
-  const compensation = (value: number) =>
-    change('Compensation', (l) => (l.compensation_stops = Math.round(value * 100) / 100))
-  const said = $derived(
-    light.target_stops === 0 && light.relative === 'key'
-      ? 'as the key'
-      : light.target_stops
-        ? signed(light.target_stops)
-        : 'correct',
-  )
-
   function remove() {
     const gone = session.light
     session.edit('Take a light away', (s) => s.lights.splice(gone, 1))
     session.look(0)
   }
 
-  const supplies = $derived<[string, string][]>([
-    ['', 'its usual supply'],
-    ...Object.entries(person.scales.supplies),
-  ])
   const zooms = $derived<[string, string][]>([
     ['', '35 mm, as compared'],
     ...person.scales.zooms_mm
@@ -164,43 +141,7 @@
       options={Object.entries(person.scales.roles).map(([key, one]): [string, string] => [key, one.name])}
       choose={role}
     />
-    {#if light.automatic}on automatic, compensation
-      <LiveFigure
-        label="Compensation"
-        tone="flash"
-        value={light.compensation_stops ?? 0}
-        text={light.compensation_stops === null ? 'as usual here' : signed(light.compensation_stops)}
-        hint="stops of flash compensation"
-        step={(by) =>
-          compensation(
-            clamp(
-              (light.compensation_stops ?? 0) + (by * person.thirds) / 3,
-              ...bounds('compensation_stops'),
-            ),
-          )}
-        type={between('Compensation', bounds('compensation_stops'), compensation)}
-      />{:else}{light.role === 'key' ? 'with the ambient' : 'alone'}
-      <LiveFigure
-        label="Level"
-        tone="flash"
-        value={light.target_stops}
-        text={said}
-        hint={light.role === 'key'
-          ? 'key and ambient together, stops from correct'
-          : 'this light alone, stops'}
-        step={(by) => level(clamp(light.target_stops + (by * person.thirds) / 3, ...bounds('target_stops')))}
-        type={between('Level', bounds('target_stops'), level)}
-      />{#if light.role !== 'key' && doc.lights.some((one) => one.role === 'key')}{' '}
-        <LiveChoice
-          label="Level counts from"
-          tone="flash"
-          value={light.relative}
-          options={[
-            ['correct', 'of correct'],
-            ['key', 'of the key'],
-          ]}
-          choose={(value) => change('Level counts from', (l) => (l.relative = value))}
-        />{/if}{/if},
+    <LightLevel {session} {light} />,
     <LiveFigure
       label="Heads"
       hotkey="h"
@@ -258,50 +199,7 @@
       >
     </p>
   {/if}
-  <Fold words="side, automatic power, frames, supply">
-    {#if light.role !== 'background'}
-      <p>
-        It reaches
-        <LiveChoice
-          label="Side it reaches"
-          tone="flash"
-          value={light.side ?? ''}
-          options={[
-            ['', 'the side usual for it'],
-            ['lit', 'the lit side'],
-            ['shadow', 'the shadow side'],
-            ['both', 'both sides'],
-            ['none', 'the edge only'],
-          ]}
-          choose={side}
-        />.
-        <Chip
-          on={light.automatic}
-          onclick={() => change('Automatic power', (l) => (l.automatic = !l.automatic))}
-          >automatic, through the lens</Chip
-        >
-      </p>
-    {/if}
-    <p>
-      For
-      <LiveFigure
-        label="Frames"
-        hotkey="f"
-        value={doc.frames}
-        text={`${doc.frames} frames`}
-        step={(by) => frames(doc.frames + by * 10)}
-        type={between('Frames', person.bounds('Setup', 'frames'), frames)}
-      />, fed from
-      <LiveChoice
-        label="Power supply"
-        hotkey="p"
-        tone="flash"
-        value={light.power_supply ?? doc.power_supply ?? ''}
-        options={supplies}
-        choose={supply}
-      />.
-    </p>
-  </Fold>
+  <LightMore {session} {light} />
   {#if levels.length}
     <p class="text-quiet text-[0.82rem] leading-snug" data-testid="levels">
       With all lights at their dials: {levels.map((level) => level.says).join(' · ')}.

@@ -107,24 +107,10 @@
       <summary class="text-quiet cursor-pointer truncate px-2 py-1"
         >{others.length} others: {reasons.map(([reason, names]) => `${names}: ${reason}`).join(' ')}</summary
       >
-      <ul class="text-quiet grid gap-x-6 gap-y-0.5 px-2 pb-1 leading-snug sm:grid-cols-2">
-        {#each reasons as [reason, names] (reason)}
-          <li>
-            <span class="text-base-content font-semibold">{names}:</span>
-            <bdi>{reason}</bdi>
-          </li>
-        {/each}
-      </ul>
+      {@render kept()}
     </details>
   {:else if reasons.length > 1}
-    <ul class="text-quiet grid gap-x-6 gap-y-0.5 px-2 pb-1 text-[0.82rem] leading-snug sm:grid-cols-2">
-      {#each reasons as [reason, names] (reason)}
-        <li>
-          <span class="text-base-content font-semibold">{names}:</span>
-          <bdi>{reason}</bdi>
-        </li>
-      {/each}
-    </ul>
+    {@render kept()}
   {/if}
   {#if answer.warnings.length}
     <ul class="mt-1 flex flex-wrap gap-x-5 gap-y-0.5 px-2 text-[0.82rem] leading-snug" aria-label="Warnings">
@@ -140,6 +126,17 @@
     </ul>
   {/if}
 </section>
+
+{#snippet kept()}
+  <ul class="text-quiet grid gap-x-6 gap-y-0.5 px-2 pb-1 text-[0.82rem] leading-snug sm:grid-cols-2">
+    {#each reasons as [reason, names] (reason)}
+      <li>
+        <span class="text-base-content font-semibold">{names}:</span>
+        <bdi>{reason}</bdi>
+      </li>
+    {/each}
+  </ul>
+{/snippet}
 
 <style>
   .more-costs {

@@ -1,0 +1,76 @@
+<!-- What is seldom said of a light: the side it reaches, automatic power; the frames and what feeds it. -->
+<script lang="ts">
+  import type { Light } from '../lib/api/client'
+  import { between } from '../lib/figures'
+  import { person } from '../lib/person.svelte'
+  import type { SetupSession } from '../lib/session.svelte'
+  import Fold from '../parts/Fold.svelte'
+  import LiveChoice from '../parts/LiveChoice.svelte'
+  import LiveFigure from '../parts/LiveFigure.svelte'
+  import Chip from './Chip.svelte'
+
+  let { session, light }: { session: SetupSession; light: Light } = $props()
+  const doc = $derived(session.doc)
+
+  function change(label: string, edit: (light: Light) => void) {
+    session.edit(label, (draft) => edit(draft.lights[session.light]!))
+  }
+  function supply(kind: string) {
+    session.edit('Power supply', (s) => {
+      s.lights[session.light]!.power_supply = (kind || null) as Light['power_supply']
+      if (!kind) s.power_supply = null
+    })
+  }
+  const frames = (value: number) => session.edit('Frames', (s) => (s.frames = Math.max(1, Math.round(value))))
+  const side = (value: NonNullable<Light['side']> | '') =>
+    change('Side it reaches', (l) => (l.side = value === '' ? null : value))
+  const supplies = $derived<[string, string][]>([
+    ['', 'its usual supply'],
+    ...Object.entries(person.scales.supplies),
+  ])
+</script>
+
+<Fold words="side, automatic power, frames, supply">
+  {#if light.role !== 'background'}
+    <p>
+      It reaches
+      <LiveChoice
+        label="Side it reaches"
+        tone="flash"
+        value={light.side ?? ''}
+        options={[
+          ['', 'the side usual for it'],
+          ['lit', 'the lit side'],
+          ['shadow', 'the shadow side'],
+          ['both', 'both sides'],
+          ['none', 'the edge only'],
+        ]}
+        choose={side}
+      />.
+      <Chip
+        on={light.automatic}
+        onclick={() => change('Automatic power', (l) => (l.automatic = !l.automatic))}
+        >automatic, through the lens</Chip
+      >
+    </p>
+  {/if}
+  <p>
+    For
+    <LiveFigure
+      label="Frames"
+      hotkey="f"
+      value={doc.frames}
+      text={`${doc.frames} frames`}
+      step={(by) => frames(doc.frames + by * 10)}
+      type={between('Frames', person.bounds('Setup', 'frames'), frames)}
+    />, fed from
+    <LiveChoice
+      label="Power supply"
+      hotkey="p"
+      tone="flash"
+      value={light.power_supply ?? doc.power_supply ?? ''}
+      options={supplies}
+      choose={supply}
+    />.
+  </p>
+</Fold>
