@@ -1,8 +1,16 @@
 <!-- A small switch in a sentence: on or off, or a thing to add. -->
 <script lang="ts">
   import type { Snippet } from 'svelte'
-  type Props = { on?: boolean; plain?: boolean; onclick: () => void; label?: string; children: Snippet }
-  let { on = false, plain = false, onclick, label, children }: Props = $props()
+  type Props = {
+    on?: boolean
+    plain?: boolean
+    /** One of several to look at: nothing is added by it. */
+    choice?: boolean
+    onclick: () => void
+    label?: string
+    children: Snippet
+  }
+  let { on = false, plain = false, choice = false, onclick, label, children }: Props = $props()
 </script>
 
 <button
@@ -12,7 +20,7 @@
   aria-label={label}
   {onclick}
 >
-  {#if !plain}<span aria-hidden="true">{on ? '✓' : '+'}</span>{/if}
+  {#if !plain && (on || !choice)}<span aria-hidden="true">{on ? '✓' : '+'}</span>{/if}
   {@render children()}
 </button>
 

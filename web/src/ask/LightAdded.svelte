@@ -124,7 +124,7 @@
   <p class="flex flex-wrap gap-1">
     {#if doc.lights.length > 1}
       {#each doc.lights as one, i (i)}
-        <Chip on={i === session.light} onclick={() => session.look(i)}>{i + 1}: {one.role}</Chip>
+        <Chip choice on={i === session.light} onclick={() => session.look(i)}>{i + 1}: {one.role}</Chip>
       {/each}
       <Chip plain onclick={remove}>take this one away</Chip>
     {/if}

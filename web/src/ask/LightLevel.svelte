@@ -53,8 +53,8 @@
       tone="flash"
       value={light.relative}
       options={[
-        ['correct', 'of correct'],
-        ['key', 'of the key'],
+        ['correct', 'against correct'],
+        ['key', 'against the key'],
       ]}
       choose={(value) => change('Level counts from', (l) => (l.relative = value))}
     />{/if}{/if}
