@@ -68,7 +68,9 @@
   onbeforeunload={(event) => bench.unsaved && event.preventDefault()}
 />
 
-<header class="no-print bg-flag flex flex-nowrap items-center gap-x-4 px-3 text-white lg:px-5">
+<header
+  class="no-print bg-flag flex flex-nowrap items-center gap-x-4 px-3 text-white max-sm:gap-x-2 max-sm:px-2 lg:px-5"
+>
   <a href="#/" class="flex items-center gap-2 py-2 text-lg font-bold whitespace-nowrap">
     <img src="/icon.svg" alt="" width="24" height="24" /><span class="hidden sm:inline">Jump Stop</span><span
       class="sr-only sm:hidden">Jump Stop</span
