@@ -120,16 +120,17 @@ def dial_notes(reach: Reach, units: DisplayUnits) -> list[str]:
         return ["" if word == BLOCKED else "no flash needed" for word in words]
     fixed = reach.light.dial_stops is not None
     lefts = np.round(reach.off_stops if fixed else reach.left, 2).tolist()
-    return [
-        ""
-        if word == BLOCKED
-        else _too_bright(reach, unit, units)
-        if word == TOO_BRIGHT and not fixed
-        else ""
-        if abs(left) < OFF_DIAL or (word == SHORT and not fixed)
-        else f"{amount(left)} {'over' if left > 0 else 'under'}"
-        for unit, (word, left) in enumerate(zip(words, lefts, strict=True))
-    ]
+
+    def note(unit: int, word: str, left: float) -> str:
+        if word == BLOCKED:
+            return ""
+        if word == TOO_BRIGHT and not fixed:
+            return _too_bright(reach, unit, units)
+        if abs(left) < OFF_DIAL or (word == SHORT and not fixed):
+            return ""
+        return f"{amount(left)} {'over' if left > 0 else 'under'}"
+
+    return [note(unit, *one) for unit, one in enumerate(zip(words, lefts, strict=True))]
 
 
 def _too_bright(reach: Reach, unit: int, units: DisplayUnits) -> str:

@@ -51,9 +51,7 @@
         : GONE,
   )
 
-  function change(label: string, edit: (light: Light) => void) {
-    session.edit(label, (draft) => edit(draft.lights[session.light]!))
-  }
+  const change = (label: string, edit: (light: Light) => void) => session.editLight(label, edit)
   const distance = (metres: number) => change('Distance', (l) => (l.distance_m = metres))
   const heads = (value: number) =>
     change('Heads', (l) => (l.heads = clamp(Math.round(value), ...bounds('heads'))))

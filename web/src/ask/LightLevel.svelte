@@ -11,9 +11,7 @@
   const doc = $derived(session.doc)
   const bounds = (field: string) => person.bounds('Light', field)
 
-  function change(label: string, edit: (light: Light) => void) {
-    session.edit(label, (draft) => edit(draft.lights[session.light]!))
-  }
+  const change = (label: string, edit: (light: Light) => void) => session.editLight(label, edit)
   const level = (value: number) => change('Level', (l) => (l.target_stops = Math.round(value * 100) / 100))
   const compensation = (value: number) =>
     change('Compensation', (l) => (l.compensation_stops = Math.round(value * 100) / 100))

@@ -12,9 +12,7 @@
   let { session, light }: { session: SetupSession; light: Light } = $props()
   const doc = $derived(session.doc)
 
-  function change(label: string, edit: (light: Light) => void) {
-    session.edit(label, (draft) => edit(draft.lights[session.light]!))
-  }
+  const change = (label: string, edit: (light: Light) => void) => session.editLight(label, edit)
   function supply(kind: string) {
     session.edit('Power supply', (s) => {
       s.lights[session.light]!.power_supply = (kind || null) as Light['power_supply']

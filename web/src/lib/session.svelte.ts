@@ -62,6 +62,11 @@ export class SetupSession {
     this.running ??= this.run()
   }
 
+  /** Change the light that is looked at. */
+  editLight(label: string, change: (light: Setup['lights'][number]) => void): void {
+    this.edit(label, (draft) => change(draft.lights[this.light]!))
+  }
+
   /** Wait until everything changed so far is saved, or was refused. */
   async settle(): Promise<void> {
     await this.running

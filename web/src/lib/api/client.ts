@@ -35,9 +35,8 @@ export function once(request: Request): Promise<Response> {
 
 /** Ask, and ask again for a while where the data is busy. */
 async function ask(request: Request): Promise<Response> {
-  request.headers.set('x-page', PAGE)
   for (let turn = 1; ; turn++) {
-    const answer = await reach(request.clone())
+    const answer = await once(request.clone())
     if (answer.status !== BUSY || turn === TRIES) return answer
     await new Promise((resolve) => setTimeout(resolve, PAUSE_MS))
   }
