@@ -115,3 +115,23 @@ def test_a_taken_unit_survives_export_of_version_two(client: TestClient, tmp_pat
     assert again["lights"][0]["dial_stops"] == 2
     assert again["version"] == 2
     assert answer(client, item)["settings"]["distance_m"] != doc["lights"][0]["distance_m"]  # worked out
+
+
+def test_an_edit_can_ask_for_the_lanes_in_sight_alone(client: TestClient) -> None:
+    """They are told as in the whole answer, with the unit in hand beside them; an id that is not there is left out."""
+    item = client.get("/api/setups").json()[0]
+    whole = client.get(f"/api/setups/{item['id']}/answer").json()["answer"]
+    ids = whole["lanes"]["id"][2:4]
+    answer = client.put(
+        f"/api/setups/{item['id']}",
+        params={"sight": [*ids, "gone"]},
+        json=item["doc"],
+        headers={"If-Match": f'"{item["revision"]}"'},
+    ).json()["answer"]
+    places = [i for i, one in enumerate(whole["lanes"]["id"]) if one in (*ids, whole["unit"])]
+    for column, values in whole["lanes"].items():
+        assert answer["lanes"][column] == [values[i] for i in places], column
+    for part, all_of in zip(answer["arcs"], whole["arcs"], strict=True):
+        sizes = all_of["stops"]
+        assert part["stops"] == (sizes if len(sizes) == 1 else [sizes[i] for i in places])
+    assert answer["verdict"] == whole["verdict"]

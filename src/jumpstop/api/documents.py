@@ -1,6 +1,6 @@
 """Listing, reading and editing documents; undo and redo; preferences."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Header, HTTPException, Query, Request, Response
@@ -43,6 +43,10 @@ Page = Annotated[
 Ids = Annotated[list[Annotated[str, Query(max_length=64)]], Query(min_length=1, max_length=MOST_IDS)]
 JobId = Annotated[str | None, Query(max_length=64, description="The job that the setup belongs to.")]
 LightIndex = Annotated[int, Query(ge=0, le=7, description="Which of the setup's lights, from 0.")]
+Sight = Annotated[
+    Sequence[Annotated[str, Query(max_length=64)]],
+    Query(max_length=32, description="Ids of the units whose lanes to answer with; none: all of the shelf."),
+]
 REFUSALS = {
     400: "What was sent cannot be read at all, or the host name is not this server's.",
     401: "This server asks for the link that it printed.",
@@ -188,13 +192,14 @@ def put_setup(
     label: Label = "",
     light: LightIndex = 0,
     page: Page = "",
+    sight: Sight = (),
 ) -> Any:
     """Store an edit of a setup, and answer with what it comes to."""
     workspace = workspace_of(request)
     dumped = doc.model_dump(mode="json")
     revision = revision_of(if_match)
     item = workspace.store.put("setups", item_id, dumped, revision, label or f"Change {doc.name}", page)
-    return written(workspace.solved(item, light))
+    return written(workspace.solved(item, light, sight=sight))
 
 
 @router.put("/setups/{item_id}/job", tags=["Setups"], responses={404: ERRORS[404], 422: ERRORS[422]})

@@ -1,6 +1,6 @@
 """The workspace between store and core: the shelf kept as a table while it does not change, setups with their kit."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from threading import Lock
 from typing import Any, NamedTuple
 
@@ -131,14 +131,14 @@ class Workspace:
         placed = with_distances(setup, table, preferences.step, preferences.avoid)
         return solve(placed, table, preferences.step), preferences
 
-    def solved(self, item: Item, light: int = 0, meta: Meta | None = None) -> SolvedSetup:
-        """A stored setup and its answer. `meta` as just read, to spare a second reading."""
+    def solved(self, item: Item, light: int = 0, meta: Meta | None = None, sight: Sequence[str] = ()) -> SolvedSetup:
+        """A stored setup and its answer. `meta` as just read, to spare a second reading; `sight`: see `answer_of`."""
         meta = self.store.meta() if meta is None else meta
         setup = self.setup_of(item, meta)
         answer, trouble = None, ""
         try:
             found, preferences = self.solve(setup, light, meta)
-            answer = answer_of(found, preferences, light, preferences.avoid)
+            answer = answer_of(found, preferences, light, preferences.avoid, sight)
         except CannotSolve as error:
             trouble = cannot_solve(error)
         return SolvedSetup.model_construct(

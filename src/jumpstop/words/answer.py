@@ -25,7 +25,7 @@ from . import warnings as warning_words
 from .colour import balance_short
 from .figures import DisplayUnits, amount, count, dial, f_number, iso, length, nd, share, shutter, speed, stops
 from .kit import PLACEMENTS
-from .lanes import Arc, Lanes, arcs_of, lanes_of, verdict_words
+from .lanes import ALL, Arc, Lanes, Places, arcs_of, lanes_of, verdict_words
 
 BLUR = {
     "worth": "worth the trouble: the background melts",
@@ -171,8 +171,18 @@ class Answer:
     lanes: Lanes | None
 
 
-def answer_of(solved: Solved, units: DisplayUnits, light: int = 0, avoid: Sequence[MethodKind] = ()) -> Answer:
-    """The document of a solved setup for one of its lights; `avoid`: the methods a person would rather not use."""
+def answer_of(
+    solved: Solved,
+    units: DisplayUnits,
+    light: int = 0,
+    avoid: Sequence[MethodKind] = (),
+    sight: Sequence[str] = (),
+) -> Answer:
+    """The document of a solved setup for one of its lights.
+
+    avoid: the methods a person would rather not use. sight: ids of the units whose lanes are told,
+    beside the one in hand; none given: all.
+    """
     setup = solved.setup
     gel = setup.lights[light].gel
     advised = advice.advised_method(solved, avoid, light)
@@ -181,8 +191,10 @@ def answer_of(solved: Solved, units: DisplayUnits, light: int = 0, avoid: Sequen
     method = solved.method(chosen)
     reach = solved.reach(chosen, light) if method.possible else None
     unit = advice.unit_for(reach) if reach is not None else None
+    lanes: Places = [at for at, one in enumerate(solved.table.ids) if one in sight or at == unit] if sight else ALL
     found = _levels_of(solved, chosen) if reach is not None else ()
     costs = advice.costs_for(solved, unit, light) if unit is not None else {}
+    over_the_shelf = _blocked(solved, method) if reach is None else headline(reach, units)
     return Answer(
         ambient=_ambient(setup.ambient, solved.ambient, method.camera.ev),
         placements=_placements(setup.ambient, setup.meter_c, units),
@@ -193,7 +205,7 @@ def answer_of(solved: Solved, units: DisplayUnits, light: int = 0, avoid: Sequen
         compared="" if unit is None else solved.table.units[unit].name,
         unit="" if unit is None else solved.table.ids[unit],
         taken=reach is not None and reach.taken is not None,
-        verdict=_verdict(solved, method, reach, unit, units),
+        verdict=over_the_shelf if reach is None or reach.taken is None else verdict.of_unit(reach, reach.taken, units),
         picture="" if reach is None else verdict.picture(method, found, setup.aim.background_stops, reach, unit),
         balance=balance_short(colour.balance(setup.ambient, solved.ambient, gel), gel),
         cures=reach is not None and unit is not None and str(reach.verdict[unit]) in (SHORT, TOO_BRIGHT),
@@ -203,25 +215,16 @@ def answer_of(solved: Solved, units: DisplayUnits, light: int = 0, avoid: Sequen
         methods=[_card(solved, one, light, unit, costs.get(one.kind), avoid) for one in solved.methods],
         chosen=chosen,
         advised=advised,
-        headline=_blocked(solved, method) if reach is None else headline(reach, units),
+        headline=over_the_shelf,
         warnings=[
             WarningText(code=found.code, title=said.title, says=said.says)
             for found in warnings_of(solved, chosen, unit, light)
             for said in [warning_words.say(found)]
         ],
         levels=_levels(found),
-        arcs=[] if reach is None else arcs_of(reach, units),
-        lanes=None if reach is None else lanes_of(reach, units),
+        arcs=[] if reach is None else arcs_of(reach, units, lanes),
+        lanes=None if reach is None else lanes_of(reach, units, lanes),
     )
-
-
-def _verdict(solved: Solved, method: Method, reach: Reach | None, unit: int | None, units: DisplayUnits) -> str:
-    """The sentence on top: of the unit taken, else of the shelf."""
-    if reach is None:
-        return _blocked(solved, method)
-    if reach.taken is not None:
-        return verdict.of_unit(reach, reach.taken, units)
-    return headline(reach, units)
 
 
 def _not_that(solved: Solved, wanted: MethodKind, chosen: MethodKind) -> str:

@@ -1,6 +1,7 @@
 """The lanes of the jump chart, as a document in columns: every unit's verdict, dial and stamina."""
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
@@ -88,10 +89,16 @@ def steps_of(reach: Reach, unit: int, units: DisplayUnits) -> list[Step]:
     return out
 
 
-def arcs_of(reach: Reach, units: DisplayUnits) -> list[Arc]:
-    """The chain's jumps, each with its size for all lanes."""
+Places = Sequence[int] | slice
+"""Which lanes: their places on the shelf, or all of it."""
+ALL = slice(None)
+
+
+def arcs_of(reach: Reach, units: DisplayUnits, lanes: Places = ALL) -> list[Arc]:
+    """The chain's jumps, each with its size for these lanes."""
     context = effects.Context(reach.solved.table, 0, units)
     sizes = [np.atleast_1d(size) for _, size, _ in reach.shown]
+    sizes = [size[lanes] if len(size) > 1 else size for size in sizes]
     rounded = np.round(np.concatenate(sizes), 3).tolist()
     out, at = [], 0
     for jump, size in zip(reach.jumps_of(0), sizes, strict=True):
@@ -113,13 +120,14 @@ def verdict_words(word: str, spare: float, blocker: int) -> str:
     return f"short by {amount(spare)}" if spare < 0 else f"{amount(spare)} in hand"
 
 
-def dial_notes(reach: Reach, units: DisplayUnits) -> list[str]:
+def dial_notes(reach: Reach, units: DisplayUnits, lanes: Places = ALL) -> list[str]:
     """What each dial leaves over or short; where its lowest setting is too bright, by how much, and what cures it."""
-    words = reach.verdict.tolist()
+    words = reach.verdict[lanes].tolist()
     if reach.ambient_alone is not None:
         return ["" if word == BLOCKED else "no flash needed" for word in words]
     fixed = reach.light.dial_stops is not None
-    lefts = np.round(reach.off_stops if fixed else reach.left, 2).tolist()
+    lefts = np.round(reach.off_stops if fixed else reach.left, 2)[lanes].tolist()
+    units_at = np.arange(len(reach.solved.table))[lanes].tolist()
 
     def note(unit: int, word: str, left: float) -> str:
         if word == BLOCKED:
@@ -130,7 +138,7 @@ def dial_notes(reach: Reach, units: DisplayUnits) -> list[str]:
             return ""
         return f"{amount(left)} {'over' if left > 0 else 'under'}"
 
-    return [note(unit, *one) for unit, one in enumerate(zip(words, lefts, strict=True))]
+    return [note(*one) for one in zip(units_at, words, lefts, strict=True)]
 
 
 def _too_bright(reach: Reach, unit: int, units: DisplayUnits) -> str:
@@ -160,27 +168,31 @@ def _fixed(table: UnitTable, units: DisplayUnits) -> dict[str, list[object]]:
     }
 
 
-def lanes_of(reach: Reach, units: DisplayUnits) -> Lanes:
-    """Every unit's verdict, dial and stamina. Figures are rounded before they are worded: most are worded already."""
+def lanes_of(reach: Reach, units: DisplayUnits, lanes: Places = ALL) -> Lanes:
+    """Verdict, dial and stamina of these units. Figures are rounded before they are worded: most are worded already."""
     table = reach.solved.table
-    words = reach.verdict.tolist()
-    tenths = np.round(reach.spare, 1).tolist()
-    below, blockers = np.round(reach.below_full, 2).tolist(), reach.blocker.tolist()
-    recycle = np.round(reach.recycle_s, 2).tolist()
-    flashes, charges = np.round(reach.flashes).tolist(), np.round(reach.charges).tolist()
+    places = range(len(table))[lanes] if isinstance(lanes, slice) else lanes
+    words = reach.verdict[lanes].tolist()
+    tenths = np.round(reach.spare[lanes], 1).tolist()
+    below, blockers = np.round(reach.below_full[lanes], 2).tolist(), reach.blocker[lanes].tolist()
+    recycle = np.round(reach.recycle_s[lanes], 2).tolist()
+    flashes, charges = np.round(reach.flashes[lanes]).tolist(), np.round(reach.charges[lanes]).tolist()
     with np.errstate(invalid="ignore"):
-        t01 = (1 / np.round(1 / table.t01_at(reach.below_full))).tolist()
+        t01 = (1 / np.round(1 / table.t01_at(reach.below_full)[lanes])).tolist()
+    plain, fixed = _in_fractions(table, units), _fixed(table, units)
+    if lanes is not ALL:
+        fixed = {name: [column[at] for at in places] for name, column in fixed.items()}
     return Lanes(
-        **_fixed(table, units),  # type: ignore[arg-type]
+        **fixed,  # type: ignore[arg-type]
         word=words,
         verdict=[verdict_words(*one) for one in zip(words, tenths, blockers, strict=True)],
-        spare=np.round(reach.spare, 3).tolist(),
-        sd=np.round(reach.sd, 3).tolist(),
+        spare=np.round(reach.spare[lanes], 3).tolist(),
+        sd=np.round(reach.sd[lanes], 3).tolist(),
         dial=[
-            power(one) if plain else dial(unit.scale, one, units, unit.watt_seconds)
-            for plain, unit, one in zip(_in_fractions(table, units), table.units, below, strict=True)
+            power(one) if plain[at] else dial(table.units[at].scale, one, units, table.units[at].watt_seconds)
+            for at, one in zip(places, below, strict=True)
         ],
-        dial_note=dial_notes(reach, units),
+        dial_note=dial_notes(reach, units, lanes),
         recycle_s=[None if one != one else one for one in recycle],
         recycle=["not stated" if one != one else duration(one) for one in recycle],
         flashes=[int(one) if one < math.inf else None for one in flashes],

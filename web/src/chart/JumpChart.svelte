@@ -10,6 +10,7 @@
   import Dialog from '../parts/Dialog.svelte'
   import LaneDetail from './LaneDetail.svelte'
   import LaneTrack from './LaneTrack.svelte'
+  import { sightOf } from './sight'
   import { laneAt, LOW, rulerOf, sorted, TALL, type Lane, type Sort } from './ruler'
 
   type Props = { session: SetupSession; answer: Answer; lanes: Lanes }
@@ -66,7 +67,7 @@
   const blocked = $derived(order.filter((i) => lanes.word[i] === 'blocked'))
   const inHand = $derived(lanes.id.indexOf(answer.unit))
   const listed = $derived([...able.filter((i) => i === inHand), ...able.filter((i) => i !== inHand)])
-  const shown = $derived(paper ? listed : listed.slice(0, most))
+  const shown = $derived(paper && !session.partial ? listed : listed.slice(0, most))
   const reasons = $derived.by(() => {
     const counts: Record<string, number> = {}
     for (const i of blocked) counts[lanes.verdict[i]!] = (counts[lanes.verdict[i]!] ?? 0) + 1
@@ -84,6 +85,13 @@
   const width = $derived(paper ? Math.max(90, onPaper) : Math.max(110, measured))
   const ruler = $derived(rulerOf(answer.arcs, lanes, width))
   const ticks = $derived(ruler.ticks(Math.min(14, Math.round(width / 44))).filter(Number.isInteger))
+
+  $effect(() => {
+    session.sight = sightOf(
+      shown.map((i) => lanes.id[i]!),
+      lanes.id.length,
+    )
+  })
 
   /** On paper there is no scrolling: every lane is drawn. */
   function unroll() {

@@ -2,6 +2,7 @@
  * One setup being edited. A session belongs to one document for good: edits show at once, are saved one at a time
  * with this document's own revision, newest wins, and nothing is lost silently.
  */
+import { laidOver } from '../chart/sight'
 import {
   api,
   once,
@@ -18,6 +19,7 @@ type Saving = 'saved' | 'saving' | 'refused' | 'unreachable'
 type Change = (draft: Setup) => void
 
 const AGAIN_MS = 1500
+const QUIET_MS = 250
 
 export class SetupSession {
   readonly id: string
@@ -30,6 +32,13 @@ export class SetupSession {
   light = $state(0)
   /** Raised with every answer, so that an open lane asks for its chain again. */
   answered = $state(0)
+  /** Ids of the units in sight: an edit asks for their lanes only; the others follow in a quiet moment. None: all. */
+  sight: string[] = []
+  /** Whether lanes out of sight are still to follow. */
+  partial = $state(false)
+  private follower: ReturnType<typeof setTimeout> | undefined
+  /** Raised with every question, so that an older answer to one is dropped. */
+  private turn = 0
   private revision = 0
   private theirs = 0
   /** Raised with every edit, so that an answer asked for before it is known to be old. */
@@ -79,9 +88,8 @@ export class SetupSession {
   /** Ask again without a change: preferences, the shelf or the light looked at are different now. */
   async refresh(): Promise<void> {
     await this.settle()
-    const before = this.edits
-    const solved = await this.ask()
-    if (solved && this.edits === before) this.take(solved)
+    const solved = await this.askUnchanged()
+    if (solved) this.take(solved)
   }
 
   /** Take the document as the server has it now, after an undo; what is changed meanwhile is changed in that. */
@@ -115,6 +123,25 @@ export class SetupSession {
     return data
   }
 
+  /** The answer, unless something was changed or asked anew meanwhile. */
+  private async askUnchanged(): Promise<Solved | undefined> {
+    const [edits, turn] = [this.edits, ++this.turn]
+    const solved = await this.ask()
+    return this.edits === edits && this.turn === turn ? solved : undefined
+  }
+
+  /** Ask for the lanes out of sight, once nothing has been changed for a moment. */
+  private follow(): void {
+    clearTimeout(this.follower)
+    this.follower = setTimeout(async () => {
+      const solved = await this.askUnchanged()
+      if (!this.partial) return
+      if (solved?.revision !== this.revision) return this.follow()
+      this.answer = solved.answer
+      this.partial = false
+    }, QUIET_MS)
+  }
+
   private async run(): Promise<void> {
     while (this.waiting) {
       const { doc, label } = this.waiting
@@ -128,7 +155,7 @@ export class SetupSession {
     const { data, error, response } = await api.PUT('/api/setups/{item_id}', {
       params: {
         path: { item_id: this.id },
-        query: { label, light: this.light },
+        query: { label, light: this.light, sight: this.sight },
         header: { 'if-match': `"${this.revision}"` },
       },
       body: doc,
@@ -137,7 +164,7 @@ export class SetupSession {
     if (data) {
       this.revision = data.revision
       if (!this.waiting) {
-        this.show(data)
+        this.show(data, this.sight.length > 0)
         this.onsaved()
       }
       return true
@@ -165,8 +192,12 @@ export class SetupSession {
     this.show(solved)
   }
 
-  private show(solved: Solved): void {
-    this.answer = solved.answer
+  private show(solved: Solved, partial = false): void {
+    this.partial = partial && solved.answer !== null
+    if (!this.partial) this.answer = solved.answer
+    else this.answer = laidOver(this.answer, solved.answer!) ?? this.answer
+    clearTimeout(this.follower)
+    if (this.partial) this.follow()
     this.trouble = solved.trouble
     this.saving = 'saved'
     this.problems = []

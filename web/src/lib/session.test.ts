@@ -106,3 +106,29 @@ test('a refusal is shown, and the screen does not call it saved', async () => {
   expect(session.saving).toBe('refused')
   expect(session.problems[0]!.sentence).toContain('at least 1')
 })
+
+test('while figures are nudged only lanes in sight are asked for; the others follow, and nothing is taken for new', async () => {
+  vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
+  const told = (revision: number, id: string[], spare: number[]): Solved => ({
+    ...solved('a', 1, revision),
+    answer: {
+      arcs: [{ effect: 'distance', stops: spare }],
+      lanes: { id, spare },
+    } as unknown as Solved['answer'],
+  })
+  const one = new SetupSession(told(1, ['p', 'q', 'r'], [1, 2, 3]), () => {})
+  one.sight = ['q', 'r']
+  one.edit('Frames', (s) => (s.frames = 2))
+  await vi.waitFor(() => expect(sent.length).toBe(1))
+  expect(new URL(sent[0]!.url).searchParams.getAll('sight')).toEqual(['q', 'r'])
+  sent[0]!.answer(reply(told(2, ['q', 'r'], [20, 30])))
+  await vi.waitFor(() => expect(one.answer?.lanes?.spare).toEqual([1, 20, 30]))
+  expect(one.answer?.arcs[0]?.stops).toEqual([1, 20, 30])
+  expect(one.partial).toBe(true)
+  await vi.advanceTimersByTimeAsync(300)
+  expect(sent[1]!.method).toBe('GET')
+  sent[1]!.answer(reply(told(2, ['p', 'q', 'r'], [10, 20, 30])))
+  await vi.waitFor(() => expect(one.partial).toBe(false))
+  expect(one.answer?.lanes?.spare).toEqual([10, 20, 30])
+  vi.useRealTimers()
+})

@@ -1,25 +1,15 @@
 <!-- Where the unit falls short or is too bright: what cures it, worked out, one touch each. -->
 <script lang="ts">
-  import { api, type ChangeText } from '../lib/api/client'
+  import { untrack } from 'svelte'
   import { signed } from '../lib/figures'
-  import { Newest } from '../lib/newest'
+  import type { InHandQuestion } from '../lib/inhand.svelte'
   import type { SetupSession } from '../lib/session.svelte'
   import { apply } from '../lib/takes'
 
-  let { session }: { session: SetupSession } = $props()
-  let cures = $state.raw<ChangeText[]>([])
-  const newest = new Newest()
+  let { session, hand }: { session: SetupSession; hand: InHandQuestion } = $props()
+  const cures = $derived(hand.found?.cures ?? [])
 
-  $effect(() => {
-    void session.answered
-    const timer = setTimeout(() => {
-      const asked = api.GET('/api/setups/{item_id}/in-hand', {
-        params: { path: { item_id: session.id }, query: { light: session.light } },
-      })
-      void newest.take(asked, ({ data }) => (cures = data?.cures ?? []))
-    }, 120)
-    return () => clearTimeout(timer)
-  })
+  $effect(() => untrack(() => hand.want()))
 </script>
 
 {#if cures.length}

@@ -1,7 +1,8 @@
 <!-- What helps with the unit in hand: what would change it, what was seen, the ladder, flash durations, colour, timing. -->
 <script lang="ts">
-  import { api, type Answer, type InHand } from '../lib/api/client'
-  import { Newest } from '../lib/newest'
+  import { untrack } from 'svelte'
+  import type { Answer } from '../lib/api/client'
+  import type { InHandQuestion } from '../lib/inhand.svelte'
   import type { SetupSession } from '../lib/session.svelte'
   import Changes from './Changes.svelte'
   import Durations from './Durations.svelte'
@@ -9,7 +10,7 @@
   import SeenPart from './SeenPart.svelte'
   import Timing from './Timing.svelte'
 
-  let { session, answer }: { session: SetupSession; answer: Answer } = $props()
+  let { session, answer, hand }: { session: SetupSession; answer: Answer; hand: InHandQuestion } = $props()
   type Tool = 'seen' | 'changes' | 'ladder' | 'colour' | 'durations' | 'timing'
   const tools: [Tool, string][] = [
     ['seen', 'What did you see?'],
@@ -20,20 +21,11 @@
     ['timing', 'Shutter and flash in time'],
   ]
   let open = $state<Tool | null>(matchMedia('(max-width: 639px)').matches ? 'seen' : null)
-  let found = $state.raw<InHand | null>(null)
-  const newest = new Newest()
+  const found = $derived(hand.found)
   const wants = $derived(open !== null && open !== 'ladder' && open !== 'timing')
 
   $effect(() => {
-    void session.answered
-    if (!wants) return
-    const timer = setTimeout(() => {
-      const asked = api.GET('/api/setups/{item_id}/in-hand', {
-        params: { path: { item_id: session.id }, query: { light: session.light } },
-      })
-      void newest.take(asked, ({ data }) => (found = data ?? null))
-    }, 60)
-    return () => clearTimeout(timer)
+    if (wants) return untrack(() => hand.want())
   })
 </script>
 

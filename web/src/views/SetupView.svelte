@@ -3,6 +3,7 @@
   import Ask from '../ask/Ask.svelte'
   import JumpChart from '../chart/JumpChart.svelte'
   import { bench } from '../lib/bench.svelte'
+  import { InHandQuestion } from '../lib/inhand.svelte'
   import { setups } from '../lib/setups.svelte'
   import Begin from '../parts/Begin.svelte'
   import Cures from '../parts/Cures.svelte'
@@ -15,6 +16,7 @@
   let { setup }: { setup?: string } = $props()
   const wanted = $derived(setup ?? setups.all[0]?.id)
   const session = $derived(bench.session)
+  const hand = $derived(session && new InHandQuestion(session))
   let beginning = $state(false)
   /** On a phone one part at a time is on the screen; on a desk all are. */
   type Part = 'answer' | 'ask' | 'units' | 'seen'
@@ -31,6 +33,8 @@
     if (wanted && wanted !== bench.wanted) void bench.open(wanted)
   })
 
+  $effect(() => hand?.ask())
+
   function show(one: Part) {
     part = one
     scrollTo({ top: 0 })
@@ -43,7 +47,7 @@
     <button class="btn btn-primary mt-4" onclick={() => (beginning = true)}>Begin one</button>
   </div>
   {#if beginning}<Begin close={() => (beginning = false)} />{/if}
-{:else if session}
+{:else if session && hand}
   <h1 class="sr-only"><bdi>{session.doc.name}</bdi></h1>
   <div class="workbench" data-part={part}>
     <div class="sheet ask-column p-3">
@@ -74,7 +78,7 @@
             {#if answer.picture}<p class="text-[0.93rem] leading-snug" data-testid="picture">
                 {answer.picture}, {answer.balance}
               </p>{/if}
-            {#if answer.cures}<Cures {session} />{/if}
+            {#if answer.cures}<Cures {hand} {session} />{/if}
             {#if answer.note}<p class="text-short text-[0.9rem] leading-snug font-semibold">
                 {answer.note}
               </p>{/if}
@@ -83,7 +87,7 @@
           {#if answer.lanes}
             <div data-of="units"><JumpChart {session} {answer} lanes={answer.lanes} /></div>
           {/if}
-          {#if answer.lanes}<div data-of="seen"><Tools {session} {answer} /></div>{/if}
+          {#if answer.lanes}<div data-of="seen"><Tools {session} {answer} {hand} /></div>{/if}
         {/key}
       {/if}
     </div>

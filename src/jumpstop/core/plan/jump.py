@@ -119,9 +119,8 @@ def spread(chain: Chain) -> Figure:
 
 def row(figure: Figure, method: int, light: int, receiver: int) -> Figure:
     """One lane of the units' axis: a number where all units agree, else of shape (units,)."""
-    shape = np.shape(figure)
-    if not shape:
+    if not isinstance(figure, np.ndarray) or not figure.shape:
         return figure
-    lead = (method, light, receiver)[AXES - len(shape) :]
-    lane = np.asarray(figure)[tuple(at if size > 1 else 0 for at, size in zip(lead, shape, strict=False))]
+    lead = (method, light, receiver)[AXES - figure.ndim :]
+    lane = figure[tuple([at if size > 1 else 0 for at, size in zip(lead, figure.shape, strict=False)])]
     return float(lane[0]) if len(lane) == 1 else lane

@@ -47,6 +47,10 @@ def verdicts(spare: Floats, sd: Floats, too_bright: Floats, blocker: np.ndarray)
     return VERDICTS[np.where(blocker > 0, 4, np.where(too_bright > 0, 1, code))]
 
 
+def _any(figure: Figure) -> bool:
+    return bool(figure.any() if isinstance(figure, np.ndarray) else figure)
+
+
 @dataclass(frozen=True, eq=False)
 class Reach:
     """What every unit of a shelf does for one light in one method; arrays of shape (units,)."""
@@ -69,7 +73,7 @@ class Reach:
         shown = []
         for jump in self.solved.chain:
             size, sd = (row(figure, method, light, self.receiver) for figure in (jump.stops, jump.sd))
-            if jump.effect == "rated_output" or np.any(size) or np.any(sd):
+            if jump.effect == "rated_output" or _any(size) or _any(sd):
                 shown.append((jump, size, sd))
         return shown
 

@@ -8296,6 +8296,8 @@ export interface operations {
                 label?: string;
                 /** @description Which of the setup's lights, from 0. */
                 light?: number;
+                /** @description Ids of the units whose lanes to answer with; none: all of the shelf. */
+                sight?: string[];
             };
             header?: {
                 /** @description The revision this edit started from, in quotes. */
