@@ -91,6 +91,10 @@ CASES: dict[str, tuple[Callable[[], Reach], float, float]] = {
     "modifier": (lambda: dark({"modifier": BOX}), -0.5, 0.2),  # the modifier's own figure
     "layer": (lambda: dark({"modifier": LAYERED}), -0.9, 0.25),  # the layer's own figure
     "face": (lambda: dark({"modifier": BOX}), -0.38, 0.05),  # P: Lambert's disc, 1.1 m across from one metre
+    "bounce": (lambda: dark({"modifier": {"name": "C", "kind": "bounce"}, "distance_m": 2.5},
+        stage={"ceiling_m": 2.6, "height_m": 1.6 / 0.93}), -0.71, 0.1),  # D: physics 13, path 3.2 m for 2.5 m
+    "off_axis": (lambda: dark({"position": {"turn_deg": 54.43 / 2, "height_m": 1.75 * 0.93}}), -1.0, 0.3),  # M: a beam's edge
+    "side": (lambda: dark({"position": {"bearing_deg": 105, "height_m": 1.75 * 0.93}}), -1.0, 0.3),  # M: cos(105 - 45) = 1/2
     "gel": (lambda: dark({"gel": "full_orange"}), math.log2(0.55), 0.1),  # M: data sheets
     "aperture": (lambda: solved(setup(aim={"f_number": 5.6, "background_stops": 0})).reach("stop_down"), -2.0, 0.0),
     "iso": (lambda: dark(aim={"f_number": 8, "iso": 400}), 2.0, 0.0),  # P: APEX

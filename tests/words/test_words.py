@@ -41,6 +41,7 @@ from jumpstop.words.figures import (
 )
 from jumpstop.words.kit import printed
 from jumpstop.words.lanes import steps_of
+from jumpstop.words.stage import STAGE_WARNINGS
 from jumpstop.words.timing import timing_text
 
 CORE = Path(jumpstop.__file__ or "").parent / "core"
@@ -60,7 +61,7 @@ def codes(*functions: str) -> set[str]:
 
 def test_every_code_has_a_sentence_and_no_sentence_is_left_over() -> None:
     assert effects.SENTENCES.keys() == EFFECTS.keys()
-    assert codes("remark") == methods.REMARKS.keys() | warnings.WARNINGS.keys()
+    assert codes("remark") == methods.REMARKS.keys() | warnings.WARNINGS.keys() | STAGE_WARNINGS.keys()
     said = codes("refuse", "CannotSolve") | {"no_such_light", "no_usable_unit", "unreadable_setup"}
     assert said == problems.SENTENCES.keys()
     assert set(BLOCKERS) == methods.UNIT_BLOCKERS.keys()

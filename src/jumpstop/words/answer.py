@@ -13,6 +13,7 @@ from ..core.plan.ambient import Ambient, placements
 from ..core.plan.levels import Level, levels
 from ..core.plan.methods import Method
 from ..core.plan.reach import BLOCKERS, ON_THE_LINE, SHORT, TOO_BRIGHT, Reach, Solved
+from ..core.plan.stage import stage_warnings
 from ..core.plan.warnings import warnings_of
 from ..core.scene.ambient import AmbientSpec, Placement
 from ..core.scene.camera import CameraSettings
@@ -24,15 +25,15 @@ from . import verdict
 from . import warnings as warning_words
 from .colour import balance_short
 from .figures import DisplayUnits, amount, count, dial, f_number, iso, length, nd, share, shutter, speed, stops
-from .kit import PLACEMENTS
+from .kit import PLACEMENTS, RECEIVERS
 from .lanes import ALL, Arc, Lanes, Places, arcs_of, lanes_of, verdict_words
+from .stage import StageText, say_stage, stage_text
 
 BLUR = {
     "worth": "worth the trouble: the background melts",
     "faint": "a little: the background softens, no more",
     "none": "not worth it: no blur to speak of. Stop down and stay at sync",
 }
-RECEIVERS = {"lit": "lit side", "shadow": "shadow side", "background": "background"}
 
 
 @dataclass(slots=True)
@@ -167,6 +168,7 @@ class Answer:
     headline: str
     warnings: list[WarningText]
     levels: list[LevelText]
+    stage: StageText | None
     arcs: list[Arc]
     lanes: Lanes | None
 
@@ -192,7 +194,11 @@ def answer_of(
     reach = solved.reach(chosen, light) if method.possible else None
     unit = advice.unit_for(reach) if reach is not None else None
     lanes: Places = [at for at, one in enumerate(solved.table.ids) if one in sight or at == unit] if sight else ALL
-    found = _levels_of(solved, chosen) if reach is not None else ()
+    each: tuple[int | None, ...] = ()
+    found: tuple[Level, ...] = ()
+    if reach is not None:
+        each = tuple(advice.unit_for(solved.reach(chosen, at)) for at in range(len(setup.lights)))
+        found = levels(solved, chosen, each)
     costs = advice.costs_for(solved, unit, light) if unit is not None else {}
     over_the_shelf = _blocked(solved, method) if reach is None else headline(reach, units)
     return Answer(
@@ -216,12 +222,9 @@ def answer_of(
         chosen=chosen,
         advised=advised,
         headline=over_the_shelf,
-        warnings=[
-            WarningText(code=found.code, title=said.title, says=said.says)
-            for found in warnings_of(solved, chosen, unit, light)
-            for said in [warning_words.say(found)]
-        ],
+        warnings=_warnings(solved, chosen, unit, light, each, found, units),
         levels=_levels(found),
+        stage=None if reach is None else stage_text(solved, method, each, found, units),
         arcs=[] if reach is None else arcs_of(reach, units, lanes),
         lanes=None if reach is None else lanes_of(reach, units, lanes),
     )
@@ -378,9 +381,20 @@ def _card(
     )
 
 
-def _levels_of(solved: Solved, chosen: MethodKind) -> tuple[Level, ...]:
-    lights = range(len(solved.setup.lights))
-    return levels(solved, chosen, tuple(advice.unit_for(solved.reach(chosen, light)) for light in lights))
+def _warnings(
+    solved: Solved,
+    chosen: MethodKind,
+    unit: int | None,
+    light: int,
+    each: tuple[int | None, ...],
+    levels_found: tuple[Level, ...],
+    units: DisplayUnits,
+) -> list[WarningText]:
+    """Of the method and the light looked at, and of where all lights stand."""
+    said = [(one.code, warning_words.say(one)) for one in warnings_of(solved, chosen, unit, light)]
+    if levels_found:
+        said += [(one.code, say_stage(one, units)) for one in stage_warnings(solved, chosen, each, levels_found)]
+    return [WarningText(code, one.title, one.says) for code, one in said]
 
 
 def _levels(found: Sequence[Level]) -> list[LevelText]:
@@ -394,7 +408,11 @@ def _levels(found: Sequence[Level]) -> list[LevelText]:
             says=f"{RECEIVERS[level.receiver]} {stops(level.total)} (ambient alone {stops(level.ambient)})",
         )
         for level in found
+        if level.receiver not in SELDOM or any(math.isfinite(one) for one in level.lights)
     ]
+
+
+SELDOM = frozenset({"edge"})  # receivers told of only where a light reaches them
 
 
 def headline(reach: Reach, units: DisplayUnits) -> str:

@@ -84,6 +84,31 @@ def _layer(facts: JumpAt, at: Context) -> Said:
     return Said(name, f"{name}: it comes off. A layer of diffusion costs about a stop.")
 
 
+def _bounce(facts: JumpAt, at: Context) -> Said:
+    path = length(facts["path_m"], at.units)
+    return Said(
+        f"over the ceiling, {path}",
+        f"Off a ceiling at {length(facts['ceiling_m'], at.units)} the light goes {path}, as if it came from the "
+        "flash's mirror image; what the ceiling itself takes is counted with it.",
+    )
+
+
+def _off_axis(facts: JumpAt, at: Context) -> Said:
+    return Said(
+        "head turned off",
+        "The head does not point here: a beam loses (2 × angle / beam)² stops off its axis, a bright face its cosine.",
+    )
+
+
+def _side(facts: JumpAt, at: Context) -> Said:
+    bearing = f"{facts['bearing']:.0f}°"
+    return Said(
+        f"from {bearing}",
+        f"From {bearing} beside the camera's axis this side of the face has only a share of the light: the nearer side "
+        "all of it up to 45° off the face's own axis and none from 135°; the farther one less from the middle on.",
+    )
+
+
 def _face(facts: JumpAt, at: Context) -> Said:
     return Said(
         "big face, close",
@@ -186,7 +211,10 @@ SENTENCES: dict[str, Callable[[JumpAt, Context], Said]] = {
     "distance": _distance,
     "modifier": _modifier,
     "layer": _layer,
+    "bounce": _bounce,
     "face": _face,
+    "off_axis": _off_axis,
+    "side": _side,
     "gel": _gel,
     "aperture": _aperture,
     "iso": _iso,

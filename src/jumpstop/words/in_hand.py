@@ -10,7 +10,7 @@ from ..core.kit.table import POWER_STOPS
 from ..core.physics.scales import APERTURES
 from ..core.plan import advice, automatics, changes, colour, look, one_unit
 from ..core.plan import seen as seen_plan
-from ..core.plan.chain import own_receiver, standing
+from ..core.plan.chain import standing
 from ..core.plan.levels import levels
 from ..core.plan.reach import Reach, Solved
 from ..core.plan.targets import start_compensation
@@ -20,7 +20,7 @@ from ..core.scene.seen import Seen, SeenWith
 from ..core.scene.setup import Setup
 from .colour import balance_words
 from .figures import DisplayUnits, amount, dial, f_number, iso, length, nd, power, shutter, stops
-from .kit import ROLES
+from .kit import RECEIVERS, ROLES
 
 
 @dataclass(slots=True)
@@ -144,13 +144,12 @@ def _meter(solved: Solved, reach: Reach) -> list[str]:
     found = levels(solved, reach.method.kind, units)
     said = []
     for at, light in enumerate(solved.setup.lights):
-        level = found[own_receiver(light)]
+        level = found[solved.placing.own[at]]
         wanted = solved.reach(reach.method.kind, at).wanted_stops
         shown = seen_plan.meter_wants(camera.f_number, camera.nd_stops, wanted)
         with_ambient = "with the ambient" if light.role == "key" else "this light alone"
-        said.append(
-            f"{ROLES[light.role]}, {level.receiver} side, {with_ambient}: f/{_marked(shown)} at {iso(camera.iso)}"
-        )
+        where = RECEIVERS[level.receiver]
+        said.append(f"{ROLES[light.role]}, {where}, {with_ambient}: f/{_marked(shown)} at {iso(camera.iso)}")
     return said
 
 
@@ -263,7 +262,7 @@ def _blank(solved: Solved, reach: Reach, unit: int | None) -> Seen | None:
     """A reading to be filled in: everything but what was seen."""
     if unit is None or reach.taken is None or not reach.able[unit]:
         return None
-    camera, receiver = reach.method.camera, ("lit", "shadow", "background")[reach.receiver]
+    camera, receiver = reach.method.camera, solved.placing.receivers[reach.receiver]
     wanted = seen_plan.meter_wants(camera.f_number, camera.nd_stops, reach.wanted_stops)
     return Seen(
         light=reach.at[1],

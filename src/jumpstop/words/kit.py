@@ -50,6 +50,15 @@ GELS: dict[Gel, str] = {
     "eighth_orange": "eighth orange gel",
 }
 ROLES: dict[Role, str] = {"key": "key", "fill": "fill", "rim": "rim", "background": "background light"}
+RECEIVERS = {
+    "lit": "lit side",
+    "shadow": "shadow side",
+    "background": "background",
+    "edge": "edge",
+    "left": "left end",
+    "right": "right end",
+    "far": "last row",
+}
 PLACEMENTS: dict[Placement, str] = {
     "sun": "in the sun",
     "back": "sun behind",

@@ -21,6 +21,11 @@ def coverage_deg(zoom_mm: Figure) -> Figure:
     return np.degrees(2 * np.arctan(FRAME_DIAGONAL_MM / 2 / np.asarray(zoom_mm)))
 
 
+def horizontal_deg(zoom_mm: Figure) -> Figure:
+    """Horizontal angle of view [degrees] of a focal length on 36 x 24 mm: 24 mm 73.7, 35 54.4, 200 10.3."""
+    return np.degrees(2 * np.arctan(18 / np.asarray(zoom_mm)))
+
+
 def solid_angle_sr(angle_deg: Figure) -> Figure:
     """Solid angle [sr] of a round beam of this full angle: 2 pi (1 - cos(angle / 2))."""
     return 2 * math.pi * (1 - np.cos(np.radians(angle_deg) / 2))

@@ -40,7 +40,8 @@ class Basis:
 
 @dataclass(frozen=True)
 class Ambient:
-    """EV at ISO 100 of background, both sides of the subject, and open shade, with the doubt of each [stops].
+    """EV at ISO 100 of background, both sides of the subject, open shade and the subject's edge (the sun's where it
+    stands behind, else the shadow side's), with the doubt of each [stops].
 
     sun: (elevation, bearing) of the sun [degrees] where place and time are known.
     """
@@ -49,14 +50,16 @@ class Ambient:
     lit_ev: float
     shadow_ev: float
     shade_ev: float
+    edge_ev: float
     background_sd: float
     subject_sd: float
     basis: Basis
     sun: tuple[float, float] | None = None
 
     def ev(self, receiver: str) -> float:
-        """EV of one receiver."""
-        return {"lit": self.lit_ev, "shadow": self.shadow_ev, "background": self.background_ev}[receiver]
+        """EV of one receiver; the other members of a group have the light of its middle."""
+        own = {"shadow": self.shadow_ev, "background": self.background_ev, "edge": self.edge_ev}
+        return own.get(receiver, self.lit_ev)
 
 
 @dataclass(frozen=True)
@@ -126,6 +129,7 @@ def ambient_of(spec: AmbientSpec, c: float = METER_C_FLAT) -> Ambient:
         "background": float(found.ground),
         "subject": float(on_subject(found, spec.subject, spec.panel)),
         "shade": float(found.shade),
+        "sun": float(found.sun),
     }
     sd = {"background": day.sd, "subject": day.sd}
     if spec.by in ("reading", "sun") and spec.readings:
@@ -143,11 +147,12 @@ def ambient_of(spec: AmbientSpec, c: float = METER_C_FLAT) -> Ambient:
         basis = replace(basis, lamps_ev=float(exposure.ev_of_lux(spec.lamps_lux, c)))
     side = max(SIDE_FLOOR, float(found.back) - float(found.sun)) if spec.subject == "sun" else 0.0
     side = side if spec.shadow_stops is None else spec.shadow_stops
-    lit, shadow, background, shade = (
+    edge = ev["sun"] if spec.subject == "back" else ev["subject"] + side
+    lit, shadow, background, shade, edge = (
         float(with_lamps(spec, value, c))
-        for value in (ev["subject"], ev["subject"] + side, ev["background"], ev["shade"])
+        for value in (ev["subject"], ev["subject"] + side, ev["background"], ev["shade"], edge)
     )
-    return Ambient(background, lit, shadow, shade, sd["background"], sd["subject"], basis, day.sun)
+    return Ambient(background, lit, shadow, shade, edge, sd["background"], sd["subject"], basis, day.sun)
 
 
 SILHOUETTE_STOPS, DARK_STOPS, DIM_STOPS = -3.0, -1.5, -0.5

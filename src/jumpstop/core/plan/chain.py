@@ -13,7 +13,7 @@ import numpy as np
 
 from ..kit.modifier import GEL_TRANSMISSION, Layer, gel_stops, layers_on
 from ..kit.table import UnitTable
-from ..physics import exposure, falloff, shutter, stops
+from ..physics import exposure, falloff, placing, shutter, stops
 from ..physics.arrays import Figure, Floats
 from ..physics.scales import APERTURES, ISOS
 from ..scene.camera import CameraSettings
@@ -25,25 +25,9 @@ from .freeze import Frozen
 from .jump import Chain, Jump, Mark, Of, pick, total
 from .look import needed_s
 from .methods import Method
+from .placing import FARTHEST_M, Placing, placing_of
 from .seen import flash_sd, flash_seen
 from .targets import wanted_levels
-
-RECEIVERS = ("lit", "shadow", "background")
-SIDES: dict[str, tuple[str, ...]] = {"lit": ("lit",), "shadow": ("shadow",), "both": ("lit", "shadow"), "none": ()}
-
-
-def reached_by(light: Light) -> tuple[str, ...]:
-    """The receivers a light reaches: the sides of the subject it is said to, and what it spills on the background."""
-    if light.role == "background":
-        return ("background",)
-    sides = SIDES[light.sides]
-    return (*sides, "background") if sides else ()
-
-
-def own_receiver(light: Light) -> int:
-    """The receiver whose exposure a light is there for, as a place on its axis."""
-    return 2 if light.role == "background" else 1 if light.sides == "shadow" else 0
-
 
 SLOW_FLASH_S = 0.01  # an open window longer than this catches every flash whole
 USUAL_FULL_T01_S = 1 / 600  # a flash at full power whose duration is not known, from memory
@@ -51,6 +35,9 @@ MOST_TAIL_DOUBT = 0.33  # stops of doubt that an unknown duration brings at the 
 AMBIENT_MOST = 6.0  # stops: more help than this from the ambient says only that no flash is needed
 SD_DISTANCE = 0.05  # a distance paced out rather than taped [stops], from memory
 SD_HEADS = 0.1  # heads that are not quite equal, or not quite on one spot [stops], from memory
+SD_SIDE = 0.3  # share of a light that comes from beside or behind [stops], from memory
+SD_BOUNCE = 0.1  # where on the ceiling the light goes [stops], from memory
+SD_OFF_AXIS = 0.3  # light a stop or more down off the axis of a head [stops], from memory
 SD_GEL = 0.1
 SD_ND = 0.1
 MOST_AMBIENT_SD = 0.5
@@ -93,20 +80,14 @@ class Scene:
         return np.array([none if row is None else row for row in rows]).reshape(-1, 1, 1, len(self.table))
 
     @cached_property
-    def distance_m(self) -> Floats:
-        """Distance from each light to each receiver [m], of shape (lights, receivers, 1).
+    def placing(self) -> Placing:
+        """Every light against every receiver."""
+        return placing_of(self.setup, self.ambient.sun)
 
-        What lies behind the subject is as much farther; infinite where lens and distances are not said.
-        """
-        lens = self.setup.aim.lens
-        behind = lens.background_m - lens.subject_m if lens else math.inf
-        return np.array(
-            [
-                [light.distance_m + (behind if at == "background" and light.role != "background" else 0.0)]
-                for light in self.lights
-                for at in RECEIVERS
-            ]
-        ).reshape(len(self.lights), len(RECEIVERS), 1)
+    @cached_property
+    def distance_m(self) -> Floats:
+        """Distance from each light to each receiver [m], of shape (lights, receivers, 1)."""
+        return self.placing.metres[:, :, None]
 
 
 Line = Callable[[Scene], Sequence[Jump]]
@@ -189,6 +170,41 @@ def _modifier(scene: Scene) -> Sequence[Jump]:
     return jumps
 
 
+def _bounce(scene: Scene) -> Sequence[Jump]:
+    """The longer way over the ceiling; what the ceiling itself takes belongs to the modifier."""
+    ceiling = scene.setup.stage.ceiling_m
+    bounced = [light.modifier is not None and light.modifier.kind == "bounce" for light in scene.lights]
+    if ceiling is None or not any(bounced):
+        return []
+    over = np.array([max(0.0, ceiling - at.z) for at in scene.placing.at]).reshape(-1, 1, 1)
+    metres = np.minimum(scene.distance_m, FARTHEST_M)
+    path = np.asarray(placing.bounce_path_m(over, metres))
+    size = np.where(np.array(bounced).reshape(-1, 1, 1), 2 * np.log2(metres / path), 0.0)
+    source = "the flash's mirror image in the ceiling: 2 √((ceiling − flash)² + (d / 2)²)"
+    return [
+        _jump("bounce", size, np.where(size < 0, SD_BOUNCE, 0.0), None, "D", source, path_m=path, ceiling_m=ceiling)
+    ]
+
+
+def _side(scene: Scene) -> Sequence[Jump]:
+    """What a side has of a light that comes from beside or behind."""
+    if not any(light.position for light in scene.lights):
+        return []
+    size = scene.placing.side_stops[:, :, None]
+    bearing = scene.by_light(lambda light: light.position.bearing_deg if light.position else 0.0)
+    source = "the nearer side: all up to 45°, then the cosine; the farther: tan(45° − bearing)"
+    return [_jump("side", size, np.where(size < 0, SD_SIDE, 0.0), None, "M", source, bearing=bearing)]
+
+
+def _off_axis(scene: Scene) -> Sequence[Jump]:
+    """What is lost where a head does not point."""
+    size: Floats = scene.placing.off_stops[:, :, None]
+    if not np.any(size):
+        return []
+    source = "a beam falls by (2 φ / θ)² stops; a bright face by the cosine (Lambert)"
+    return [_jump("off_axis", size, SD_OFF_AXIS * np.minimum(1.0, -size), None, "M", source)]
+
+
 def _face(scene: Scene) -> Sequence[Jump]:
     """What a large face loses against inverse square close up."""
     faces = [light.modifier.face if light.modifier else None for light in scene.lights]
@@ -197,7 +213,9 @@ def _face(scene: Scene) -> Sequence[Jump]:
     size = np.zeros_like(scene.distance_m)
     for i, face in enumerate(faces):
         if face is not None:
-            size[i] = falloff.close_up(face.width_m, face.rectangle_height_m, np.minimum(scene.distance_m[i], 1e6))
+            size[i] = falloff.close_up(
+                face.width_m, face.rectangle_height_m, np.minimum(scene.distance_m[i], FARTHEST_M)
+            )
     sd = np.array([0.0 if face is None else SD_DISTANCE for face in faces]).reshape(-1, 1, 1)
     width = np.array([0.0 if face is None else face.width_m for face in faces]).reshape(-1, 1, 1)
     source = "Lambert's disc and rectangle formulas (Walsh, Photometry); five-times rule (IES Lighting Handbook)"
@@ -377,15 +395,17 @@ def _same_unit(one: OwnUnit | None, other: OwnUnit) -> bool:
     return one.id == other.id if other.id is not None else one.name == other.name
 
 
-def _then(scene: Scene, seen: Seen) -> Chain:
-    """The chain as it was when a reading was taken, of the units as they are rated now."""
+def _then(scene: Scene, seen: Seen) -> tuple[Chain, int]:
+    """The chain as it was when a reading was taken, of units as they are rated now; and the light's own receiver."""
     camera = CameraSettings(
         seen.camera.f_number, seen.camera.shutter_s, seen.camera.iso, seen.camera.nd_stops, ("then",)
     )
-    was = scene.setup.model_copy(update={"lights": (seen.was,), "seen": ()})
+    lights = tuple(seen.was if at == seen.light else light for at, light in enumerate(scene.lights))
+    was = scene.setup.model_copy(update={"lights": lights, "seen": ()})
     then = Scene(was, scene.table, scene.ambient, (Method(seen.method, camera),), scene.frozen)
     apart = NEEDS | {"reading"}
-    return tuple(jump for name, line in EFFECTS.items() if name not in apart for jump in line(then))
+    chain = tuple(jump for name, line in EFFECTS.items() if name not in apart for jump in line(then))
+    return chain, then.placing.own[seen.light]
 
 
 def _reading(scene: Scene) -> Sequence[Jump]:
@@ -399,8 +419,9 @@ def _reading(scene: Scene) -> Sequence[Jump]:
             continue
         whole = seen.dial_stops > 0 and not scene.table.tailed[unit]  # a cut pulse dialled down is clipped no more
         apart = {"freeze", "tail"} if whole else {"freeze"}  # the dial that was set counts what a short flash loses
-        then = tuple(jump for jump in _then(scene, seen) if jump.effect not in apart)
-        said = pick(total(then), (0, 0, own_receiver(seen.was), unit)) - seen.dial_stops
+        chain, own = _then(scene, seen)
+        then = tuple(jump for jump in chain if jump.effect not in apart)
+        said = pick(total(then), (0, light, own, unit)) - seen.dial_stops
         size[0, light, 0, unit] = flash_seen(seen) - said
         sd[0, light, 0, unit] = flash_sd(seen)
         taken[light] = flash_seen(seen)
@@ -425,8 +446,9 @@ def _settled(scene: Scene, chain: Chain) -> Chain:
         seen, unit = standing(scene.setup, light), _place(scene, light)
         if seen is None or unit is None:
             continue
-        then = _by_place(_then(scene, seen), 0, own_receiver(seen.was), unit)
-        at, out = own_receiver(scene.lights[light]), []
+        was, own = _then(scene, seen)
+        then = _by_place(was, light, own, unit)
+        at, out = scene.placing.own[light], []
         counts: dict[str, int] = {}
         for jump in chain:
             place = counts.get(jump.effect, 0)
@@ -434,7 +456,7 @@ def _settled(scene: Scene, chain: Chain) -> Chain:
             if jump.effect in NEEDS or jump.effect == "reading":
                 out.append(jump)
                 continue
-            lanes = (len(scene.methods), len(scene.lights), len(RECEIVERS), len(scene.table))
+            lanes = (len(scene.methods), len(scene.lights), len(scene.placing.receivers), len(scene.table))
             sd, size = np.broadcast_to(jump.sd, lanes).copy(), np.broadcast_to(jump.stops, lanes)
             same = np.abs(size[:, light, at, unit] - then.get((jump.effect, place), 0.0)) < SAME_STOPS
             settled = same | (jump.effect == "rated_output")
@@ -461,7 +483,10 @@ EFFECTS: dict[str, Line] = {
     "distance": _distance,
     "modifier": _modifier,
     "layer": lambda scene: (),  # comes off its modifier, which sets it down
+    "bounce": _bounce,
     "face": _face,
+    "off_axis": _off_axis,
+    "side": _side,
     "gel": _gel,
     "aperture": _aperture,
     "iso": _iso,

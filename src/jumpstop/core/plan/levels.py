@@ -6,7 +6,7 @@ import numpy as np
 
 from ..physics.stops import add_light
 from ..scene.seen import MethodKind
-from .chain import NEEDS, RECEIVERS, reached_by
+from .chain import NEEDS
 from .jump import pick, total
 from .reach import Solved
 
@@ -35,11 +35,12 @@ def levels(solved: Solved, kind: MethodKind, units: tuple[int | None, ...]) -> t
     at, camera = solved.kinds.index(kind), solved.method(kind).camera
     light_alone = total(tuple(jump for jump in solved.chain if jump.effect not in NEEDS))
     out = []
-    for place, receiver in enumerate(RECEIVERS):
+    share = solved.placing.share
+    for place, receiver in enumerate(solved.placing.receivers):
         ambient = solved.ambient.ev(receiver) - camera.ev
         given = []
         for light, unit in enumerate(units):
-            if unit is None or receiver not in reached_by(solved.setup.lights[light]):
+            if unit is None or share[light, place] == 0:
                 given.append(-np.inf)
                 continue
             reach = solved.reach(kind, light)

@@ -15,12 +15,13 @@ from ..scene.light import Light
 from ..scene.seen import MethodKind
 from ..scene.setup import Setup
 from .ambient import Ambient, ambient_of
-from .chain import NEEDS, Scene, chain_of, own_receiver
+from .chain import NEEDS, Scene, chain_of
 from .fixed import methods_of
 from .freeze import settings_for
 from .jump import Chain, Jump, JumpAt, row, spread, total
 from .look import needed_s
 from .methods import Method
+from .placing import Placing
 
 REACHES, TOO_BRIGHT, ON_THE_LINE, SHORT, BLOCKED = "reaches", "too_bright", "on_the_line", "short", "blocked"
 VERDICTS = np.array([REACHES, TOO_BRIGHT, ON_THE_LINE, SHORT, BLOCKED])
@@ -80,7 +81,7 @@ class Reach:
     @property
     def receiver(self) -> int:
         """Place of the light's own receiver on its axis."""
-        return own_receiver(self.light)
+        return self.solved.placing.own[self.at[1]]
 
     @property
     def light(self) -> Light:
@@ -193,6 +194,7 @@ class Solved:
     table: UnitTable
     ambient: Ambient
     methods: tuple[Method, ...]  # all of them; the axis of methods holds the possible ones
+    placing: Placing
     chain: Chain
     spare: Floats
     sd: Floats
@@ -235,7 +237,7 @@ def solve(setup: Setup, table: UnitTable, step: Step = "third") -> Solved:
     scene = Scene(setup, table, ambient, possible, frozen)
     shape = (len(possible), len(setup.lights), len(table))
     chain = chain_of(scene) if possible else ()
-    own = _at_own_receiver(chain, setup)
+    own = _at_own_receiver(chain, scene.placing.own)
     spare, sd = (np.broadcast_to(figure, shape) for figure in (total(own), spread(own)))
     least = np.zeros(shape)
     most = np.broadcast_to(table.dial_range, shape).copy()
@@ -253,17 +255,17 @@ def solve(setup: Setup, table: UnitTable, step: Step = "third") -> Solved:
     blocker = _blockers(scene, shape)
     verdict = verdicts(spare, sd, too_bright, blocker)
     taken = tuple(_taken(light, table) for light in setup.lights)
-    return Solved(setup, table, ambient, methods, chain, spare, sd, below, left, too_bright, blocker, verdict, taken)
+    reached = (spare, sd, below, left, too_bright, blocker, verdict)
+    return Solved(setup, table, ambient, methods, scene.placing, chain, *reached, taken)
 
 
 def _taken(light: Light, table: UnitTable) -> int | None:
     return None if light.unit is None else table.place_of(light.unit.id, light.unit.name)
 
 
-def _at_own_receiver(chain: Chain, setup: Setup) -> Chain:
+def _at_own_receiver(chain: Chain, receivers: tuple[int, ...]) -> Chain:
     """The chain where each light has its own receiver: shapes broadcast to (methods, lights, units)."""
-    rows = np.arange(len(setup.lights))
-    own = np.array([own_receiver(light) for light in setup.lights])
+    rows, own = np.arange(len(receivers)), np.array(receivers)
 
     def cut(figure: np.ndarray | float) -> np.ndarray | float:
         shape = np.shape(figure)

@@ -52,13 +52,13 @@ def wanted_levels(setup: Setup, ambient: Ambient, camera_ev: tuple[float, ...]) 
     """
     lens = setup.aim.lens
     said = np.array([_said(light, setup.ambient, lens.focal_mm if lens else None) for light in setup.lights])
-    key = next((at for at, light in enumerate(setup.lights) if light.role == "key"), None)
+    key = next((at for at, light in enumerate(setup.lights) if light.role == "key" and light.on), None)
     if key is not None:
         for at, light in enumerate(setup.lights):
             if light.relative == "key" and at != key:
                 said[at] += said[key]
     wanted = np.tile(said, (len(camera_ev), 1))
-    fill = next((at for at, light in enumerate(setup.lights) if light.role == "fill"), None)
+    fill = next((at for at, light in enumerate(setup.lights) if light.role == "fill" and light.on), None)
     if setup.aim.ratio is None or fill is None:
         return wanted
     both = setup.lights[fill].sides != "shadow"

@@ -8,7 +8,8 @@ from ..kit.errors import refuse
 from ..kit.modifier import Gel, Modifier
 from ..kit.power import SupplyKind
 from ..kit.unit import Unit
-from ..kit.values import DistanceM, Flag, KitId, Name, Number, Value, Whole
+from ..kit.values import DistanceM, Flag, KitId, Line, Name, Number, Value, Whole
+from .stage import Position
 
 Role = Literal["key", "fill", "rim", "background"]
 ROLES: tuple[Role, ...] = get_args(Role)
@@ -32,7 +33,7 @@ class OwnUnit(Unit):
 
 Side = Literal["lit", "shadow", "both", "none"]
 USUAL_SIDES: dict[Role, Side] = {"key": "lit", "fill": "both", "rim": "none", "background": "none"}
-"""Which side of the subject a light reaches unless said; bearings will say it better."""
+"""Which side of the subject a light reaches where neither that nor its place is said."""
 
 
 class Light(Value):
@@ -41,8 +42,13 @@ class Light(Value):
     unit: the one taken for it; None while the shelf is compared. dial_stops: power where it is fixed [stops below
     full]. distance_free: with the dial fixed, the distance is worked out. relative: whether the level wanted counts
     from a correct exposure, or from the key's. automatic: the unit meters through the lens, with this compensation.
+    on: a light that is off is as if it were not there. position: where it stands; None while that does not matter.
     """
 
+    on: Flag = Field(True, title="On")
+    position: Position | None = Field(None, title="Place of the light")
+    channel: Whole | None = Field(None, ge=1, le=99, title="Channel")
+    group: Line = Field("", title="Group")
     unit: OwnUnit | None = None
     power_supply: SupplyKind | None = Field(None, title="This light's power supply")
     dial_stops: Number | None = Field(None, ge=0, le=13, title="Dial (stops below full)")

@@ -15,6 +15,7 @@ from .aim import ExposureAim, Motion
 from .ambient import AmbientSpec
 from .light import Light
 from .seen import MethodKind, Seen
+from .stage import Stage
 
 WIDEST, SMALLEST = 1.0, 22.0  # apertures that lenses commonly have, as marked
 WORTH_SHARE = 0.01  # background disc as a share of the frame's long side that is worth having; common practice
@@ -83,6 +84,7 @@ class Setup(Value):
     body: OwnBody = OwnBody(name="A body")
     filters: tuple[OwnFilter, ...] = Field((), max_length=20, title="ND filters")
     lights: tuple[Light, ...] = Field((Light(),), min_length=1, max_length=8, title="Lights")
+    stage: Stage = Stage()
     trigger: Literal["radio", "shoe"] = Field("radio", title="Trigger")
     silent: Flag = Field(False, title="Silent shutter")
     method: MethodKind | None = Field(None, title="Method")

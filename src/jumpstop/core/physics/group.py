@@ -1,0 +1,54 @@
+"""Covering a group from a small source on its middle axis: how wide, how even, and how far off it has to stand."""
+
+import math
+
+import numpy as np
+
+from .arrays import Figure
+
+FACES, FLAT = 2.0, 3.0
+"""Powers of the cosine by which the ends fall: faces turned to the light, and a flat surface parallel to the row."""
+
+
+def across_deg(width_m: Figure, distance_m: Figure) -> Figure:
+    """Horizontal angle [degrees] that a width takes up: 2 atan(W / 2D). 6 m from 4 m: 73.7."""
+    return np.degrees(2 * np.arctan(np.asarray(width_m) / 2 / distance_m))
+
+
+def ends_fall(width_m: Figure, distance_m: Figure, power: float = FACES) -> Figure:
+    """Stops that the ends of a row get less than its middle: power x log2(cos theta); beam edge apart."""
+    return power * np.log2(np.cos(np.arctan(np.asarray(width_m) / 2 / distance_m)))
+
+
+def distance_for_ends(width_m: float, stops: float, power: float = FACES) -> float:
+    """Distance [m] from which the ends of a row fall by so many stops (positive), or less farther off."""
+    return width_m / 2 / math.tan(math.acos(2 ** (-stops / power)))
+
+
+def depth_fall(near_m: Figure, depth_m: Figure) -> Figure:
+    """Stops that the last row gets less than the first: 2 log2(far / near). 2 m deep from 4 m: 1.17."""
+    return 2 * np.log2((np.asarray(near_m) + depth_m) / near_m)
+
+
+def distance_for_depth(depth_m: float, stops: float) -> float:
+    """Distance [m] to the first row from which the last one gets so many stops less. 2 m, a third: 16.3 m."""
+    return depth_m / (2 ** (stops / 2) - 1)
+
+
+def row_levels(at_m: np.ndarray, lights_m: np.ndarray, axes: np.ndarray, beam_deg: float) -> np.ndarray:
+    """Light along a row of faces [stops against one light at one metre on its axis], of shape (points,).
+
+    at_m: places of faces, of shape (points, 2) [m]. lights_m: places of equal small lights, of shape (lights, 2). axes:
+    the points they are aimed at, likewise. beam_deg: horizontal angle of their beams. Faces count as turned to each.
+    """
+    way = at_m[:, None, :] - lights_m[None]
+    aim = (axes - lights_m)[None]
+    distance = np.linalg.norm(way, axis=2)
+    cosine = np.sum(way * aim, axis=2) / distance / np.linalg.norm(aim, axis=2)
+    off = np.degrees(np.arccos(np.clip(cosine, -1, 1)))
+    return np.log2(np.sum(np.exp2(off_axis(off, beam_deg)) / distance**2, axis=1))
+
+
+def off_axis(off_deg: Figure, beam_deg: Figure) -> Figure:
+    """Stops lost off the axis of a beam of this full angle: -(2 phi / theta)^2, so 1 at its edge; from memory."""
+    return -((2 * np.asarray(off_deg) / beam_deg) ** 2)

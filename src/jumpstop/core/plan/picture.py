@@ -1,0 +1,119 @@
+"""The frame as it would come out: tones from the computed levels, where things fall in it, and what is clipped."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..kit.modifier import Gel
+from ..physics import placing, tone
+from ..physics.arrays import Floats
+from ..physics.colour import FLASH_K
+from ..scene.setup import Setup
+from . import colour
+from .levels import Level
+from .look import blur_of
+from .methods import Method
+from .reach import Solved
+
+GREY, SKIN = 0.18, 0.36  # reflectance of the background, and of light skin; from memory
+WHITE = 0.9  # of what is white in the picture
+USUAL_FOCAL_MM, USUAL_M = 50.0, 3.0  # a lens, and a camera's distance, where none is said
+HEADROOM = 0.12  # of the frame's height over the head, common practice
+WHOLE = 1.15  # a field this many times the subject's height shows all of it
+
+
+@dataclass(frozen=True)
+class Tone:
+    """One part of the picture: its colour (sRGB, 0 to 1), by the ambient alone and with flash; and whether it clips."""
+
+    receiver: str
+    ambient: tuple[float, float, float]
+    total: tuple[float, float, float]
+    clipped: bool
+
+
+@dataclass(frozen=True)
+class Framing:
+    """Where things fall in the frame, as shares of its width and height from the left and the top.
+
+    head, feet: heights of the top and the foot of the subject. width: of the subject or group. horizon: its height.
+    upright: the frame is taller than wide. said: whether lens and distances were said.
+    """
+
+    upright: bool
+    head: float
+    feet: float
+    width: float
+    horizon: float
+    blur: float
+    said: bool
+
+
+def camera_m(setup: Setup) -> float:
+    """How far the camera is from the subject [m]; the usual where it is not said."""
+    return setup.aim.lens.subject_m if setup.aim.lens else USUAL_M
+
+
+def frame_mm(setup: Setup) -> tuple[float, float]:
+    """Width and height of the frame [mm] as it is held."""
+    across, up = setup.body.frame_width_mm, setup.body.frame_height_mm
+    return (across, up) if setup.aim.orientation == "landscape" else (up, across)
+
+
+def aim_m(setup: Setup) -> float:
+    """The height that the camera is aimed at [m]: the middle of a subject that fits, else its head near the top."""
+    lens, stage = setup.aim.lens, setup.stage
+    field = frame_mm(setup)[1] / (lens.focal_mm if lens else USUAL_FOCAL_MM) * camera_m(setup)
+    return stage.height_m / 2 if field >= WHOLE * stage.height_m else stage.height_m - field * (0.5 - HEADROOM)
+
+
+def on_frame(setup: Setup, x: float, y: float, z: float) -> tuple[float, float] | None:
+    """Where a point of the stage falls, as shares of the frame from its left and its top; None: behind the lens."""
+    lens = setup.aim.lens
+    focal = lens.focal_mm if lens else USUAL_FOCAL_MM
+    found = placing.on_frame(x, y, z, camera_m(setup), setup.stage.camera_height_m, aim_m(setup), focal)
+    width, height = frame_mm(setup)
+    return None if found is None else (0.5 + found[0] / width, 0.5 - found[1] / height)
+
+
+def framing_of(setup: Setup, method: Method) -> Framing:
+    """Where the subject and the horizon fall."""
+    stage, blur = setup.stage, blur_of(setup, method.camera.f_number)
+    head, feet = on_frame(setup, 0, 0, stage.height_m), on_frame(setup, 0, 0, 0)
+    side, far = on_frame(setup, stage.width_m / 2, 0, stage.face_m), on_frame(setup, 0, 1e5, stage.camera_height_m)
+    return Framing(
+        upright=setup.aim.orientation != "landscape",
+        head=head[1] if head else 0.0,
+        feet=feet[1] if feet else 1.0,
+        width=2 * (side[0] - 0.5) if side else 1.0,
+        horizon=far[1] if far else 0.5,
+        blur=blur.share if blur else 0.0,
+        said=setup.aim.lens is not None,
+    )
+
+
+def tones_of(solved: Solved, found: tuple[Level, ...]) -> tuple[Tone, ...]:
+    """The tone of every receiver: each light in its own colour, added as light, balanced as the camera is set."""
+    setup = solved.setup
+    kelvin = colour.ambient_kelvin(setup.ambient, solved.ambient)
+    first = next((light for light in setup.lights if light.on), setup.lights[0])
+    camera = colour.balance(setup.ambient, solved.ambient, first.gel).camera_k
+    there = tone.balanced_rgb(kelvin, camera)
+    lights = [tone.balanced_rgb(_kelvin(light.gel), camera) for light in setup.lights]
+    out = []
+    for level in found:
+        reflectance = GREY if level.receiver == "background" else SKIN
+        ambient = 2.0**level.ambient * there
+        total = ambient + sum((2.0**one * rgb for one, rgb in zip(level.lights, lights, strict=True)), np.zeros(3))
+        clipped = bool(np.max(total) * reflectance > tone.CLIP)
+        out.append(Tone(level.receiver, _seen(ambient * reflectance), _seen(total * reflectance), clipped))
+    return tuple(out)
+
+
+def _kelvin(gel: Gel) -> float:
+    return 1e6 / (1e6 / FLASH_K + colour.GEL_MIRED[gel])
+
+
+def _seen(linear: Floats) -> tuple[float, float, float]:
+    red, green, blue = (float(one) for one in tone.srgb(linear))
+    return red, green, blue

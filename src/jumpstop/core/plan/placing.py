@@ -1,0 +1,197 @@
+"""Placing: from each light to each receiver, how far it is, how far off the head's axis, and what share reaches it.
+
+The subject stands at 0; x to the camera's right, y away from the camera, z up [m]. The list of receivers is open: the
+sides and the edge of the subject, the background, and in a group the ends of its row and the last row.
+"""
+
+import math
+from dataclasses import dataclass
+from typing import NamedTuple
+
+import numpy as np
+
+from ..kit.modifier import Modifier
+from ..physics import group, placing, sides
+from ..physics.arrays import Floats
+from ..physics.beam import horizontal_deg
+from ..scene.light import Light, Side
+from ..scene.setup import Setup
+from ..scene.stage import Position
+
+ALONE = ("lit", "shadow", "background", "edge")
+GROUP = (*ALONE, "left", "right", "far")
+LIT, SHADOW, BACKGROUND, EDGE = range(4)
+SIDES: dict[Side, tuple[str, ...]] = {
+    "lit": ("lit", "background", "left", "right", "far"),
+    "shadow": ("shadow", "background"),
+    "both": ("lit", "shadow", "background", "left", "right", "far"),
+    "none": ("edge",),
+}
+RATED_MM = 35.0  # the zoom position that all units are compared at
+BEAM_DEG = {"grid": 30.0, "reflector": 65.0, "dish": 80.0}  # full angle at which a stop is lost, from memory
+EVEN = frozenset({"dome", "bounce"})  # these send their light all round
+EXTENDED = 1 / 3  # of the beam of the zoomed head behind it: what an extender leaves, from memory
+DARK_STOPS = -12.0  # a share smaller than this is none
+FARTHEST_M = 1e6
+
+
+class Point(NamedTuple):
+    """A place on the stage [m]."""
+
+    x: float
+    y: float
+    z: float
+
+
+@dataclass(frozen=True, eq=False)
+class Placing:
+    """Every light against every receiver; arrays of shape (lights, receivers)."""
+
+    receivers: tuple[str, ...]
+    metres: Floats
+    off_stops: Floats  # lost off the head's axis
+    share: Floats  # of the light: 0 where it does not reach
+    own: tuple[int, ...]  # the receiver that each light is there for
+    at: tuple[Point, ...]  # where the lights stand
+    lit_right: bool  # whether the lit side is the one to the camera's right
+
+    @property
+    def side_stops(self) -> Floats:
+        """What each receiver has of a light by the side it comes from [stops]; not less than DARK_STOPS."""
+        return np.asarray(np.log2(np.maximum(self.share, 2**DARK_STOPS)))
+
+
+def behind_m(setup: Setup) -> float:
+    """How far the background is behind the subject [m]; infinite where that is not said."""
+    lens = setup.aim.lens
+    return lens.background_m - lens.subject_m if lens else math.inf
+
+
+def receivers_of(setup: Setup) -> dict[str, Point]:
+    """Where the receivers are; those of a group only where there is one."""
+    stage = setup.stage
+    face = stage.face_m
+    subject = Point(0.0, 0.0, face)
+    found = dict.fromkeys(ALONE, subject) | {"background": Point(0.0, min(behind_m(setup), FARTHEST_M), face)}
+    if stage.kind == "group":
+        half = stage.width_m / 2
+        found |= {"left": Point(-half, 0, face), "right": Point(half, 0, face), "far": Point(0, stage.depth_m, face)}
+    return found
+
+
+def point_of(light: Light, setup: Setup) -> Point:
+    """Where a light stands; one without a place stands towards the camera, at the height of the face."""
+    face = setup.stage.face_m
+    height = light.position.height_m if light.position else face
+    level = math.sqrt(max(0.0, light.distance_m**2 - (height - face) ** 2))
+    turned = math.radians(light.position.bearing_deg) if light.position else 0.0
+    start = min(behind_m(setup), FARTHEST_M) if light.role == "background" else 0.0
+    return Point(level * math.sin(turned), start - level * math.cos(turned), height)
+
+
+def placing_of(setup: Setup, sun: tuple[float, float] | None = None) -> Placing:
+    """The placing of a setup. sun: (elevation, bearing) [degrees] where it is known."""
+    points = receivers_of(setup)
+    names = tuple(points)
+    at = tuple(point_of(light, setup) for light in setup.lights)
+    right = lit_right(setup, sun)
+    shape = (len(setup.lights), len(names))
+    metres, off, share = np.empty(shape), np.zeros(shape), np.empty(shape)
+    for row, light in enumerate(setup.lights):
+        metres[row] = _metres(light, at[row], points, setup)
+        share[row] = _shares(light, names, setup.stage.facing_deg, right) if light.on else 0.0
+        if light.position is not None or len(names) > len(ALONE):
+            off[row] = _off_stops(light, at[row], points)
+    share[off <= DARK_STOPS] = 0.0
+    own = tuple(own_receiver(light, share[row]) for row, light in enumerate(setup.lights))
+    return Placing(names, metres, off, share, own, at, right)
+
+
+def lit_right(setup: Setup, sun: tuple[float, float] | None) -> bool:
+    """Which side is the lit one: the key's where its place is said, else the sun's; else the camera's right."""
+    stage = setup.stage
+    key = next((light for light in setup.lights if light.role == "key" and light.on and light.position), None)
+    if key is not None and key.position is not None:
+        return float(sides.wrapped_deg(key.position.bearing_deg - stage.facing_deg)) >= 0
+    if sun is not None and stage.camera_looks_deg is not None and setup.ambient.subject == "sun":
+        bearing = placing.sun_bearing_deg(sun[1], stage.camera_looks_deg)
+        return float(sides.wrapped_deg(bearing - stage.facing_deg)) >= 0
+    return True
+
+
+def own_receiver(light: Light, share: Floats) -> int:
+    """The receiver that a light is there for, by its role and the shares that reach each."""
+    if light.role == "background":
+        return BACKGROUND
+    if light.position is None:
+        return EDGE if light.sides == "none" else SHADOW if light.sides == "shadow" else LIT
+    if light.role == "rim" and share[EDGE] > 0:
+        return EDGE
+    return SHADOW if share[SHADOW] > share[LIT] and light.role != "key" else LIT
+
+
+def _metres(light: Light, at: Point, points: dict[str, Point], setup: Setup) -> list[float]:
+    out = []
+    for name, point in points.items():
+        if name in ("lit", "shadow", "edge") or (name == "background" and light.role == "background"):
+            out.append(light.distance_m)
+        elif name == "background" and light.position is None:
+            out.append(light.distance_m + behind_m(setup))
+        else:
+            out.append(max(0.05, math.dist(at, point)))
+    return out
+
+
+def _shares(light: Light, names: tuple[str, ...], facing_deg: float, right: bool) -> list[float]:
+    if light.role == "background":
+        return [float(name == "background") for name in names]
+    if light.position is None:
+        return [float(name in SIDES[light.sides]) for name in names]
+    bearing = float(sides.wrapped_deg(light.position.bearing_deg - facing_deg))
+    near, far = float(sides.near_share(bearing)), float(sides.far_share(bearing))
+    lit, shadow = (near, far) if (bearing >= 0) == right else (far, near)
+    known = {"lit": lit, "shadow": shadow, "edge": float(sides.edge_share(bearing)), "background": 1.0}
+    return [known.get(name, lit) for name in names]
+
+
+def _axis(light: Light, at: Point, target: Point) -> np.ndarray:
+    """Where a light's head points: at its target, turned and tilted off it. Of length 1."""
+    way = np.subtract(target, at)
+    if not np.any(way):
+        return np.array([0.0, 1.0, 0.0])
+    position = light.position or Position()
+    turn, lift = math.atan2(way[0], way[1]), math.atan2(way[2], math.hypot(way[0], way[1]))
+    turn, lift = turn + math.radians(position.turn_deg), lift + math.radians(position.tilt_deg)
+    return np.array([math.sin(turn) * math.cos(lift), math.cos(turn) * math.cos(lift), math.sin(lift)])
+
+
+def _off_stops(light: Light, at: Point, points: dict[str, Point]) -> Floats:
+    target = points["background"] if light.role == "background" else points["lit"]
+    axis = _axis(light, at, target)
+    ways = np.array([np.subtract(point, at) for point in points.values()])
+    lengths = np.maximum(np.linalg.norm(ways, axis=1), 1e-9)
+    return off_axis_stops(light, np.degrees(np.arccos(np.clip(ways @ axis / lengths, -1, 1))))
+
+
+def off_axis_stops(light: Light, off_deg: Floats) -> Floats:
+    """What is lost so far off the axis of a light's head [stops]: a beam's edge, or the cosine of a bright face."""
+    beam = beam_of(light)
+    if math.isinf(beam):
+        return np.zeros_like(off_deg)
+    if beam > 0:
+        return np.where(off_deg < 90, np.maximum(group.off_axis(off_deg, beam), DARK_STOPS), DARK_STOPS)
+    cosine = np.cos(np.radians(np.minimum(off_deg, 90.0)))
+    return np.maximum(np.log2(np.maximum(cosine, 2**DARK_STOPS)), DARK_STOPS)
+
+
+def beam_of(light: Light) -> float:
+    """Horizontal angle of a light's beam [degrees]; 0: a bright face, by its cosine; infinite: all round."""
+    mod: Modifier | None = light.modifier
+    bare = float(horizontal_deg(light.zoom_mm or RATED_MM))
+    if mod is None:
+        return bare
+    if mod.kind in EVEN:
+        return math.inf
+    if mod.kind == "extender":
+        return bare * EXTENDED
+    return BEAM_DEG.get(mod.kind, 0.0 if mod.face else bare)

@@ -1,0 +1,43 @@
+"""Where things stand: the subject and its facing, the camera, the room, and each light's place."""
+
+from typing import Literal
+
+from pydantic import Field
+
+from ..kit.values import Number, Value, Whole
+
+SubjectKind = Literal["person", "group", "animal", "object"]
+FACE_SHARE = 0.93  # of a standing figure's height at which the face is, from memory
+
+
+class Position(Value):
+    """Where a light stands, beside its distance, and how its head is turned off the subject."""
+
+    bearing_deg: Number = Field(0.0, ge=-180, le=180, title="Bearing (degrees; camera 0, its right positive)")
+    height_m: Number = Field(1.9, ge=0, le=20, title="Light's height (m)")
+    turn_deg: Number = Field(0.0, ge=-90, le=90, title="Head turned off the subject (degrees)")
+    boom_m: Number = Field(0.0, ge=0, le=6, title="Boom arm (m)")
+    tilt_deg: Number = Field(0.0, ge=-90, le=90, title="Head tilted off the subject (degrees, up is positive)")
+
+
+class Stage(Value):
+    """What stands where. Bearings are seen from the subject: the camera at 0, what is to its right positive.
+
+    facing_deg: where the face looks. camera_looks_deg: the camera's compass bearing, by which the sun finds its place.
+    """
+
+    kind: SubjectKind = Field("person", title="Subject")
+    facing_deg: Number = Field(0.0, ge=-180, le=180, title="Facing (degrees; to the camera 0)")
+    height_m: Number = Field(1.75, ge=0.02, le=30, title="Subject's height (m)")
+    width_m: Number = Field(0.5, ge=0.02, le=100, title="Subject's or group's width (m)")
+    depth_m: Number = Field(0.0, ge=0, le=100, title="Depth of the group (m)")
+    people: Whole = Field(1, ge=1, le=1000, title="People")
+    camera_height_m: Number = Field(1.5, ge=0, le=30, title="Camera height (m)")
+    camera_looks_deg: Number | None = Field(None, ge=0, le=360, title="Camera looks to (compass degrees)")
+    wind_m_s: Number | None = Field(None, ge=0, le=60, title="Wind (m/s)")
+    ceiling_m: Number | None = Field(None, ge=1, le=30, title="Ceiling height (m)")
+
+    @property
+    def face_m(self) -> float:
+        """Height of the face, or of the middle of what has none [m]."""
+        return self.height_m * (FACE_SHARE if self.kind in ("person", "group") else 0.5)

@@ -1,0 +1,252 @@
+"""The stage in words and figures: the frame as it would come out, the set from above, each light in a line."""
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from ..core.plan.levels import Level
+from ..core.plan.methods import Method
+from ..core.plan.picture import Tone, framing_of, tones_of
+from ..core.plan.reach import BLOCKED, Solved
+from ..core.plan.remark import Remark
+from ..core.plan.stage import RINGS, Stage, stage_of
+from ..core.scene.stage import SubjectKind
+from .figures import DisplayUnits, amount, dial, length, share, stops
+from .kit import RECEIVERS, ROLES
+from .verdict import RIGHT
+from .warnings import Warned
+
+
+@dataclass(slots=True)
+class ToneText:
+    """One part of the picture: its colours as #rrggbb, by the ambient alone and with flash; and its level in words."""
+
+    receiver: str
+    ambient: str
+    total: str
+    clipped: bool
+    says: str
+
+
+@dataclass(slots=True)
+class FrameText:
+    """The frame: tones, where things fall in it (shares of width and height), blur as a share, the part flash leaves
+    dark and at which edge, and all of it in words."""
+
+    kind: SubjectKind
+    people: int
+    upright: bool
+    head: float
+    feet: float
+    width: float
+    horizon: float
+    blur: float
+    dark: float
+    dark_edge: str
+    lit_right: bool
+    tones: list[ToneText]
+    says: str
+
+
+@dataclass(slots=True)
+class Ring:
+    """A ring of equal exposure on faces: its level, and its radius [m]."""
+
+    level: str
+    radius_m: float
+
+
+@dataclass(slots=True)
+class LightText:
+    """One light: its line (role, unit, dial, level, what is over or under) and its place from above [m, degrees]."""
+
+    role: str
+    on: bool
+    unit: str
+    dial: str
+    level: str
+    off: str
+    placed: bool
+    x_m: float
+    y_m: float
+    height_m: float
+    points_deg: float
+    beam_deg: float | None
+    rings: list[Ring]
+    where: str
+    shadow: list[float] | None
+    shadow_in_frame: bool
+
+
+@dataclass(slots=True)
+class StageText:
+    """The set from above [m; x to the camera's right, y away from it, the subject at 0], and the frame."""
+
+    frame: FrameText
+    lights: list[LightText]
+    camera_m: float
+    view_deg: float | None
+    background_m: float | None
+    sun_bearing_deg: float | None
+    facing_deg: float
+    width_m: float
+    depth_m: float
+
+
+def stage_text(
+    solved: Solved, method: Method, units: tuple[int | None, ...], found: tuple[Level, ...], words: DisplayUnits
+) -> StageText:
+    """The document, for one method and the unit of each light."""
+    stage, asked = stage_of(solved, method.kind, units), solved.setup.stage
+    return StageText(
+        frame=_frame(solved, method, found),
+        lights=[_light(solved, method, at, unit, stage, words) for at, unit in enumerate(units)],
+        camera_m=round(stage.camera_m, 3),
+        view_deg=None if stage.view_deg is None else round(stage.view_deg, 2),
+        background_m=None if stage.background_m is None else round(stage.background_m, 3),
+        sun_bearing_deg=None if stage.sun is None else round(stage.sun[0], 1),
+        facing_deg=asked.facing_deg,
+        width_m=asked.width_m,
+        depth_m=asked.depth_m,
+    )
+
+
+def _frame(solved: Solved, method: Method, found: tuple[Level, ...]) -> FrameText:
+    framing, tones = framing_of(solved.setup, method), tones_of(solved, found)
+    texts = [_tone(tone, level) for tone, level in zip(tones, found, strict=True)]
+    said = [text.says for text in texts if text.receiver in ("background", "lit", "shadow")]
+    if method.lit < 1:
+        said.append(f"{share(1 - method.lit)} of the frame gets no flash")
+    return FrameText(
+        kind=solved.setup.stage.kind,
+        people=solved.setup.stage.people,
+        upright=framing.upright,
+        head=round(framing.head, 4),
+        feet=round(framing.feet, 4),
+        width=round(framing.width, 4),
+        horizon=round(framing.horizon, 4),
+        blur=round(framing.blur, 5),
+        dark=round(1 - method.lit, 4),
+        dark_edge=method.dark_edge,
+        lit_right=solved.placing.lit_right,
+        tones=texts,
+        says=", ".join(said),
+    )
+
+
+def _tone(tone: Tone, level: Level) -> ToneText:
+    clipped = ", clipped" if tone.clipped else ""
+    return ToneText(
+        receiver=tone.receiver,
+        ambient=_hex(tone.ambient),
+        total=_hex(tone.total),
+        clipped=tone.clipped,
+        says=f"{RECEIVERS[tone.receiver]} {stops(level.total)}{clipped}",
+    )
+
+
+def _hex(rgb: tuple[float, float, float]) -> str:
+    return "#" + "".join(f"{round(one * 255):02x}" for one in rgb)
+
+
+def _light(solved: Solved, method: Method, at: int, unit: int | None, stage: Stage, words: DisplayUnits) -> LightText:
+    light, placed, shadow = solved.setup.lights[at], stage.lights[at], stage.shadows[at]
+    name, set_to, level, off = "", "", "", ""
+    if unit is not None:
+        reach, one = solved.reach(method.kind, at), solved.table.units[unit]
+        name = one.name
+        if str(reach.verdict[unit]) != BLOCKED:
+            set_to = dial(one.scale, float(reach.below_full[unit]), words, one.watt_seconds)
+            level = f"{RECEIVERS[solved.placing.receivers[reach.receiver]]} {stops(float(reach.flash_at_dial[unit]))}"
+            missed = float(reach.off_stops[unit])
+            off = "" if abs(missed) < RIGHT else f"{amount(missed)} {'over' if missed > 0 else 'under'}"
+    return LightText(
+        role=ROLES[light.role],
+        on=light.on,
+        unit=name,
+        dial=set_to,
+        level=level,
+        off=off,
+        placed=light.position is not None,
+        x_m=round(placed.at[0], 3),
+        y_m=round(placed.at[1], 3),
+        height_m=round(placed.at[2], 3),
+        points_deg=round(placed.points_deg, 2),
+        beam_deg=None if placed.beam_deg is None else round(placed.beam_deg, 2),
+        rings=[Ring(stops(ring, 0), round(radius, 3)) for ring, radius in zip(RINGS, placed.rings, strict=False)],
+        where=_where(solved, at, words),
+        shadow=None if shadow is None else [round(one, 3) for one in (*shadow.foot, *shadow.tip)],
+        shadow_in_frame=shadow is not None and shadow.in_frame,
+    )
+
+
+def _where(solved: Solved, at: int, words: DisplayUnits) -> str:
+    light = solved.setup.lights[at]
+    metres = length(light.distance_m, words)
+    if light.position is None:
+        return metres
+    bearing = light.position.bearing_deg
+    side = "towards the camera" if bearing == 0 else f"{abs(bearing):.0f}° to the {'right' if bearing > 0 else 'left'}"
+    return f"{metres}, {side}, {length(light.position.height_m, words)} up"
+
+
+Facts = Mapping[str, Any]
+STAGE_WARNINGS: dict[str, Callable[[Facts, DisplayUnits], Warned]] = {
+    "light_in_frame": lambda f, u: Warned(
+        "A light in the frame", f"Light {f['light'] + 1}: move it out, or paint it out."
+    ),
+    "shadow_in_frame": lambda f, u: Warned(
+        "A stand's shadow in the frame",
+        f"Light {f['light'] + 1} throws {length(f['metres'], u)} of shadow: move it to the sun's own side.",
+    ),
+    "edge_on_nose": lambda f, u: Warned(
+        "The edge light reaches the nose",
+        f"{stops(f['stops'])} on the face: move light {f['light'] + 1} further behind.",
+    ),
+    "edge_clips": lambda f, u: Warned(
+        "The edge is clipped", f"Light skin is white {amount(f['over'])} sooner: turn it down."
+    ),
+    "aim": lambda f, u: Warned(
+        "Aim it with care",
+        f"{f['deg']:.0f}° off lands {length(f['metres'], u, True)} beside and costs {amount(f['loss'], 2)} in a "
+        f"{f['beam']:.0f}° beam: try it against a branch, shim it.",
+    ),
+    "wind": lambda f, u: Warned(
+        "Wind on the modifier",
+        f"{f['force_n']:.0f} N on {f['name']} at {f['wind']:.0f} m/s: hang {f['ballast_kg']:.0f} kg on the stand, "
+        "or take it off.",
+    ),
+    "boom": lambda f, u: Warned(
+        "Counterweight",
+        f"{f['load_kg']:.1f} kg on a {length(f['arm_m'], u)} arm asks {f['counter_kg']:.1f} kg at "
+        f"{length(f['counter_m'], u)}, and nobody under it.",
+    ),
+    "lens_in_sun": lambda f, u: Warned(
+        "A lens in the sun burns", f"Cap {f['name']}, or turn it from the sun, when not in use."
+    ),
+    "red_eye": lambda f, u: Warned(
+        "Red or steel eye",
+        f"{f['deg']:.1f}° from the lens: raise the light {length(f['apart_m'], u, True)} or more off it.",
+    ),
+    "group_uncovered": lambda f, u: Warned(
+        "The beam does not cover the group",
+        f"It takes {f['across']:.0f}° across, the beam has {f['beam']:.0f}°: wider, or back.",
+    ),
+    "beam_in_frame": lambda f, u: Warned(
+        "The beam ends in the frame",
+        f"Light {f['light'] + 1} has {f['beam']:.0f}°, the lens sees {f['wanted']:.0f}° from there: zoom wider, or meant.",
+    ),
+    "ends_fall": lambda f, u: Warned(
+        "The ends are darker", f"{stops(f['stops'])}; from {length(f['metres'], u)} a third of a stop."
+    ),
+    "depth_falls": lambda f, u: Warned(
+        "The last row is darker",
+        f"{stops(f['stops'])}; from {length(f['metres'], u)} a third of a stop, or cross two lights: all within "
+        f"{amount(f['crossed'])}.",
+    ),
+}
+
+
+def say_stage(found: Remark, words: DisplayUnits) -> Warned:
+    """The words of a warning about places."""
+    return STAGE_WARNINGS[found.code](found.facts, words)
