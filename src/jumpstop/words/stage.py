@@ -234,7 +234,10 @@ STAGE_WARNINGS: dict[str, Callable[[Facts, DisplayUnits], Warned]] = {
     ),
     "beam_in_frame": lambda f, u: Warned(
         "The beam ends in the frame",
-        f"Light {f['light'] + 1} has {f['beam']:.0f}°, the lens sees {f['wanted']:.0f}° from there: zoom wider, or meant.",
+        f"Light {f['light'] + 1} has {f['beam']:.0f}°, the lens sees {f['wanted']:.0f}° from there: zoom wider.",
+    ),
+    "flat_falls": lambda f, u: Warned(
+        "The sides of the table are darker", f"{stops(f['stops'])}; from {length(f['metres'], u)} a third of a stop."
     ),
     "ends_fall": lambda f, u: Warned(
         "The ends are darker", f"{stops(f['stops'])}; from {length(f['metres'], u)} a third of a stop."

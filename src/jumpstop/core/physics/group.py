@@ -25,11 +25,6 @@ def distance_for_ends(width_m: float, stops: float, power: float = FACES) -> flo
     return width_m / 2 / math.tan(math.acos(2 ** (-stops / power)))
 
 
-def depth_fall(near_m: Figure, depth_m: Figure) -> Figure:
-    """Stops that the last row gets less than the first: 2 log2(far / near). 2 m deep from 4 m: 1.17."""
-    return 2 * np.log2((np.asarray(near_m) + depth_m) / near_m)
-
-
 def distance_for_depth(depth_m: float, stops: float) -> float:
     """Distance [m] to the first row from which the last one gets so many stops less. 2 m, a third: 16.3 m."""
     return depth_m / (2 ** (stops / 2) - 1)

@@ -140,6 +140,8 @@ def stage_warnings(
                 yield remark("red_eye", deg=apart, apart_m=math.tan(math.radians(RED_EYE_DEG)) * spot.distance_m)
     if setup.stage.kind == "group":
         yield from _group(solved, found)
+    elif setup.stage.kind == "object":
+        yield from _flat(setup)
 
 
 def _against_lens(setup: Setup, light: int, spot: Light) -> Iterator[Remark]:
@@ -205,6 +207,17 @@ def _held(solved: Solved, light: int, spot: Light, unit: int | None) -> Iterator
         if not math.isnan(grams):
             counter = stand.counterweight_kg(float(grams) / 1000, arm, COUNTER_M)
             yield remark("boom", load_kg=float(grams) / 1000, arm_m=arm, counter_kg=counter, counter_m=COUNTER_M)
+
+
+def _flat(setup: Setup) -> Iterator[Remark]:
+    """How much darker the ends of what lies flat are, a table top say, by a small key."""
+    key = next((light for light in setup.lights if light.role == "key" and light.on), None)
+    if key is None:
+        return
+    ends = float(group.ends_fall(setup.stage.width_m, key.distance_m, group.FLAT))
+    if -ends > EVEN_STOPS:
+        metres = group.distance_for_ends(setup.stage.width_m, EVEN_STOPS, group.FLAT)
+        yield remark("flat_falls", stops=ends, metres=metres)
 
 
 def _group(solved: Solved, found: tuple[Level, ...]) -> Iterator[Remark]:
