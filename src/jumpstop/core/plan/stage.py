@@ -20,6 +20,7 @@ from .remark import Remark, remark
 RINGS = (1.0, 0.0, -1.0, -2.0)  # stops on faces
 EVEN_STOPS = 1 / 3
 RED_EYE_DEG = 2.5  # an angle of flash to lens under which eyes shine, from memory
+SHOE_M = 0.12  # of a flash on the shoe from the lens, from memory
 NARROW_DEG = 15.0  # a beam that has to be aimed with care
 AIM_OFF_DEG = 2.0  # what a head is off without being noticed, from memory
 SKIN_CLIPS = math.log2(1 / 0.36)  # over correct; reflectance of light skin from memory
@@ -134,10 +135,7 @@ def stage_warnings(
         yield from _held(solved, light, spot, units[light])
         if sun is not None and sun[1] > SUN_BURNS_DEG and spot.modifier and spot.modifier.kind == "extender":
             yield remark("lens_in_sun", name=spot.modifier.name)
-        if spot.position is not None and spot.role != "background":
-            apart = _lens_angle(setup, at, spot.distance_m)
-            if apart < RED_EYE_DEG and setup.stage.kind != "object":
-                yield remark("red_eye", deg=apart, apart_m=math.tan(math.radians(RED_EYE_DEG)) * spot.distance_m)
+        yield from _eyes(setup, spot, at)
     if setup.stage.kind == "group":
         yield from _group(solved, found)
     elif setup.stage.kind == "object":
@@ -156,7 +154,22 @@ def _against_lens(setup: Setup, light: int, spot: Light) -> Iterator[Remark]:
         yield remark("beam_in_frame", light=light, beam=beam, wanted=wanted)
 
 
-def _lens_angle(setup: Setup, at: tuple[float, float, float], distance_m: float) -> float:
+def _eyes(setup: Setup, spot: Light, at: tuple[float, float, float]) -> Iterator[Remark]:
+    """A light so near the lens that eyes shine red, or like steel."""
+    bounced = spot.modifier is not None and spot.modifier.kind == "bounce"
+    if setup.stage.kind == "object" or spot.role == "background" or bounced:
+        return
+    if spot.position is not None:
+        apart = _lens_angle(setup, at)
+    elif setup.trigger == "shoe":
+        apart = float(placing.flash_to_lens_deg(SHOE_M, camera_m(setup)))
+    else:
+        return
+    if apart < RED_EYE_DEG:
+        yield remark("red_eye", deg=apart, apart_m=math.tan(math.radians(RED_EYE_DEG)) * camera_m(setup))
+
+
+def _lens_angle(setup: Setup, at: tuple[float, float, float]) -> float:
     """Angle at the subject between a light and the lens [degrees]."""
     face = setup.stage.face_m
     lens = np.array([0.0, -camera_m(setup), setup.stage.camera_height_m - face])

@@ -970,6 +970,7 @@ export interface components {
             warnings: components["schemas"]["WarningText"][];
             /** Levels */
             levels: components["schemas"]["LevelText"][];
+            stage: components["schemas"]["StageText"] | null;
             /** Arcs */
             arcs: components["schemas"]["Arc"][];
             lanes: components["schemas"]["Lanes"] | null;
@@ -1574,6 +1575,8 @@ export interface components {
             power?: number;
             /**
              * @default {
+             *       "on": true,
+             *       "group": "",
              *       "distance_free": false,
              *       "relative": "correct",
              *       "automatic": false,
@@ -1722,6 +1725,42 @@ export interface components {
             measure: "t.1" | "t.5";
             /** Flash durations */
             table: components["schemas"]["DurationEntry"][];
+        };
+        /**
+         * FrameText
+         * @description The frame: tones, where things fall in it (shares of width and height), blur as a share, the part flash leaves
+         *     dark and at which edge, and all of it in words.
+         */
+        FrameText: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "person" | "group" | "animal" | "object";
+            /** People */
+            people: number;
+            /** Upright */
+            upright: boolean;
+            /** Head */
+            head: number;
+            /** Feet */
+            feet: number;
+            /** Width */
+            width: number;
+            /** Horizon */
+            horizon: number;
+            /** Blur */
+            blur: number;
+            /** Dark */
+            dark: number;
+            /** Dark Edge */
+            dark_edge: string;
+            /** Lit Right */
+            lit_right: boolean;
+            /** Tones */
+            tones: components["schemas"]["ToneText"][];
+            /** Says */
+            says: string;
         };
         /** HTTPValidationError */
         HTTPValidationError: {
@@ -2090,8 +2129,23 @@ export interface components {
          *     unit: the one taken for it; None while the shelf is compared. dial_stops: power where it is fixed [stops below
          *     full]. distance_free: with the dial fixed, the distance is worked out. relative: whether the level wanted counts
          *     from a correct exposure, or from the key's. automatic: the unit meters through the lens, with this compensation.
+         *     on: a light that is off is as if it were not there. position: where it stands; None while that does not matter.
          */
         "Light-Input": {
+            /**
+             * On
+             * @default true
+             */
+            on?: boolean;
+            /** Place of the light */
+            position?: components["schemas"]["Position-Input"] | null;
+            /** Channel */
+            channel?: number | null;
+            /**
+             * Group
+             * @default
+             */
+            group?: string;
             unit?: components["schemas"]["OwnUnit-Input"] | null;
             /** This light's power supply */
             power_supply?: ("aa" | "lithium" | "external" | "mains") | null;
@@ -2162,8 +2216,23 @@ export interface components {
          *     unit: the one taken for it; None while the shelf is compared. dial_stops: power where it is fixed [stops below
          *     full]. distance_free: with the dial fixed, the distance is worked out. relative: whether the level wanted counts
          *     from a correct exposure, or from the key's. automatic: the unit meters through the lens, with this compensation.
+         *     on: a light that is off is as if it were not there. position: where it stands; None while that does not matter.
          */
         "Light-Output": {
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /** Place of the light */
+            position: components["schemas"]["Position-Output"] | null;
+            /** Channel */
+            channel: number | null;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
             unit: components["schemas"]["OwnUnit-Output"] | null;
             /** This light's power supply */
             power_supply: ("aa" | "lithium" | "external" | "mains") | null;
@@ -2226,6 +2295,44 @@ export interface components {
              * @default 0
              */
             target_stops: number;
+        };
+        /**
+         * LightText
+         * @description One light: its line (role, unit, dial, level, what is over or under) and its place from above [m, degrees].
+         */
+        LightText: {
+            /** Role */
+            role: string;
+            /** On */
+            on: boolean;
+            /** Unit */
+            unit: string;
+            /** Dial */
+            dial: string;
+            /** Level */
+            level: string;
+            /** Off */
+            off: string;
+            /** Placed */
+            placed: boolean;
+            /** X M */
+            x_m: number;
+            /** Y M */
+            y_m: number;
+            /** Height M */
+            height_m: number;
+            /** Points Deg */
+            points_deg: number;
+            /** Beam Deg */
+            beam_deg: number | null;
+            /** Rings */
+            rings: components["schemas"]["Ring"][];
+            /** Where */
+            where: string;
+            /** Shadow */
+            shadow: number[] | null;
+            /** Shadow In Frame */
+            shadow_in_frame: boolean;
         };
         /**
          * Mark
@@ -3166,6 +3273,68 @@ export interface components {
             says: string;
         };
         /**
+         * Position
+         * @description Where a light stands, beside its distance, and how its head is turned off the subject.
+         */
+        "Position-Input": {
+            /**
+             * Bearing (degrees; camera 0, its right positive)
+             * @default 0
+             */
+            bearing_deg?: number;
+            /**
+             * Light's height (m)
+             * @default 1.9
+             */
+            height_m?: number;
+            /**
+             * Head turned off the subject (degrees)
+             * @default 0
+             */
+            turn_deg?: number;
+            /**
+             * Boom arm (m)
+             * @default 0
+             */
+            boom_m?: number;
+            /**
+             * Head tilted off the subject (degrees, up is positive)
+             * @default 0
+             */
+            tilt_deg?: number;
+        };
+        /**
+         * Position
+         * @description Where a light stands, beside its distance, and how its head is turned off the subject.
+         */
+        "Position-Output": {
+            /**
+             * Bearing (degrees; camera 0, its right positive)
+             * @default 0
+             */
+            bearing_deg: number;
+            /**
+             * Light's height (m)
+             * @default 1.9
+             */
+            height_m: number;
+            /**
+             * Head turned off the subject (degrees)
+             * @default 0
+             */
+            turn_deg: number;
+            /**
+             * Boom arm (m)
+             * @default 0
+             */
+            boom_m: number;
+            /**
+             * Head tilted off the subject (degrees, up is positive)
+             * @default 0
+             */
+            tilt_deg: number;
+        };
+        /**
          * PowerScale
          * @description How a unit's power is dialled.
          */
@@ -3514,6 +3683,16 @@ export interface components {
             problems: components["schemas"]["ProblemOut"][];
         };
         /**
+         * Ring
+         * @description A ring of equal exposure on faces: its level, and its radius [m].
+         */
+        Ring: {
+            /** Level */
+            level: string;
+            /** Radius M */
+            radius_m: number;
+        };
+        /**
          * RoleOut
          * @description What a light's job is called, and the level it is usually given.
          */
@@ -3675,6 +3854,8 @@ export interface components {
             camera?: components["schemas"]["SeenWith-Input"];
             /**
              * @default {
+             *       "on": true,
+             *       "group": "",
              *       "distance_free": false,
              *       "relative": "correct",
              *       "automatic": false,
@@ -3775,6 +3956,8 @@ export interface components {
             camera: components["schemas"]["SeenWith-Output"];
             /**
              * @default {
+             *       "on": true,
+             *       "group": "",
              *       "distance_free": false,
              *       "relative": "correct",
              *       "automatic": false,
@@ -4015,6 +4198,8 @@ export interface components {
              * Lights
              * @default [
              *       {
+             *         "on": true,
+             *         "group": "",
              *         "distance_free": false,
              *         "relative": "correct",
              *         "automatic": false,
@@ -4028,6 +4213,18 @@ export interface components {
              *     ]
              */
             lights?: components["schemas"]["Light-Input"][];
+            /**
+             * @default {
+             *       "kind": "person",
+             *       "facing_deg": 0,
+             *       "height_m": 1.75,
+             *       "width_m": 0.5,
+             *       "depth_m": 0,
+             *       "people": 1,
+             *       "camera_height_m": 1.5
+             *     }
+             */
+            stage?: components["schemas"]["Stage-Input"];
             /**
              * Trigger
              * @default radio
@@ -4192,6 +4389,8 @@ export interface components {
              * Lights
              * @default [
              *       {
+             *         "on": true,
+             *         "group": "",
              *         "distance_free": false,
              *         "relative": "correct",
              *         "automatic": false,
@@ -4205,6 +4404,18 @@ export interface components {
              *     ]
              */
             lights: components["schemas"]["Light-Output"][];
+            /**
+             * @default {
+             *       "kind": "person",
+             *       "facing_deg": 0,
+             *       "height_m": 1.75,
+             *       "width_m": 0.5,
+             *       "depth_m": 0,
+             *       "people": 1,
+             *       "camera_height_m": 1.5
+             *     }
+             */
+            stage: components["schemas"]["Stage-Output"];
             /**
              * Trigger
              * @default radio
@@ -4304,6 +4515,129 @@ export interface components {
             end: number;
             /** Words */
             words: string;
+        };
+        /**
+         * Stage
+         * @description What stands where. Bearings are seen from the subject: the camera at 0, what is to its right positive.
+         *
+         *     facing_deg: where the face looks. camera_looks_deg: the camera's compass bearing, by which the sun finds its place.
+         */
+        "Stage-Input": {
+            /**
+             * Subject
+             * @default person
+             * @enum {string}
+             */
+            kind?: "person" | "group" | "animal" | "object";
+            /**
+             * Facing (degrees; to the camera 0)
+             * @default 0
+             */
+            facing_deg?: number;
+            /**
+             * Subject's height (m)
+             * @default 1.75
+             */
+            height_m?: number;
+            /**
+             * Subject's or group's width (m)
+             * @default 0.5
+             */
+            width_m?: number;
+            /**
+             * Depth of the group (m)
+             * @default 0
+             */
+            depth_m?: number;
+            /**
+             * People
+             * @default 1
+             */
+            people?: number;
+            /**
+             * Camera height (m)
+             * @default 1.5
+             */
+            camera_height_m?: number;
+            /** Camera looks to (compass degrees) */
+            camera_looks_deg?: number | null;
+            /** Wind (m/s) */
+            wind_m_s?: number | null;
+            /** Ceiling height (m) */
+            ceiling_m?: number | null;
+        };
+        /**
+         * Stage
+         * @description What stands where. Bearings are seen from the subject: the camera at 0, what is to its right positive.
+         *
+         *     facing_deg: where the face looks. camera_looks_deg: the camera's compass bearing, by which the sun finds its place.
+         */
+        "Stage-Output": {
+            /**
+             * Subject
+             * @default person
+             * @enum {string}
+             */
+            kind: "person" | "group" | "animal" | "object";
+            /**
+             * Facing (degrees; to the camera 0)
+             * @default 0
+             */
+            facing_deg: number;
+            /**
+             * Subject's height (m)
+             * @default 1.75
+             */
+            height_m: number;
+            /**
+             * Subject's or group's width (m)
+             * @default 0.5
+             */
+            width_m: number;
+            /**
+             * Depth of the group (m)
+             * @default 0
+             */
+            depth_m: number;
+            /**
+             * People
+             * @default 1
+             */
+            people: number;
+            /**
+             * Camera height (m)
+             * @default 1.5
+             */
+            camera_height_m: number;
+            /** Camera looks to (compass degrees) */
+            camera_looks_deg: number | null;
+            /** Wind (m/s) */
+            wind_m_s: number | null;
+            /** Ceiling height (m) */
+            ceiling_m: number | null;
+        };
+        /**
+         * StageText
+         * @description The set from above [m; x to the camera's right, y away from it, the subject at 0], and the frame.
+         */
+        StageText: {
+            frame: components["schemas"]["FrameText"];
+            /** Lights */
+            lights: components["schemas"]["LightText"][];
+            /** Camera M */
+            camera_m: number;
+            /** View Deg */
+            view_deg: number | null;
+            /** Background M */
+            background_m: number | null;
+            /** Sun Bearing Deg */
+            sun_bearing_deg: number | null;
+            /** Facing Deg */
+            facing_deg: number;
+            /** Width M */
+            width_m: number;
+            /** Depth M */
+            depth_m: number;
         };
         /**
          * Step
@@ -4432,6 +4766,22 @@ export interface components {
             upright: boolean;
             /** Starts */
             starts: string;
+        };
+        /**
+         * ToneText
+         * @description One part of the picture: its colours as #rrggbb, by the ambient alone and with flash; and its level in words.
+         */
+        ToneText: {
+            /** Receiver */
+            receiver: string;
+            /** Ambient */
+            ambient: string;
+            /** Total */
+            total: string;
+            /** Clipped */
+            clipped: boolean;
+            /** Says */
+            says: string;
         };
         /**
          * UndoOut
