@@ -88,6 +88,7 @@ class StageText:
     view_deg: float | None
     background_m: float | None
     sun_bearing_deg: float | None
+    face_m: float
     facing_deg: float
     width_m: float
     depth_m: float
@@ -105,6 +106,7 @@ def stage_text(
         view_deg=None if stage.view_deg is None else round(stage.view_deg, 2),
         background_m=None if stage.background_m is None else round(stage.background_m, 3),
         sun_bearing_deg=None if stage.sun is None else round(stage.sun[0], 1),
+        face_m=round(asked.face_m, 3),
         facing_deg=asked.facing_deg,
         width_m=asked.width_m,
         depth_m=asked.depth_m,

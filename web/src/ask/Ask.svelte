@@ -8,6 +8,7 @@
   import CameraKit from './CameraKit.svelte'
   import LightAdded from './LightAdded.svelte'
   import Motion from './Motion.svelte'
+  import StageAsk from './StageAsk.svelte'
 
   let { session }: { session: SetupSession } = $props()
   onMount(() => void kit.load())
@@ -18,5 +19,6 @@
   <Aim {session} />
   <Motion {session} />
   <CameraKit {session} />
+  <StageAsk {session} />
   <LightAdded {session} />
 </div>

@@ -12,6 +12,7 @@
   import Chip from './Chip.svelte'
   import LightLevel from './LightLevel.svelte'
   import LightMore from './LightMore.svelte'
+  import LightPlace from './LightPlace.svelte'
 
   /** Stands for a modifier that the shelf no longer has. */
   const GONE = 'gone'
@@ -156,7 +157,7 @@
       value={light.distance_m}
       bounds={bounds('distance_m')}
       set={distance}
-    />
+    />{#if light.role !== 'background'}<LightPlace {session} {light} />{/if}
     from the subject, through
     <LiveChoice
       label="Modifier"

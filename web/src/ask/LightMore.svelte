@@ -31,20 +31,22 @@
 <Fold words="side, automatic power, frames, supply">
   {#if light.role !== 'background'}
     <p>
-      It reaches
-      <LiveChoice
-        label="Side it reaches"
-        tone="flash"
-        value={light.side ?? ''}
-        options={[
-          ['', 'the side usual for it'],
-          ['lit', 'the lit side'],
-          ['shadow', 'the shadow side'],
-          ['both', 'both sides'],
-          ['none', 'the edge only'],
-        ]}
-        choose={side}
-      />.
+      {#if !light.position}
+        It reaches
+        <LiveChoice
+          label="Side it reaches"
+          tone="flash"
+          value={light.side ?? ''}
+          options={[
+            ['', 'the side usual for it'],
+            ['lit', 'the lit side'],
+            ['shadow', 'the shadow side'],
+            ['both', 'both sides'],
+            ['none', 'the edge only'],
+          ]}
+          choose={side}
+        />.
+      {/if}
       <Chip
         on={light.automatic}
         onclick={() => change('Automatic power', (l) => (l.automatic = !l.automatic))}

@@ -20,7 +20,7 @@
   const FIRST = 7
   const PAGE = 40
   const SHEET = 640 // an upright A4 sheet inside its margins [px]
-  const ROOM = 240 // what the ruler needs to be read well [px]
+  const ROOM = 200 // what the ruler needs to be read well [px]
   const LEAST_ROOM = 120 // what it is left with where many columns were chosen [px]
   let measured = $state(460)
   let whole = $state(920)

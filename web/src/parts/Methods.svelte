@@ -113,10 +113,10 @@
     {@render kept()}
   {/if}
   {#if answer.warnings.length}
-    <ul class="mt-1 flex flex-wrap gap-x-5 gap-y-0.5 px-2 text-[0.82rem] leading-snug" aria-label="Warnings">
-      {#each answer.warnings as warning (warning.code)}
-        <li class="flex gap-1.5">
-          <TriangleAlert size={14} class="mt-0.5 shrink-0" aria-hidden="true" />
+    <ul class="mt-1 px-2 text-[0.82rem] leading-snug" aria-label="Warnings">
+      {#each answer.warnings as warning, i (i)}
+        <li class="mr-3 max-sm:mt-1 sm:inline">
+          <TriangleAlert size={14} class="inline align-[-2px]" aria-hidden="true" />
           <span
             ><span class="font-semibold">{warning.title}:</span>
             <span class="text-quiet">{warning.says}</span></span

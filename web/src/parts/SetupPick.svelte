@@ -45,7 +45,7 @@
     onchange={rename}
   />
   <span class="flex items-center">
-    <span class="tool no-print relative grid h-9 w-8 place-items-center max-sm:w-11">
+    <span class="tool no-print relative grid h-8 w-7 place-items-center max-sm:w-11">
       <ChevronDown size={18} aria-hidden="true" />
       <select
         class="absolute inset-0 w-full cursor-pointer opacity-0"
@@ -61,21 +61,21 @@
     </span>
     <button
       type="button"
-      class="btn btn-sm btn-ghost btn-square no-print"
+      class="btn btn-xs btn-ghost btn-square no-print"
       aria-label="New setup"
       title="New setup"
       onclick={() => (beginning = true)}><Plus size={16} /></button
     >
     <button
       type="button"
-      class="btn btn-sm btn-ghost btn-square no-print"
+      class="btn btn-xs btn-ghost btn-square no-print"
       aria-label="Copy this setup"
       title="Copy this setup"
       onclick={copy}><Copy size={15} /></button
     >
     <button
       type="button"
-      class="btn btn-sm btn-ghost btn-square no-print"
+      class="btn btn-xs btn-ghost btn-square no-print"
       aria-label="Delete this setup"
       title="Delete this setup"
       onclick={remove}><Trash2 size={15} /></button

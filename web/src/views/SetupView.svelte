@@ -10,6 +10,7 @@
   import Methods from '../parts/Methods.svelte'
   import SettingsLine from '../parts/SettingsLine.svelte'
   import SetupPick from '../parts/SetupPick.svelte'
+  import StagePanel from '../stage/StagePanel.svelte'
   import Tools from '../parts/Tools.svelte'
   import { address } from '../routes'
 
@@ -19,12 +20,13 @@
   const hand = $derived(session && new InHandQuestion(session))
   let beginning = $state(false)
   /** On a phone one part at a time is on the screen; on a desk all are. */
-  type Part = 'answer' | 'ask' | 'units' | 'seen'
+  type Part = 'answer' | 'ask' | 'units' | 'stage' | 'seen'
   let part = $state<Part>('answer')
   const parts: [Part, string][] = [
     ['answer', 'Answer'],
     ['ask', 'Ask'],
     ['units', 'Units'],
+    ['stage', 'Stage'],
     ['seen', 'On set'],
   ]
 
@@ -71,7 +73,7 @@
         {@const answer = session.answer}
         {#key session}
           <div data-of="answer" class="space-y-1.5">
-            <p class="text-[1.3rem] leading-tight font-bold" data-testid="headline" role="status">
+            <p class="text-[1.22rem] leading-tight font-bold" data-testid="headline" role="status">
               <bdi>{answer.verdict}</bdi>
             </p>
             <SettingsLine {session} {answer} />
@@ -91,6 +93,11 @@
         {/key}
       {/if}
     </div>
+    {#if session.answer?.stage && !session.trouble}
+      <div class="sheet stage-column min-w-0 space-y-2.5 p-3" data-of="stage">
+        {#key session}<StagePanel {session} stage={session.answer.stage} />{/key}
+      </div>
+    {/if}
   </div>
   <nav class="parts no-print" aria-label="Parts of the setup">
     {#each parts as [key, words] (key)}
@@ -115,6 +122,22 @@
       grid-template-columns: 18.5rem minmax(0, 1fr);
       align-items: start;
     }
+    .stage-column {
+      grid-column: 1 / -1;
+      display: grid;
+      gap: 1rem;
+      grid-template-columns: repeat(3, minmax(0, 1fr));
+    }
+  }
+  @media (min-width: 1180px) {
+    .workbench {
+      gap: 0.5rem;
+      grid-template-columns: 16.2rem minmax(0, 1fr) 15.8rem;
+    }
+    .stage-column {
+      grid-column: auto;
+      display: block;
+    }
   }
   @media (max-width: 899px) {
     .main-column {
@@ -132,10 +155,12 @@
     .workbench[data-part='answer'] [data-of]:not([data-of='answer']),
     .workbench[data-part='ask'] [data-of]:not([data-of='ask']),
     .workbench[data-part='units'] [data-of]:not([data-of='units']),
+    .workbench[data-part='stage'] [data-of]:not([data-of='stage']),
     .workbench[data-part='seen'] [data-of]:not([data-of='seen']) {
       display: none;
     }
-    .workbench[data-part='ask'] .main-column {
+    .workbench[data-part='ask'] .main-column,
+    .workbench[data-part='stage'] .main-column {
       display: none;
     }
     .parts {
@@ -143,7 +168,7 @@
       inset: auto 0 0;
       z-index: 25;
       display: grid;
-      grid-template-columns: repeat(4, 1fr);
+      grid-template-columns: repeat(5, 1fr);
       background: var(--color-flag);
       color: #fff;
     }

@@ -4632,6 +4632,8 @@ export interface components {
             background_m: number | null;
             /** Sun Bearing Deg */
             sun_bearing_deg: number | null;
+            /** Face M */
+            face_m: number;
             /** Facing Deg */
             facing_deg: number;
             /** Width M */

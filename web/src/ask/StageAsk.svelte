@@ -1,0 +1,142 @@
+<!-- What stands where: the subject and its facing, the camera's height, the room and the wind. -->
+<script lang="ts">
+  import type { Setup } from '../lib/api/client'
+  import { between, clamp } from '../lib/figures'
+  import { person } from '../lib/person.svelte'
+  import type { SetupSession } from '../lib/session.svelte'
+  import Fold from '../parts/Fold.svelte'
+  import LiveChoice from '../parts/LiveChoice.svelte'
+  import LiveFigure from '../parts/LiveFigure.svelte'
+  import LiveLength from '../parts/LiveLength.svelte'
+  import { wrapped } from '../stage/above'
+  import Chip from './Chip.svelte'
+
+  let { session }: { session: SetupSession } = $props()
+  type Stage = Setup['stage']
+  const stage = $derived(session.doc.stage)
+  const bounds = (field: string) => person.bounds('Stage', field)
+  const change = (label: string, edit: (stage: Stage) => void) => session.edit(label, (s) => edit(s.stage))
+  const facing = (deg: number) => change('Facing', (s) => (s.facing_deg = wrapped(Math.round(deg))))
+  const looks = (deg: number) =>
+    change('Camera looks to', (s) => (s.camera_looks_deg = ((Math.round(deg) % 360) + 360) % 360))
+  const people = (count: number) =>
+    change('People', (s) => (s.people = clamp(Math.round(count), ...bounds('people'))))
+  const wind = (speed: number) =>
+    change('Wind', (s) => (s.wind_m_s = clamp(Math.round(speed * 10) / 10, 0, 60)))
+
+  /** A group has a width of its own, and more than one in it. */
+  function kind(value: Stage['kind']) {
+    change('Subject', (s) => {
+      s.kind = value
+      if (value !== 'group') return
+      s.people = Math.max(2, s.people)
+      s.width_m = Math.max(s.width_m, 2)
+    })
+  }
+</script>
+
+<section aria-labelledby="ask-stage">
+  <h2 id="ask-stage" class="ask">Place</h2>
+  <p>
+    <LiveChoice
+      label="Subject"
+      value={stage.kind}
+      options={[
+        ['person', 'A person'],
+        ['group', 'A group'],
+        ['animal', 'An animal'],
+        ['object', 'An object'],
+      ]}
+      choose={kind}
+    />{#if stage.kind === 'group'}
+      of
+      <LiveFigure
+        label="People"
+        value={stage.people}
+        text={String(stage.people)}
+        step={(by) => people(stage.people + Math.sign(by))}
+        type={between('People', bounds('people'), people)}
+      />,
+      <LiveLength
+        label="Width"
+        value={stage.width_m}
+        bounds={bounds('width_m')}
+        set={(m) => change('Width', (s) => (s.width_m = m))}
+      />
+      wide,
+      <LiveLength
+        label="Depth"
+        value={Math.max(0.05, stage.depth_m)}
+        bounds={[0.05, 100]}
+        set={(m) => change('Depth', (s) => (s.depth_m = m))}
+      />
+      deep{:else}, facing
+      <LiveFigure
+        label="Facing"
+        value={stage.facing_deg}
+        text={stage.facing_deg === 0
+          ? 'the camera'
+          : `${Math.abs(stage.facing_deg)}° to its ${stage.facing_deg > 0 ? 'right' : 'left'}`}
+        hint="degrees from the camera, its right positive"
+        step={(by) => facing(stage.facing_deg + by * 5)}
+        type={between('Facing', bounds('facing_deg'), facing)}
+      />{/if}.
+  </p>
+  <Fold words="heights, ceiling, compass, wind">
+    <p>
+      It is
+      <LiveLength
+        label="Subject’s height"
+        value={stage.height_m}
+        bounds={bounds('height_m')}
+        set={(m) => change('Subject’s height', (s) => (s.height_m = m))}
+      />
+      high, the camera
+      <LiveLength
+        label="Camera height"
+        value={Math.max(0.05, stage.camera_height_m)}
+        bounds={[0.05, 30]}
+        set={(m) => change('Camera height', (s) => (s.camera_height_m = m))}
+      />
+      up{#if stage.camera_looks_deg !== null}, looking to
+        <LiveFigure
+          label="Camera looks to"
+          tone="ambient"
+          value={stage.camera_looks_deg}
+          text={`${stage.camera_looks_deg}°`}
+          hint="compass bearing, north 0"
+          step={(by) => looks((stage.camera_looks_deg ?? 0) + by * 5)}
+          type={between('Camera looks to', bounds('camera_looks_deg'), looks)}
+        />
+        of the compass{/if}{#if stage.ceiling_m !== null}, under a ceiling at
+        <LiveLength
+          label="Ceiling height"
+          value={stage.ceiling_m}
+          bounds={bounds('ceiling_m')}
+          set={(m) => change('Ceiling height', (s) => (s.ceiling_m = m))}
+        />{/if}{#if stage.wind_m_s !== null}, in wind of
+        <LiveFigure
+          label="Wind"
+          value={stage.wind_m_s}
+          text={`${stage.wind_m_s} m/s`}
+          step={(by) => wind((stage.wind_m_s ?? 0) + by * 0.5)}
+          type={between('Wind', bounds('wind_m_s'), wind)}
+        />{/if}.
+      <Chip
+        on={stage.camera_looks_deg !== null}
+        onclick={() =>
+          change('Camera looks to', (s) => (s.camera_looks_deg = s.camera_looks_deg === null ? 0 : null))}
+        >compass</Chip
+      >
+      <Chip
+        on={stage.ceiling_m !== null}
+        onclick={() => change('Ceiling height', (s) => (s.ceiling_m = s.ceiling_m === null ? 2.6 : null))}
+        >ceiling</Chip
+      >
+      <Chip
+        on={stage.wind_m_s !== null}
+        onclick={() => change('Wind', (s) => (s.wind_m_s = s.wind_m_s === null ? 5 : null))}>wind</Chip
+      >
+    </p>
+  </Fold>
+</section>

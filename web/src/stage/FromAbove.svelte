@@ -1,0 +1,275 @@
+<!-- The set from above, to scale: lights with rings of equal exposure, camera and its view, sun, shadows. Lights are
+     dragged, or moved by keys: it is nudging their distance and bearing. -->
+<script lang="ts">
+  import type { Light, StageText } from '../lib/api/client'
+  import { clamp, stepDistance } from '../lib/figures'
+  import type { SetupSession } from '../lib/session.svelte'
+  import { near, placeAt, planOf, standing, wrapped, type Plan } from './above'
+
+  type Props = { session: SetupSession; stage: StageText; height?: number }
+  let { session, stage, height = 236 }: Props = $props()
+  let width = $state(240)
+  /** The scale while a light is dragged: what is under the finger stays there. */
+  let held = $state.raw<Plan | null>(null)
+  let dragged = $state<number | null>(null)
+  const plan = $derived(held ?? planOf(stage, width, height))
+  const id = $props.id()
+
+  const way = (bearing: number): [number, number] => [
+    Math.sin((bearing * Math.PI) / 180),
+    -Math.cos((bearing * Math.PI) / 180),
+  ]
+  /** Where an axis counted from away from the camera points. */
+  const ahead = (deg: number): [number, number] => [
+    Math.sin((deg * Math.PI) / 180),
+    Math.cos((deg * Math.PI) / 180),
+  ]
+
+  /** Where a ring's level is written: on the ring, beside the light's own axis, on a side that is in the picture. */
+  function labelled(light: StageText['lights'][number], radius: number): [number, number] {
+    const spots = [75, -75, 130, -130, 180].map((turn): [number, number] => {
+      const [dx, dy] = ahead(light.points_deg + turn)
+      return [plan.x(light.x_m + dx * radius), plan.y(light.y_m + dy * radius) + 4]
+    })
+    return spots.find(([x, y]) => x > 10 && x < width - 10 && y > 12 && y < height - 4) ?? [-99, -99]
+  }
+
+  function move(index: number, change: (light: Light) => void) {
+    session.edit('Place', (s) => change(s.lights[index]!))
+  }
+
+  function down(event: PointerEvent, index: number) {
+    if (event.button) return
+    if (index !== session.light) session.look(index)
+    held = plan
+    dragged = index
+    ;(event.currentTarget as HTMLElement).setPointerCapture(event.pointerId)
+  }
+
+  function drag(event: PointerEvent, index: number) {
+    if (dragged !== index) return
+    const box = (event.currentTarget as HTMLElement).parentElement!.getBoundingClientRect()
+    const [x, y] = plan.at(event.clientX - box.left, event.clientY - box.top)
+    move(index, (light) => Object.assign(light, placeAt(light, stage, x, y)))
+  }
+
+  function drop() {
+    held = null
+    dragged = null
+  }
+
+  function key(event: KeyboardEvent, index: number) {
+    const large = event.shiftKey ? 3 : event.altKey ? 0.2 : 1
+    const nudges: Record<string, (light: Light, position: NonNullable<Light['position']>) => void> = {
+      ArrowLeft: (_, at) => (at.bearing_deg = wrapped(at.bearing_deg - 5 * large)),
+      ArrowRight: (_, at) => (at.bearing_deg = wrapped(at.bearing_deg + 5 * large)),
+      ArrowUp: (light) => (light.distance_m = stepDistance(light.distance_m, -large)),
+      ArrowDown: (light) => (light.distance_m = stepDistance(light.distance_m, large)),
+      PageUp: (_, at) => (at.height_m = clamp(Math.round((at.height_m + 0.1 * large) * 100) / 100, 0, 20)),
+      PageDown: (_, at) => (at.height_m = clamp(Math.round((at.height_m - 0.1 * large) * 100) / 100, 0, 20)),
+    }
+    const nudge = nudges[event.key]
+    if (!nudge) return
+    event.preventDefault()
+    move(index, (light) => {
+      light.position = standing(light, stage)
+      nudge(light, light.position)
+    })
+  }
+</script>
+
+<div class="plan relative" bind:clientWidth={width} style={`height:${height}px`}>
+  <svg {width} {height} class="absolute inset-0 block" aria-hidden="true">
+    <defs><clipPath id={`${id}-all`}><rect {width} {height} /></clipPath></defs>
+    <g clip-path={`url(#${id}-all)`}>
+      <rect {width} {height} class="fill-base-200" rx="4" />
+      {#each stage.lights as light, i (i)}
+        {#if light.on && i === session.light}
+          {#each light.rings as ring (ring.level)}
+            <circle
+              cx={plan.x(light.x_m)}
+              cy={plan.y(light.y_m)}
+              r={Math.abs(plan.x(ring.radius_m) - plan.x(0))}
+              fill="none"
+              class="stroke-flash"
+              stroke-width={ring.level === '0' ? 1.8 : 1}
+              stroke-opacity={ring.level === '0' ? 0.9 : 0.45}
+            />
+          {/each}
+        {/if}
+      {/each}
+      {#if near(stage)}
+        <line
+          x1="0"
+          x2={width}
+          y1={plan.y(stage.background_m!)}
+          y2={plan.y(stage.background_m!)}
+          class="stroke-ambient"
+          stroke-width="4"
+          stroke-opacity="0.55"
+        />
+        <text x="6" y={plan.y(stage.background_m!) - 5} font-size="10.5" class="fill-ambient">background</text
+        >
+      {/if}
+      {#if stage.view_deg !== null}
+        {#each [-1, 1] as side (side)}
+          {@const [dx, dy] = ahead(side * stage.view_deg)}
+          <line
+            x1={plan.x(0)}
+            y1={plan.y(-stage.camera_m)}
+            x2={plan.x(dx * 200)}
+            y2={plan.y(dy * 200 - stage.camera_m)}
+            class="stroke-base-content"
+            stroke-opacity="0.35"
+            stroke-dasharray="2 4"
+          />
+        {/each}
+      {/if}
+      {#each stage.lights as light, i (i)}
+        {#if light.shadow && light.placed}
+          <line
+            x1={plan.x(light.shadow[0]!)}
+            y1={plan.y(light.shadow[1]!)}
+            x2={plan.x(light.shadow[2]!)}
+            y2={plan.y(light.shadow[3]!)}
+            class={light.shadow_in_frame ? 'stroke-short' : 'stroke-quiet'}
+            stroke-width="3"
+            stroke-opacity="0.6"
+          />
+        {/if}
+        {#if light.on && light.beam_deg}
+          {#each [-0.5, 0.5] as side (side)}
+            {@const [dx, dy] = ahead(light.points_deg + side * light.beam_deg)}
+            <line
+              x1={plan.x(light.x_m)}
+              y1={plan.y(light.y_m)}
+              x2={plan.x(light.x_m + dx * 200)}
+              y2={plan.y(light.y_m + dy * 200)}
+              class="stroke-flash"
+              stroke-opacity="0.4"
+            />
+          {/each}
+        {/if}
+      {/each}
+      {#each stage.lights as light, i (i)}
+        {#if i === session.light}
+          {#each light.rings as ring (ring.level)}
+            {@const [x, y] = labelled(light, ring.radius_m)}
+            <text {x} {y} text-anchor="middle" font-size="10.5" class="fill-flash ring">{ring.level}</text>
+          {/each}
+        {/if}
+      {/each}
+      {#if stage.sun_bearing_deg !== null}
+        {@const [sx, sy] = way(stage.sun_bearing_deg)}
+        {@const far = Math.min(width, height) * 0.46}
+        <line
+          x1={width / 2 + sx * far}
+          y1={height / 2 - sy * far}
+          x2={width / 2 + sx * (far - 26)}
+          y2={height / 2 - sy * (far - 26)}
+          class="stroke-ambient"
+          stroke-width="2.5"
+        />
+        <text
+          x={width / 2 + sx * (far - 38)}
+          y={height / 2 - sy * (far - 38) + 4}
+          text-anchor="middle"
+          font-size="10.5"
+          class="fill-ambient">sun</text
+        >
+      {/if}
+      {#if stage.frame.kind === 'group'}
+        <rect
+          x={plan.x(-stage.width_m / 2)}
+          y={plan.y(stage.depth_m + 0.25)}
+          width={plan.x(stage.width_m) - plan.x(0)}
+          height={Math.max(8, plan.y(0) - plan.y(stage.depth_m + 0.5))}
+          rx="6"
+          class="fill-base-content"
+          fill-opacity="0.75"
+        />
+      {:else}
+        {@const [fx, fy] = way(stage.facing_deg)}
+        {@const r = Math.max(5, (plan.x(stage.width_m) - plan.x(0)) / 2)}
+        <circle cx={plan.x(0)} cy={plan.y(0)} {r} class="fill-base-content" fill-opacity="0.8" />
+        <line
+          x1={plan.x(0)}
+          y1={plan.y(0)}
+          x2={plan.x(0) + fx * (r + 7)}
+          y2={plan.y(0) - fy * (r + 7)}
+          class="stroke-base-content"
+          stroke-width="3"
+          stroke-linecap="round"
+        />
+      {/if}
+      <rect
+        x={plan.x(0) - 7}
+        y={plan.y(-stage.camera_m) - 3}
+        width="14"
+        height="9"
+        rx="1.5"
+        class="fill-base-content"
+      />
+    </g>
+  </svg>
+  {#each stage.lights as light, i (i)}
+    {#if plan.y(light.y_m) > -20 && plan.y(light.y_m) < height + 20}
+      <button
+        type="button"
+        class="spot"
+        class:mine={i === session.light}
+        class:off={!light.on}
+        style={`left:${plan.x(light.x_m)}px;top:${plan.y(light.y_m)}px`}
+        aria-label={`Light ${i + 1}, ${light.role}: ${light.where}. Arrow keys move it.`}
+        onpointerdown={(event) => down(event, i)}
+        onpointermove={(event) => drag(event, i)}
+        onpointerup={drop}
+        onpointercancel={drop}
+        onkeydown={(event) => key(event, i)}
+        onclick={() => i !== session.light && session.look(i)}><span>{i + 1}</span></button
+      >
+    {/if}
+  {/each}
+</div>
+
+<style>
+  .spot {
+    position: absolute;
+    width: 30px;
+    height: 30px;
+    transform: translate(-50%, -50%);
+    display: grid;
+    place-items: center;
+    cursor: grab;
+    touch-action: none;
+    border-radius: 50%;
+  }
+  .spot span {
+    width: 20px;
+    height: 20px;
+    border-radius: 50%;
+    border: 2px solid var(--color-flash);
+    background: var(--color-base-100);
+    color: var(--color-flash);
+    font-size: 0.75rem;
+    font-weight: 700;
+    line-height: 16px;
+    text-align: center;
+  }
+  .spot.mine span {
+    background: var(--color-flash);
+    color: var(--color-base-100);
+  }
+  .spot.off span {
+    border-style: dashed;
+    opacity: 0.75;
+  }
+  .spot:active {
+    cursor: grabbing;
+  }
+  .ring {
+    paint-order: stroke;
+    stroke: var(--color-base-200);
+    stroke-width: 3px;
+  }
+</style>
