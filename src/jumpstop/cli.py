@@ -1,4 +1,4 @@
-"""The command line: serve, demo, solve, import, export, backup, restore."""
+"""The command line: serve, demo, solve, levels, levers, import, export, backup, restore."""
 
 import gc
 import json
@@ -14,10 +14,11 @@ from typing import TYPE_CHECKING, Annotated, Any
 
 import typer
 
-from .core.kit.errors import JumpStopError
+from .core.kit.errors import CannotSolve, JumpStopError
 
 if TYPE_CHECKING:
     from .core.kit.unit import Unit
+    from .core.plan.levers import Lever
     from .core.plan.reach import Solved
     from .store.documents import Store
     from .words.answer import Answer
@@ -163,27 +164,141 @@ def solve(
     table: Annotated[bool, typer.Option("--table", help="Print a table instead of JSON.")] = False,
 ) -> None:
     """Solve one setup for every unit of a shelf in every method."""
-    from .core.kit.errors import CannotSolve
+    from .words.answer import answer_of
+    from .words.figures import DisplayUnits
+
+    with _plainly():
+        solved = _solved(setup, shelf, light)
+        answer = answer_of(solved, DisplayUnits(), light)
+        (_print_table if table else _print_json)(solved, answer, light)
+
+
+SetupFile = Annotated[Path, typer.Argument(help="A setup document (JSON); - reads standard input.")]
+ShelfFile = Annotated[Path | None, typer.Option("--shelf", help="A shelf (CSV or JSON); without it, the demo's.")]
+WhichLight = Annotated[int, typer.Option("--light", min=0, max=7, help="Which light of the setup, from 0.")]
+
+
+@app.command()
+def levels(setup: SetupFile, shelf: ShelfFile = None) -> None:
+    """What each receiver gets: the ambient, each light at its dial, and all together, as JSON."""
+    from .words.answer import answer_of
+    from .words.figures import DisplayUnits
+
+    with _plainly():
+        solved = _solved(setup, shelf, 0)
+        answer = answer_of(solved, DisplayUnits())
+        stage = answer.stage
+        out = {
+            "setup": solved.setup.name,
+            "method": answer.chosen,
+            "ratio": answer.ratio,
+            "lights": [] if stage is None else [asdict(light) for light in stage.lights],
+            "receivers": [asdict(level) for level in answer.levels],
+            "warnings": [asdict(one) for one in answer.warnings],
+        }
+        _dump(out)
+
+
+@app.command()
+def levers(
+    setup: SetupFile,
+    shelf: ShelfFile = None,
+    light: WhichLight = 0,
+    unit: Annotated[str, typer.Option(help="Id or name of a unit; without it, the one in hand.")] = "",
+    pairs: Annotated[bool, typer.Option("--pairs", help="Pairs of changes too.")] = False,
+) -> None:
+    """Find a stop: each change with what it brings, what it costs and where it lands, as JSON."""
+    from .core.plan import advice
+    from .core.plan.levers import levers as levers_of
+    from .core.plan.moves import Bag
+    from .core.scene.light import OwnModifier
+    from .demo import kit
+    from .words.figures import DisplayUnits
+    from .words.levers import said
+    from .words.problems import cannot_solve
+
+    with _plainly():
+        solved = _solved(setup, shelf, light)
+        kind = advice.advised_method(solved, (), light)
+        kind = solved.setup.method if solved.setup.method in solved.kinds else kind
+        modifiers = [OwnModifier.model_validate(doc | {"id": f"m{i}"}) for i, doc in enumerate(kit()["modifiers"])]
+        try:
+            reach = solved.reach(kind, light)
+            place = _unit_named(solved, unit) if unit else advice.unit_for(reach)
+            if place is None:
+                raise CannotSolve("no_usable_unit")
+            found = levers_of(solved.setup, light, kind, solved.table, place, Bag(tuple(modifiers)), pairs=pairs)
+        except CannotSolve as error:
+            raise JumpStopError(cannot_solve(error)) from None
+
+        def told(some: "tuple[Lever, ...]") -> list[dict[str, Any]]:
+            return [
+                {
+                    "codes": [move.code for move in one.moves],
+                    "says": said(one.moves, DisplayUnits()),
+                    "gain": round(one.gain, 4),
+                    "spare": round(one.spare, 4),
+                    "sd": round(one.sd, 4),
+                    "too_bright": round(one.too_bright, 4),
+                    "price": {keep: round(one.costs.price(keep), 3) for keep in ("look", "light", "quick")},
+                    "costs": {
+                        name: None if figure != figure else round(figure, 4)
+                        for name, figure in asdict(one.costs).items()
+                    },
+                }
+                for one in sorted(some, key=lambda one: -one.gain)
+            ]
+
+        singles, twos = told(found.singles), told(found.pairs)
+        _dump(
+            {
+                "setup": solved.setup.name,
+                "unit": solved.table.units[place].name,
+                "method": kind,
+                "spare": round(found.spare, 4),
+                "too_bright": round(found.too_bright, 4),
+                "singles": singles,
+            }
+            | ({"pairs": twos} if pairs else {})
+        )
+
+
+def _unit_named(solved: "Solved", wanted: str) -> int:
+    """Where a unit stands on the shelf, by id or by name. Raises JumpStopError for one unknown or ambiguous."""
+    table = solved.table
+    if wanted in table.ids:
+        return table.ids.index(wanted)
+    places = [at for at, one in enumerate(table.units) if one.name == wanted]
+    if not places:
+        raise JumpStopError(f"no unit on this shelf is called {wanted!r}.")
+    if len(places) > 1:
+        ids = ", ".join(table.ids[at] for at in places)
+        raise JumpStopError(f"{len(places)} units are called {wanted!r}; say which by its id: {ids}.")
+    return places[0]
+
+
+def _solved(setup: Path, shelf: Path | None, light: int) -> "Solved":
+    """A setup from a file solved for a shelf from a file. Raises JumpStopError with a sentence."""
     from .core.kit.table import table_of
     from .core.plan.reach import solve as solve_all
     from .core.plan.worked_out import with_distances, with_units
     from .formats.documents import read_setup
-    from .words.answer import answer_of
-    from .words.figures import DisplayUnits
     from .words.problems import cannot_solve
 
-    with _plainly():
-        document = read_setup(sys.stdin.buffer.read() if str(setup) == "-" else setup.read_bytes())
-        units = _read_shelf(shelf)
-        try:
-            if light >= len(document.lights):
-                raise CannotSolve("no_such_light", number=light + 1)
-            shelf_table = with_units(table_of(units, document.meter_c), document)
-            solved = solve_all(with_distances(document, shelf_table, "third"), shelf_table)
-        except CannotSolve as error:
-            raise JumpStopError(cannot_solve(error)) from None
-        answer = answer_of(solved, DisplayUnits(), light)
-        (_print_table if table else _print_json)(solved, answer, light)
+    document = read_setup(sys.stdin.buffer.read() if str(setup) == "-" else setup.read_bytes())
+    units = _read_shelf(shelf)
+    try:
+        if light >= len(document.lights):
+            raise CannotSolve("no_such_light", number=light + 1)
+        shelf_table = with_units(table_of(units, document.meter_c), document)
+        return solve_all(with_distances(document, shelf_table, "third"), shelf_table)
+    except CannotSolve as error:
+        raise JumpStopError(cannot_solve(error)) from None
+
+
+def _dump(out: Any) -> None:
+    json.dump(out, sys.stdout, indent=1, ensure_ascii=False, allow_nan=False)
+    sys.stdout.write("\n")
 
 
 def _read_shelf(path: Path | None) -> "list[Unit]":
@@ -238,8 +353,7 @@ def _print_json(solved: "Solved", answer: "Answer", light: int) -> None:
         "levels": [asdict(level) for level in answer.levels],
         "ways": ways,
     }
-    json.dump(out, sys.stdout, indent=1, ensure_ascii=False, allow_nan=False)
-    sys.stdout.write("\n")
+    _dump(out)
 
 
 def _print_table(solved: "Solved", answer: "Answer", light: int) -> None:

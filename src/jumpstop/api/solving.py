@@ -12,6 +12,8 @@ from ..core.plan.advice import advised_method, unit_for
 from ..core.plan.day import day_of
 from ..core.plan.first_reading import FirstReading, unit_of_reading
 from ..core.plan.ladder import ladder
+from ..core.plan.levers import Keep, levers
+from ..core.plan.moves import Bag
 from ..core.plan.one_unit import only
 from ..core.plan.reach import Reach, solve
 from ..core.scene.begin import Where, begun
@@ -25,6 +27,7 @@ from ..words.in_hand import InHand, in_hand_of
 from ..words.kit import printed
 from ..words.ladder import LadderText, ladder_text
 from ..words.lanes import steps_of, verdict_words
+from ..words.levers import LeversText, levers_text
 from ..words.methods import title
 from ..words.timing import TimingText, timing_text
 from .documents import ERRORS, EVERYWHERE, LightIndex, Page, stored, workspace_of, written
@@ -80,6 +83,21 @@ def in_hand(request: Request, item_id: str, light: LightIndex = 0) -> InHand:
     """What there is to say of the unit in hand: changes, what the meter must show, what was seen, durations."""
     reach, preferences = _reach(request, item_id, light, None)
     return in_hand_of(reach.solved, reach, preferences)
+
+
+@router.get("/setups/{item_id}/levers", responses=REFUSED)
+def find_a_stop(request: Request, item_id: str, light: LightIndex = 0, keep: Keep = "look") -> LeversText:
+    """Every change for the unit in hand, and pairs where none is enough: what each brings, what it costs."""
+    workspace = workspace_of(request)
+    reach, preferences = _reach(request, item_id, light, None)
+    unit = unit_for(reach)
+    if unit is None:
+        raise CannotSolve("no_usable_unit")
+    solved = reach.solved
+    bag = Bag(workspace.modifiers())
+    kind = reach.method.kind
+    found = levers(solved.setup, light, kind, solved.table, unit, bag, preferences.step)
+    return levers_text(solved, found, keep, light, preferences)
 
 
 @router.get("/setups/{item_id}/ladder", responses=REFUSED)

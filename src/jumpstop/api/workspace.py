@@ -14,6 +14,7 @@ from ..core.kit.table import UnitTable, table_of
 from ..core.kit.unit import Unit
 from ..core.plan.reach import Solved, solve
 from ..core.plan.worked_out import with_distances, with_units
+from ..core.scene.light import OwnModifier
 from ..core.scene.setup import Setup
 from ..store.documents import PREFERENCES, Item, Store
 from ..store.rows import Kind, changed
@@ -83,6 +84,11 @@ class Workspace:
                 kept = (count, {item.id: doc for item, doc in good})
                 self._kit[kind] = kept
             return kept[1]
+
+    def modifiers(self) -> tuple[OwnModifier, ...]:
+        """The modifiers of the shelf, as a setup holds them."""
+        kept = self.kit("modifiers", self.store.meta())
+        return tuple(OwnModifier.model_construct(**dict(one), id=key) for key, one in kept.items())
 
     def preferences(self, meta: Meta | None = None) -> Preferences:
         """What the person chose, or the usual."""

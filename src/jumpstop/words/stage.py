@@ -101,7 +101,7 @@ def stage_text(
     stage, asked = stage_of(solved, method.kind, units), solved.setup.stage
     return StageText(
         frame=_frame(solved, method, found),
-        lights=[_light(solved, method, at, unit, stage, words) for at, unit in enumerate(units)],
+        lights=[_light(solved, method, at, unit, stage, found, words) for at, unit in enumerate(units)],
         camera_m=round(stage.camera_m, 3),
         view_deg=None if stage.view_deg is None else round(stage.view_deg, 2),
         background_m=None if stage.background_m is None else round(stage.background_m, 3),
@@ -151,7 +151,16 @@ def _hex(rgb: tuple[float, float, float]) -> str:
     return "#" + "".join(f"{round(one * 255):02x}" for one in rgb)
 
 
-def _light(solved: Solved, method: Method, at: int, unit: int | None, stage: Stage, words: DisplayUnits) -> LightText:
+def _light(
+    solved: Solved,
+    method: Method,
+    at: int,
+    unit: int | None,
+    stage: Stage,
+    found: tuple[Level, ...],
+    words: DisplayUnits,
+) -> LightText:
+    """A light's line; the key's level counts the ambient and what the others add, the others' is their own."""
     light, placed, shadow = solved.setup.lights[at], stage.lights[at], stage.shadows[at]
     name, set_to, level, off = "", "", "", ""
     if unit is not None:
@@ -159,7 +168,9 @@ def _light(solved: Solved, method: Method, at: int, unit: int | None, stage: Sta
         name = one.name
         if str(reach.verdict[unit]) != BLOCKED:
             set_to = dial(one.scale, float(reach.below_full[unit]), words, one.watt_seconds)
-            level = f"{RECEIVERS[solved.placing.receivers[reach.receiver]]} {stops(float(reach.flash_at_dial[unit]))}"
+            alone = float(reach.flash_at_dial[unit])
+            size = found[reach.receiver].total if light.role == "key" else alone
+            level = f"{RECEIVERS[solved.placing.receivers[reach.receiver]]} {stops(size)}"
             missed = float(reach.off_stops[unit])
             off = "" if abs(missed) < RIGHT else f"{amount(missed)} {'over' if missed > 0 else 'under'}"
     return LightText(

@@ -8,6 +8,7 @@ import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
+from typing import NamedTuple
 
 import numpy as np
 
@@ -25,7 +26,7 @@ from .freeze import Frozen
 from .jump import Chain, Jump, Mark, Of, pick, total
 from .look import needed_s
 from .methods import Method
-from .placing import FARTHEST_M, Placing, placing_of
+from .placing import FARTHEST_M, Placing, lit_right, placing_of
 from .seen import flash_sd, flash_seen
 from .targets import wanted_levels
 
@@ -44,15 +45,26 @@ MOST_AMBIENT_SD = 0.5
 SAME_STOPS = 1e-6  # a jump this near to what it was is the same
 
 
+class Variants(NamedTuple):
+    """That the lights of a scene are variants of one light of a setup, each in its stead beside the others."""
+
+    setup: Setup
+    light: int
+
+
 @dataclass(frozen=True, eq=False)
 class Scene:
-    """What the effects are worked out from: a setup, its possible methods (the first axis), and a shelf (the last)."""
+    """What the effects are worked out from: a setup, its possible methods (the first axis), and a shelf (the last).
+
+    of: where the lights are variants of one and the same light, whose.
+    """
 
     setup: Setup
     table: UnitTable
     ambient: Ambient
     methods: Sequence[Method]
     frozen: Frozen | None
+    of: Variants | None = None
 
     @property
     def lights(self) -> tuple[Light, ...]:
@@ -62,8 +74,27 @@ class Scene:
     @cached_property
     def wanted(self) -> Floats:
         """What each light is wanted at [stops from correct], of shape (methods, lights, 1, 1)."""
-        levels = wanted_levels(self.setup, self.ambient, tuple(method.camera.ev for method in self.methods))
-        return levels[:, :, None, None]
+        camera_ev = tuple(method.camera.ev for method in self.methods)
+        if self.of is None:
+            return wanted_levels(self.setup, self.ambient, camera_ev)[:, :, None, None]
+        levels = {}
+        for light in self.lights:
+            told = (light.role, light.target_stops, light.automatic and light.distance_m)
+            if told not in levels:
+                levels[told] = wanted_levels(self._among(light), self.ambient, camera_ev)[:, self.of.light]
+        rows = [levels[light.role, light.target_stops, light.automatic and light.distance_m] for light in self.lights]
+        return np.array(rows).T[:, :, None, None]
+
+    def _among(self, light: Light) -> Setup:
+        """The setup that a variant stands in."""
+        assert self.of is not None
+        lights = list(self.of.setup.lights)
+        lights[self.of.light] = light
+        return self.of.setup.model_copy(update={"lights": tuple(lights)})
+
+    def standing(self, light: int) -> Seen | None:
+        """The reading that one of the lights counts from."""
+        return standing(self.setup, light) if self.of is None else standing(self.of.setup, self.of.light)
 
     def by_method(self, figure: Callable[[Method], float]) -> Floats:
         """A figure of each method, of shape (methods, 1, 1, 1)."""
@@ -82,7 +113,8 @@ class Scene:
     @cached_property
     def placing(self) -> Placing:
         """Every light against every receiver."""
-        return placing_of(self.setup, self.ambient.sun)
+        right = None if self.of is None else lit_right(self.of.setup, self.ambient.sun)
+        return placing_of(self.setup, self.ambient.sun, right)
 
     @cached_property
     def distance_m(self) -> Floats:
@@ -400,8 +432,9 @@ def _then(scene: Scene, seen: Seen) -> tuple[Chain, int]:
     camera = CameraSettings(
         seen.camera.f_number, seen.camera.shutter_s, seen.camera.iso, seen.camera.nd_stops, ("then",)
     )
-    lights = tuple(seen.was if at == seen.light else light for at, light in enumerate(scene.lights))
-    was = scene.setup.model_copy(update={"lights": lights, "seen": ()})
+    setup = scene.setup if scene.of is None else scene.of.setup
+    lights = tuple(seen.was if at == seen.light else light for at, light in enumerate(setup.lights))
+    was = setup.model_copy(update={"lights": lights, "seen": ()})
     then = Scene(was, scene.table, scene.ambient, (Method(seen.method, camera),), scene.frozen)
     apart = NEEDS | {"reading"}
     chain = tuple(jump for name, line in EFFECTS.items() if name not in apart for jump in line(then))
@@ -412,16 +445,19 @@ def _reading(scene: Scene) -> Sequence[Jump]:
     """What a flash meter read against what the chain said then: from there on the setup counts from the reading."""
     shape = (1, len(scene.lights), 1, len(scene.table))
     size, sd, taken = np.zeros(shape), np.zeros(shape), [0.0] * len(scene.lights)
+    was: dict[int, tuple[Chain, int]] = {}
     for light in range(len(scene.lights)):
-        seen = standing(scene.setup, light)
+        seen = scene.standing(light)
         unit = _place(scene, light)
         if seen is None or unit is None or math.isinf(flash_seen(seen)):
             continue
         whole = seen.dial_stops > 0 and not scene.table.tailed[unit]  # a cut pulse dialled down is clipped no more
         apart = {"freeze", "tail"} if whole else {"freeze"}  # the dial that was set counts what a short flash loses
-        chain, own = _then(scene, seen)
+        if id(seen) not in was:
+            was[id(seen)] = _then(scene, seen)
+        chain, own = was[id(seen)]
         then = tuple(jump for jump in chain if jump.effect not in apart)
-        said = pick(total(then), (0, light, own, unit)) - seen.dial_stops
+        said = pick(total(then), (0, seen.light, own, unit)) - seen.dial_stops
         size[0, light, 0, unit] = flash_seen(seen) - said
         sd[0, light, 0, unit] = flash_sd(seen)
         taken[light] = flash_seen(seen)
@@ -442,28 +478,30 @@ def _place(scene: Scene, light: int) -> int | None:
 
 def _settled(scene: Scene, chain: Chain) -> Chain:
     """The chain without the doubts that a standing reading has settled: those of jumps that are as they were then."""
+    was: dict[int, dict[tuple[str, int], float]] = {}
+    counted: list[tuple[int, int, dict[tuple[str, int], float]]] = []
     for light in range(len(scene.lights)):
-        seen, unit = standing(scene.setup, light), _place(scene, light)
+        seen, unit = scene.standing(light), _place(scene, light)
         if seen is None or unit is None:
             continue
-        was, own = _then(scene, seen)
-        then = _by_place(was, light, own, unit)
-        at, out = scene.placing.own[light], []
-        counts: dict[str, int] = {}
-        for jump in chain:
-            place = counts.get(jump.effect, 0)
-            counts[jump.effect] = place + 1
-            if jump.effect in NEEDS or jump.effect == "reading":
-                out.append(jump)
-                continue
-            lanes = (len(scene.methods), len(scene.lights), len(scene.placing.receivers), len(scene.table))
-            sd, size = np.broadcast_to(jump.sd, lanes).copy(), np.broadcast_to(jump.stops, lanes)
-            same = np.abs(size[:, light, at, unit] - then.get((jump.effect, place), 0.0)) < SAME_STOPS
-            settled = same | (jump.effect == "rated_output")
-            sd[settled, light, :, unit] = 0.0
-            out.append(replace(jump, sd=sd))
-        chain = tuple(out)
-    return chain
+        if id(seen) not in was:
+            then, own = _then(scene, seen)
+            was[id(seen)] = _by_place(then, seen.light, own, unit)
+        counted.append((light, unit, was[id(seen)]))
+    lanes = (len(scene.methods), len(scene.lights), len(scene.placing.receivers), len(scene.table))
+    out, counts = [], dict.fromkeys(EFFECTS, -1)
+    for jump in chain:
+        counts[jump.effect] += 1
+        if jump.effect in NEEDS or jump.effect == "reading":
+            out.append(jump)
+            continue
+        sd, size = np.broadcast_to(jump.sd, lanes).copy(), np.broadcast_to(jump.stops, lanes)
+        for light, unit, before in counted:
+            here = size[:, light, scene.placing.own[light], unit]
+            same = np.abs(here - before.get((jump.effect, counts[jump.effect]), 0.0)) < SAME_STOPS
+            sd[same | (jump.effect == "rated_output"), light, :, unit] = 0.0
+        out.append(replace(jump, sd=sd))
+    return tuple(out)
 
 
 def _by_place(chain: Chain, light: int, receiver: int, unit: int) -> dict[tuple[str, int], float]:

@@ -24,6 +24,15 @@ NO_PART: dict[str, Any] = {
 }  # fmt: skip
 
 
+def method_of(setup: Setup, ambient: Ambient, step: Step, kind: MethodKind) -> Method:
+    """One of the methods; by itself where no figure is fixed, for with one they depend on each other."""
+    if setup.fixed != Fixed() or setup.silent:
+        return next(method for method in methods_of(setup, ambient, step) if method.kind == kind)
+    target = target_of(setup, ambient, step)
+    method = METHODS[kind](target)
+    return replace(method, off_stops=target.ev - method.camera.ev) if method.possible else method
+
+
 def methods_of(setup: Setup, ambient: Ambient, step: Step = "third") -> tuple[Method, ...]:
     """All methods, in the order of the trade; those that cannot be had with what blocks them.
 

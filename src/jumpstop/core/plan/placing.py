@@ -89,12 +89,12 @@ def point_of(light: Light, setup: Setup) -> Point:
     return Point(level * math.sin(turned), start - level * math.cos(turned), height)
 
 
-def placing_of(setup: Setup, sun: tuple[float, float] | None = None) -> Placing:
-    """The placing of a setup. sun: (elevation, bearing) [degrees] where it is known."""
+def placing_of(setup: Setup, sun: tuple[float, float] | None = None, right: bool | None = None) -> Placing:
+    """The placing of a setup. sun: (elevation, bearing) [degrees] where it is known; right: see `lit_right`."""
     points = receivers_of(setup)
     names = tuple(points)
     at = tuple(point_of(light, setup) for light in setup.lights)
-    right = lit_right(setup, sun)
+    right = lit_right(setup, sun) if right is None else right
     shape = (len(setup.lights), len(names))
     metres, off, share = np.empty(shape), np.zeros(shape), np.empty(shape)
     for row, light in enumerate(setup.lights):

@@ -1,7 +1,9 @@
 """Reach: a setup solved for every method, light and unit at once: what is in hand, what to dial, what blocks it."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
+from typing import NamedTuple
 
 import numpy as np
 
@@ -15,7 +17,7 @@ from ..scene.light import Light
 from ..scene.seen import MethodKind
 from ..scene.setup import Setup
 from .ambient import Ambient, ambient_of
-from .chain import NEEDS, Scene, chain_of
+from .chain import NEEDS, Scene, Variants, chain_of
 from .fixed import methods_of
 from .freeze import settings_for
 from .jump import Chain, Jump, JumpAt, row, spread, total
@@ -233,10 +235,36 @@ def solve(setup: Setup, table: UnitTable, step: Step = "third") -> Solved:
     ambient = ambient_of(setup.ambient, setup.meter_c)
     methods = methods_of(setup, ambient, step)
     possible = [method for method in methods if method.possible]
-    frozen = settings_for(table, needed_s(setup)) if any(method.kind == "freeze" for method in possible) else None
-    scene = Scene(setup, table, ambient, possible, frozen)
-    shape = (len(possible), len(setup.lights), len(table))
+    scene = scene_of(setup, table, ambient, possible)
     chain = chain_of(scene) if possible else ()
+    taken = tuple(_taken(light, table) for light in setup.lights)
+    return Solved(setup, table, ambient, methods, scene.placing, chain, *landed(scene, chain), taken)
+
+
+def scene_of(
+    setup: Setup, table: UnitTable, ambient: Ambient, methods: Sequence[Method], of: Variants | None = None
+) -> Scene:
+    """The scene of a setup in these methods. of: where its lights are variants of one light."""
+    freezes = any(method.kind == "freeze" for method in methods)
+    return Scene(setup, table, ambient, methods, settings_for(table, needed_s(setup)) if freezes else None, of)
+
+
+class Landed(NamedTuple):
+    """Where each light in each method lands for each unit (see `Reach`); arrays of shape (methods, lights, units)."""
+
+    spare: Floats
+    sd: Floats
+    below_full: Floats
+    left: Floats
+    too_bright: Floats
+    blocker: np.ndarray
+    verdict: np.ndarray
+
+
+def landed(scene: Scene, chain: Chain) -> Landed:
+    """The landings of a scene, by its chain."""
+    table, frozen, possible = scene.table, scene.frozen, scene.methods
+    shape = (len(possible), len(scene.lights), len(table))
     own = _at_own_receiver(chain, scene.placing.own)
     spare, sd = (np.broadcast_to(figure, shape) for figure in (total(own), spread(own)))
     least = np.zeros(shape)
@@ -248,15 +276,12 @@ def solve(setup: Setup, table: UnitTable, step: Step = "third") -> Solved:
     clipped = sum((np.asarray(jump.stops) for jump in own if jump.effect == "tail"), np.zeros(shape))
     whole = np.where(table.tailed, spare, spare - clipped)
     below, too_bright = dialled(np.where(spare >= 0, whole, spare), table.step, least, most)
-    for at, light in enumerate(setup.lights):
+    for at, light in enumerate(scene.lights):
         if light.dial_stops is not None:  # the nearest setting that each unit's dial has
             below[:, at] = np.minimum(np.round(light.dial_stops / table.step) * table.step, table.dial_range)
     left = np.where(below > 0, whole, spare) - (below - least)
     blocker = _blockers(scene, shape)
-    verdict = verdicts(spare, sd, too_bright, blocker)
-    taken = tuple(_taken(light, table) for light in setup.lights)
-    reached = (spare, sd, below, left, too_bright, blocker, verdict)
-    return Solved(setup, table, ambient, methods, scene.placing, chain, *reached, taken)
+    return Landed(spare, sd, below, left, too_bright, blocker, verdicts(spare, sd, too_bright, blocker))
 
 
 def _taken(light: Light, table: UnitTable) -> int | None:

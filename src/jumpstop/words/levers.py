@@ -1,0 +1,157 @@
+"""Find a stop, in words: what to change, what it brings, what it costs, and the setup with it done."""
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from ..core.plan import levers as plan
+from ..core.plan.levers import Costs, Keep, Lever, Levers
+from ..core.plan.moves import Move, done
+from ..core.plan.reach import Solved
+from ..core.scene.light import OwnUnit
+from ..core.scene.setup import Setup
+from .figures import DisplayUnits, amount, dial, duration, f_number, iso, length, nd, shutter, stops
+from .methods import TITLES
+
+SHOWN = 14  # of each list
+NOTICED = 0.15  # stops: a change of the look smaller than this is not told of
+RULES: dict[Keep, str] = {
+    "look": "What is enough comes first; then what changes the picture least.",
+    "light": "What is enough comes first; then what weighs and costs least.",
+    "quick": "What is enough comes first; then what is done soonest.",
+}
+
+
+@dataclass(slots=True)
+class LeverText:
+    """One change, or two together: what to do, what it brings [stops], what it then comes to, what it costs; and the
+    setup with it done."""
+
+    says: str
+    gain: float
+    then: str
+    enough: bool
+    costs: list[str]
+    setup: Setup
+
+
+@dataclass(slots=True)
+class LeversText:
+    """All that is worth telling, best first. pairs: where no single change is enough. better: what spare stops buy."""
+
+    name: str
+    now: str
+    rule: str
+    tried: int
+    gains: list[LeverText]
+    pairs: list[LeverText]
+    better: list[LeverText]
+
+
+Facts = Mapping[str, Any]
+MOVES: dict[str, Callable[[Facts, DisplayUnits], str]] = {
+    "closer": lambda f, u: f"closer, to {length(f['metres'], u)}",
+    "farther": lambda f, u: f"back to {length(f['metres'], u)}",
+    "layer_off": lambda f, u: f"{f['layer']} off",
+    "layer_on": lambda f, u: f"{f['layer']} on",
+    "layers_off": lambda f, u: f"all layers of {f['name']} off",
+    "bare": lambda f, u: f"bare, without {f['name']}",
+    "modifier": lambda f, u: f"{f['name']} instead",
+    "gel_off": lambda f, u: "gel off",
+    "zoom": lambda f, u: f"zoom to {f['zoom_mm']:.0f} mm",
+    "heads": lambda f, u: f"{f['count']} equal heads",
+    "straight": lambda f, u: "head straight at the subject",
+    "iso_up": lambda f, u: iso(f["iso"]),
+    "iso_down": lambda f, u: iso(f["iso"]),
+    "wider": lambda f, u: f"open to {f_number(f['f_number'])}",
+    "stop_down": lambda f, u: f"stop down to {f_number(f['f_number'])}",
+    "background_up": lambda f, u: f"background at {stops(f['stops'])}",
+    "background_down": lambda f, u: f"background at {stops(f['stops'])}",
+    "nd_on": lambda f, u: f"ND {nd(f['stops'])}",
+    "iso_and_shutter": lambda f, u: f"ISO and shutter together: {iso(f['iso'])}, {shutter(f['shutter_s'])}",
+    "method": lambda f, u: TITLES[f["kind"]],
+    "hour": lambda f, u: f"at {f['clock']:%H:%M}",
+    "into_shade": lambda f, u: "into the open shade" if f["subject"] == "shade" else "under a panel",
+    "unit": lambda f, u: f"{f['name']} instead" if f["owned"] else f"{f['name']} instead, to be got first",
+}
+
+
+def levers_text(solved: Solved, found: Levers, keep: Keep, at: int, units: DisplayUnits) -> LeversText:
+    """The document."""
+    gains = plan.gaining(found, keep) if found.too_bright <= 0 else plan.taming(found, keep)
+    enough = any(one.spare >= plan.ENOUGH for one in gains)
+    pairs = [] if enough or found.too_bright > 0 else plan.gaining_pairs(found, keep)
+    better = plan.spending(found) if found.spare > plan.SAME and found.too_bright <= 0 else []
+
+    def told(some: Sequence[Lever]) -> list[LeverText]:
+        return [_lever(solved, found, one, at, units) for one in some[:SHOWN]]
+
+    return LeversText(
+        name=solved.table.units[found.unit].name,
+        now=_now(found),
+        rule=RULES[keep],
+        tried=len(found.singles) + len(found.pairs),
+        gains=told(gains),
+        pairs=told(pairs),
+        better=told(better),
+    )
+
+
+def _now(found: Levers) -> str:
+    if found.too_bright > 0:
+        return f"too bright at its lowest power, by {amount(found.too_bright)}"
+    return f"short by {amount(found.spare)}" if found.spare < 0 else f"{amount(found.spare)} in hand"
+
+
+def _lever(solved: Solved, found: Levers, one: Lever, at: int, units: DisplayUnits) -> LeverText:
+    spare = one.spare
+    then = f"then short by {amount(spare)}" if spare < plan.ENOUGH else f"then {amount(spare)} in hand"
+    return LeverText(
+        says=said(one.moves, units),
+        gain=round(one.gain, 3),
+        then="still too bright" if one.too_bright > 0 else then,
+        enough=spare >= plan.ENOUGH and one.too_bright <= 0,
+        costs=_costs(solved, found, one, units),
+        setup=done(solved.setup, at, one.moves, own_units(solved)),
+    )
+
+
+def own_units(solved: Solved) -> dict[str, OwnUnit]:
+    """The units of a shelf by id, as a setup holds them."""
+    pairs = zip(solved.table.ids, solved.table.units, strict=True)
+    return {key: OwnUnit.model_construct(**dict(unit), id=key) for key, unit in pairs}
+
+
+def said(moves: Sequence[Move], units: DisplayUnits) -> str:
+    """What to do."""
+    return " and ".join(MOVES[move.code](move.facts, units) for move in moves)
+
+
+def _costs(solved: Solved, found: Levers, one: Lever, units: DisplayUnits) -> list[str]:
+    """What it costs, and what it buys, each in a word or two; what does not matter left out."""
+    costs = one.costs
+    out = [*_look(costs)]
+    if abs(costs.grams) >= 100:
+        out.append(f"{costs.grams / 1000:+.1f} kg".replace("-", "−"))
+    if costs.money > 0:
+        out.append(f"{units.currency}{costs.money:,.0f} more")
+    swap = next((move for move in one.moves if move.unit is not None), None)
+    at = found.unit if swap is None or swap.unit is None else solved.table.ids.index(swap.unit)
+    unit = solved.table.units[at]
+    if one.spare >= plan.ENOUGH:
+        ready = "" if costs.recycle_s != costs.recycle_s else f", recycles in {duration(costs.recycle_s)}"
+        out.append(f"at {dial(unit.scale, one.below_full, units, unit.watt_seconds)}{ready}")
+    return out
+
+
+def _look(costs: Costs) -> list[str]:
+    out = []
+    if abs(costs.softer) > NOTICED:
+        out.append("softer" if costs.softer > 0 else "harder")
+    if abs(costs.background) > NOTICED:
+        out.append(f"background {amount(costs.background)} {'brighter' if costs.background > 0 else 'darker'}")
+    if abs(costs.depth) > NOTICED:
+        out.append("more depth of field" if costs.depth > 0 else "less depth of field")
+    if abs(costs.noise) > NOTICED:
+        out.append("more noise" if costs.noise > 0 else "less noise")
+    return out

@@ -1,0 +1,216 @@
+"""Find a stop: each change brings just what is promised, none breaks what is fixed, and the rule of ranking holds."""
+
+from typing import Any
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from jumpstop.core.kit.table import UnitTable, table_of
+from jumpstop.core.kit.unit import Unit
+from jumpstop.core.plan.levers import ENOUGH, Lever, Levers, gaining, gaining_pairs, levers, spending, taming
+from jumpstop.core.plan.moves import Bag, done
+from jumpstop.core.plan.reach import solve
+from jumpstop.core.scene.light import OwnModifier, OwnUnit
+from jumpstop.core.scene.setup import Setup
+from jumpstop.demo import kit, setups
+
+SHELF = [Unit.model_validate(doc) for doc in kit()["units"]]
+HIRED = Unit(name="Hired", watt_seconds=500, weight_g=2000, price=300, holding="hire")
+SHELF.append(HIRED)
+TABLE = table_of(SHELF, ids=[f"u{i}" for i in range(len(SHELF))])
+BAG = Bag(tuple(OwnModifier.model_validate(doc | {"id": f"m{i}"}) for i, doc in enumerate(kit()["modifiers"])))
+OWN = {key: OwnUnit.model_construct(**dict(one), id=key) for key, one in zip(TABLE.ids, SHELF, strict=True)}
+NAMES = [one.name for one in SHELF]
+
+
+def found(setup: Setup, unit: str, kind: str = "nd", light: int = 0, **more: Any) -> Levers:
+    return levers(setup, light, kind, TABLE, NAMES.index(unit), BAG, **more)  # type: ignore[arg-type]
+
+
+def named(some: tuple[Lever, ...], *codes: str) -> list[Lever]:
+    return [one for one in some if tuple(move.code for move in one.moves) == codes]
+
+
+def comes_to(setup: Setup, light: int, one: Lever, unit: int, kind: str, table: UnitTable = TABLE) -> float:
+    """Stops in hand of the setup with a change made, solved anew from nothing."""
+    changed = done(setup, light, one.moves, OWN)
+    swap = next((move.unit for move in one.moves if move.unit), None)
+    method = next((move.method for move in one.moves if move.method), kind)
+    at = unit if swap is None else table.ids.index(swap)
+    return float(solve(changed, table).reach(method, light).spare[at])  # type: ignore[arg-type]
+
+
+NOON = setups()[0]
+
+
+def test_single_changes_bring_what_the_relations_say() -> None:
+    """D: a stop for 1.8 to 1.3 m bar the face close up; a layer's own 0.9; a second head 1; another unit as it is."""
+    changes = found(NOON, "Redshank 60")
+    layer = next(one for one in named(changes.singles, "layer_off"))
+    assert layer.gain == pytest.approx(0.9, abs=1e-6)
+    heads = next(one for one in named(changes.singles, "heads"))
+    assert heads.gain == pytest.approx(1, abs=1e-6)
+    assert heads.costs.grams == pytest.approx(SHELF[NAMES.index("Redshank 60")].weight_g)
+    nearer = {one.moves[0].facts["metres"]: one.gain for one in named(changes.singles, "closer")}
+    assert 0.8 < nearer[1.3] < 0.94  # 2 log2(1.8 / 1.3) less what an octa 0.9 m wide loses close up
+    assert changes.spare == pytest.approx(float(solve(NOON, TABLE).reach("nd").spare[changes.unit]))
+    hss = next(one for one in changes.singles if one.moves[0].facts.get("kind") == "hss")
+    solved = solve(NOON, TABLE)
+    spare = [float(solved.reach(kind).spare[changes.unit]) for kind in ("hss", "nd")]
+    assert hss.gain == pytest.approx(spare[0] - spare[1])
+
+
+@pytest.mark.parametrize("setup", setups(), ids=lambda setup: setup.name)
+def test_every_promise_is_kept(setup: Setup) -> None:
+    """Applied to the document and solved anew, each single change and each pair lands where it said, to a millionth."""
+    solved = solve(setup, TABLE)
+    for light in range(len(setup.lights)):
+        kind = solved.kinds[0]
+        reach = solved.reach(kind, light)
+        unit = next((at for at in reach.best_first() if reach.able[at]), None)
+        if unit is None:
+            continue
+        changes = levers(setup, light, kind, TABLE, int(unit), BAG)
+        for one in (*changes.singles, *changes.pairs[::23]):
+            assert comes_to(setup, light, one, int(unit), kind) == pytest.approx(one.spare, abs=1e-6), one.moves
+            assert one.gain == pytest.approx(one.spare - changes.spare)
+
+
+@settings(max_examples=25, deadline=None)
+@given(
+    st.fixed_dictionaries(
+        {
+            "f": st.sampled_from([1.4, 2.8, 5.6, 11]), "back": st.floats(-3, 1), "metres": st.floats(0.5, 12),
+            "role": st.sampled_from(["key", "fill", "rim"]), "target": st.floats(-2, 1), "heads": st.integers(1, 3),
+            "subject": st.sampled_from(["sun", "back", "shade"]), "bearing": st.floats(-180, 180),
+            "turn": st.floats(-40, 40), "seen": st.booleans(), "auto": st.booleans(),
+        }
+    ),
+    st.integers(0, 1000),
+)  # fmt: skip
+def test_promises_over_random_setups(asked: dict[str, Any], pick: int) -> None:
+    unit = SHELF[3].model_dump() | {"id": TABLE.ids[3]}
+    light = {
+        "role": asked["role"], "target_stops": asked["target"], "distance_m": asked["metres"], "heads": asked["heads"],
+        "position": {"bearing_deg": asked["bearing"], "turn_deg": asked["turn"]}, "unit": unit,
+        "automatic": asked["auto"],
+    }  # fmt: skip
+    seen = [{"light": 1, "f_number": 8, "was": light, "stands": True}] if asked["seen"] else []
+    setup = Setup.model_validate(
+        {
+            "ambient": {"condition": "distinct_shadows", "subject": asked["subject"]},
+            "aim": {"f_number": asked["f"], "background_stops": asked["back"], "ratio": 3},
+            "filters": [{"name": "Six", "stops": 6}],
+            "lights": [{"role": "key", "position": {"bearing_deg": 30}}, light],
+            "seen": seen,
+        }
+    )
+    solved = solve(setup, TABLE)
+    if not solved.kinds:
+        return
+    kind = solved.kinds[pick % len(solved.kinds)]
+    changes = levers(setup, 1, kind, TABLE, 3, BAG)
+    tried = [*changes.singles, *changes.pairs]
+    for one in tried[pick % 7 :: max(1, len(tried) // 12)]:
+        assert comes_to(setup, 1, one, 3, kind) == pytest.approx(one.spare, abs=1e-6), one.moves
+
+
+def test_nothing_fixed_is_touched_and_no_limit_is_passed() -> None:
+    fixed = {"aperture": True, "iso": True, "background": True, "nd": {"filters": ["Variable ND 2–5"], "stops": 5}}
+    asked = NOON.model_dump() | {"fixed": fixed, "method": "nd"}
+    held = levers(Setup.model_validate(asked), 0, "nd", TABLE, NAMES.index("Curlew 400"), BAG)
+    codes = {move.code for one in (*held.singles, *held.pairs) for move in one.moves}
+    forbidden = {"iso_up", "iso_down", "wider", "stop_down", "background_up", "background_down", "method", "nd_on"}
+    assert not codes & forbidden
+    assert {"closer", "layer_off", "heads", "unit"} <= codes
+    free = found(NOON, "Curlew 400")
+    low, high = NOON.body.iso_min, NOON.body.iso_max
+    for one in free.singles:
+        facts = one.moves[0].facts
+        assert low <= facts.get("iso", low) <= high
+        assert 1 <= facts.get("f_number", 8) <= 22
+        assert facts.get("metres", 1) >= 0.3
+    ceiling = NOON.model_dump() | {"aim": NOON.aim.model_dump() | {"iso_ceiling": 100, "iso_floor": 100}}
+    capped = levers(Setup.model_validate(ceiling), 0, "nd", TABLE, NAMES.index("Curlew 400"), BAG)
+    assert not named(capped.singles, "iso_up")
+    assert not named(capped.singles, "iso_down")
+
+
+def test_what_a_unit_cannot_take_is_not_offered() -> None:
+    bare = NOON.model_copy(update={"lights": (NOON.lights[0].model_copy(update={"modifier": None}),)})
+    ring = next(one for one in SHELF if not one.takes_modifiers)
+    assert not named(found(bare, ring.name).singles, "modifier")
+    pack = found(NOON, "Skua 1200 pack")
+    assert "Fresnel extender" not in {one.moves[0].facts.get("name") for one in named(pack.singles, "modifier")}
+    zoomed = found(bare, "Redshank 60")
+    assert {one.moves[0].facts["zoom_mm"] for one in named(zoomed.singles, "zoom")} == {24, 50, 70, 105, 200}
+    assert not named(found(NOON, "Redshank 60").singles, "zoom")  # an octa is in front
+    free = NOON.lights[0].model_copy(update={"distance_free": True, "dial_stops": 0})
+    assert found(NOON.model_copy(update={"lights": (free,)}), "Redshank 60").singles == ()
+
+
+def test_the_rule_turns() -> None:
+    """What is enough first; then by what is to be kept."""
+    changes = found(NOON, "Redshank 60")
+    assert changes.spare < 0
+    for keep in ("look", "light", "quick"):
+        ranked = gaining(changes, keep)  # type: ignore[arg-type]
+        enough = [one.spare >= ENOUGH for one in ranked]
+        assert enough == sorted(enough, reverse=True)
+        prices = [one.costs.price(keep) for one in ranked if one.spare >= ENOUGH]  # type: ignore[arg-type]
+        assert prices == sorted(prices)
+        assert all(one.gain > 0.02 for one in ranked)
+    assert gaining(changes, "look")[0].moves[0].code == "layer_off"
+    firsts = {keep: [one.moves[0].code for one in gaining(changes, keep)] for keep in ("look", "light", "quick")}  # type: ignore[arg-type]
+    assert firsts["quick"].index("bare") < firsts["quick"].index("unit") < firsts["look"].index("bare")
+    heavy = next(one for one in changes.singles if one.moves[0].facts.get("name") == "Skua 1200 pack").costs
+    assert heavy.price("light") > heavy.price("look") > 3  # 8.9 kg more
+
+
+def test_pairs_are_worth_more_than_either() -> None:
+    far = NOON.lights[0].model_copy(update={"distance_m": 6.0})
+    changes = found(NOON.model_copy(update={"lights": (far,)}), "Redshank 60")
+    assert not [one for one in changes.singles if one.spare >= ENOUGH and one.moves[0].code in ("closer", "layer_off")]
+    pairs = gaining_pairs(changes)
+    assert pairs
+    best = {one.moves[0].code + str(one.moves[0].facts): one.gain for one in changes.singles}
+    for one in pairs:
+        for move in one.moves:
+            assert one.gain > best.get(move.code + str(move.facts), 0) + 0.02
+    assert not found(NOON, "Redshank 60", pairs=False).pairs
+
+
+def test_too_bright_and_stops_in_hand() -> None:
+    """A pack close up by night is tamed; what a strong unit has in hand buys softness, distance or a lower ISO."""
+    dark = {"ambient": {"condition": "dark"}, "aim": {"f_number": 2.8, "iso": 400}, "lights": [{"distance_m": 1}]}
+    setup = Setup.model_validate(dark)
+    bright = found(setup, "Skua 1200 pack", "sync")
+    assert bright.too_bright > 0
+    tamed = taming(bright)
+    assert tamed
+    assert {one.moves[0].code for one in tamed} <= {"stop_down", "farther", "iso_down", "modifier", "nd_on", "unit"}
+    for one in tamed:
+        assert one.too_bright <= 0 <= one.spare
+    strong = found(NOON, "Skua 1200 pack")
+    bought = spending(strong)
+    assert bought
+    assert all(one.gain < 0 <= one.spare for one in bought)
+    assert {"layer_on", "farther"} & {one.moves[0].code for one in bought}
+
+
+def test_what_a_change_costs() -> None:
+    changes = found(NOON, "Redshank 60")
+    bare = named(changes.singles, "bare")[0].costs
+    assert bare.softer == pytest.approx(-3.907, abs=0.01)  # D: log2(0.06 / 0.9)
+    half = next(one for one in named(changes.singles, "closer") if one.moves[0].facts["metres"] == 0.9)
+    assert half.costs.softer == pytest.approx(1)  # half as far, twice as large
+    brighter = next(one for one in named(changes.singles, "background_up") if one.moves[0].facts["by"] == 1)
+    assert brighter.costs.background == pytest.approx(1, abs=0.05)
+    skua = next(one for one in named(changes.singles, "unit") if one.moves[0].facts["name"] == "Skua 1200 pack").costs
+    units = {one.name: one for one in SHELF}
+    assert skua.grams == pytest.approx((units["Skua 1200 pack"].weight_g or 0) - (units["Redshank 60"].weight_g or 0))
+    assert skua.money == 0  # it is owned
+    hired = next(one for one in named(changes.singles, "unit") if not one.moves[0].owned)
+    assert hired.costs.money == pytest.approx(300 - (units["Redshank 60"].price or 0))
+    assert hired.costs.work == 7.0  # a swap, and to be got first
