@@ -258,6 +258,7 @@ def levers(
                 "spare": round(found.spare, 4),
                 "too_bright": round(found.too_bright, 4),
                 "singles": singles,
+                "unfixing": told(found.unfixing),
             }
             | ({"pairs": twos} if pairs else {})
         )

@@ -246,7 +246,7 @@ def test_axe_finds_nothing_with_a_unit_in_hand(browser: Browser, demo: Any, them
     bench(page, "Chalk line")
     lane(page, "Gannet 600").get_by_role("button", name=re.compile("^Gannet")).click()
     for name in (
-        "What did you see?", "What would change it", "Distance ladder", "Meter, colour, automatics", "Flash duration",
+        "What did you see?", "Find a stop", "Order of work", "Distance ladder", "Meter, colour, automatics", "Flash duration",
     ):  # fmt: skip
         expect(tool(page, name)).to_contain_text(re.compile("."))
         assert findings(page) == [], name

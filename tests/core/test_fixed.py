@@ -9,10 +9,12 @@ from hypothesis import strategies as st
 from jumpstop.core.kit.table import UnitTable, table_of
 from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, Unit
 from jumpstop.core.plan.advice import advised_method, costs_for
-from jumpstop.core.plan.changes import cures, evaluated, more_light
+from jumpstop.core.plan.changes import cures
 from jumpstop.core.plan.ladder import ladder, variants
 from jumpstop.core.plan.levels import levels, ratio_of
+from jumpstop.core.plan.levers import gaining, levers
 from jumpstop.core.plan.methods import Method
+from jumpstop.core.plan.moves import Bag, done
 from jumpstop.core.plan.one_unit import landing, with_light
 from jumpstop.core.plan.reach import Solved, solve
 from jumpstop.core.plan.targets import fill_for_ratio, start_compensation
@@ -130,10 +132,12 @@ def test_the_weak_flash_on_a_leaf_body() -> None:
     assert solve(at(1 / 2000, 640), table).reach("leaf").spare[0] == pytest.approx(1.77, abs=0.02)
     slow = at(1 / 1000, 320)
     assert solve(slow, table).reach("leaf").spare[0] == pytest.approx(0.77, abs=0.02)
-    found = {c.code: c for c in evaluated(slow, table, "leaf", 0, "third", more_light(slow, 0, 320))}
-    assert found["iso_and_shutter"].facts == {"iso": 640, "shutter_s": 1 / 2000}
-    assert found["iso_and_shutter"].gain == pytest.approx(1.0, abs=0.01)
-    now, then = (landing(s, table, "leaf", 0, "third") for s in (slow, found["iso_and_shutter"].setup))
+    offered = levers(slow, 0, "leaf", table, 0, Bag())
+    (together,) = offered.unfixing
+    assert together.moves[0].facts == {"iso": 640, "shutter_s": 1 / 2000}
+    assert together.gain == pytest.approx(1.0, abs=0.01)
+    assert "iso_and_shutter" not in {one.moves[0].code for one in offered.singles}
+    now, then = (landing(s, table, "leaf", 0, "third") for s in (slow, done(slow, 0, together.moves, {})))
     assert now is not None
     assert then is not None
     assert then.off_stops == pytest.approx(now.off_stops)
@@ -240,8 +244,8 @@ def test_cures_cure() -> None:
         assert again.too_bright == 0
     empty = LAYERED | {"layers": [*LAYERED["layers"], {"name": "empty frame", "stops": 0}]}  # type: ignore[misc]
     framed = Setup.model_validate(dark | {"lights": [light | {"modifier": empty}]})
-    offered = evaluated(framed, table, "sync", 0, "third", more_light(framed, 0, 100))
-    assert "empty frame" not in [one.facts.get("layer") for one in offered]  # it brings nothing
+    offered = gaining(levers(framed, 0, "sync", table, 0, Bag()))
+    assert "empty frame" not in [one.moves[0].facts.get("layer") for one in offered]  # it brings nothing
     assert cures(with_light(short, 0, distance_m=1.0), table, "sync", 0, "third", 5.6, 100) == []
     far = Setup.model_validate(dark | {"lights": [light | {"distance_m": 200}]})
     nearest = cures(far, table, "sync", 0, "third", 5.6, 100)

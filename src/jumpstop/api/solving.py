@@ -16,6 +16,7 @@ from ..core.plan.levers import Keep, levers
 from ..core.plan.moves import Bag
 from ..core.plan.one_unit import only
 from ..core.plan.reach import Reach, solve
+from ..core.plan.steps import School, all_on
 from ..core.scene.begin import Where, begun
 from ..core.scene.seen import MethodKind
 from ..core.scene.setup import Setup
@@ -29,6 +30,7 @@ from ..words.ladder import LadderText, ladder_text
 from ..words.lanes import steps_of, verdict_words
 from ..words.levers import LeversText, levers_text
 from ..words.methods import title
+from ..words.steps import StepText, steps_text
 from ..words.timing import TimingText, timing_text
 from .documents import ERRORS, EVERYWHERE, LightIndex, Page, stored, workspace_of, written
 from .schemas import LaneDetail, Preferences, Scales, SolvedSetup, SolveIn, Stored
@@ -83,6 +85,18 @@ def in_hand(request: Request, item_id: str, light: LightIndex = 0) -> InHand:
     """What there is to say of the unit in hand: changes, what the meter must show, what was seen, durations."""
     reach, preferences = _reach(request, item_id, light, None)
     return in_hand_of(reach.solved, reach, preferences)
+
+
+@router.get("/setups/{item_id}/steps", responses=REFUSED)
+def order_of_work(request: Request, item_id: str, first: School = "back") -> list[StepText]:
+    """The steps of a setup, lights switched on one by one: what to do, and what meter and frame must show."""
+    workspace = workspace_of(request)
+    setup = all_on(workspace.setup_of(workspace.store.item("setups", item_id)))
+    solved, preferences = workspace.solve(setup, 0)
+    wanted = solved.setup.method
+    kind = wanted if wanted in solved.kinds and wanted is not None else advised_method(solved, preferences.avoid)
+    units = tuple(unit_for(solved.reach(kind, at)) for at in range(len(setup.lights)))
+    return steps_text(solved, kind, units, first, preferences)
 
 
 @router.get("/setups/{item_id}/levers", responses=REFUSED)

@@ -215,7 +215,7 @@ def answer_of(
         picture="" if reach is None else verdict.picture(method, found, setup.aim.background_stops, reach, unit),
         balance=balance_short(colour.balance(setup.ambient, solved.ambient, gel), gel),
         cures=reach is not None and unit is not None and str(reach.verdict[unit]) in (SHORT, TOO_BRIGHT),
-        note="" if wanted or setup.method is None else _not_that(solved, setup.method, chosen),
+        note=_note(solved, None if wanted else setup.method, chosen, light),
         settings=_settings(solved, method, reach, unit, light, units),
         ratio="" if reach is None else verdict.ratio(found),
         methods=[_card(solved, one, light, unit, costs.get(one.kind), avoid) for one in solved.methods],
@@ -228,6 +228,12 @@ def answer_of(
         arcs=[] if reach is None else arcs_of(reach, units, lanes),
         lanes=None if reach is None else lanes_of(reach, units, lanes),
     )
+
+
+def _note(solved: Solved, missed: MethodKind | None, chosen: MethodKind, light: int) -> str:
+    """What has to be said under the verdict: a light that is off, a method fixed that cannot be had."""
+    off = "" if solved.setup.lights[light].on else f"Light {light + 1} is off: the picture is without it."
+    return off if missed is None else f"{off} {_not_that(solved, missed, chosen)}".strip()
 
 
 def _not_that(solved: Solved, wanted: MethodKind, chosen: MethodKind) -> str:

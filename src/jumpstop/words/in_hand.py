@@ -1,4 +1,4 @@
-"""What there is to say of the unit in hand beside the verdict: what would change it, what the meter must show, what was
+"""What there is to say of the unit in hand beside the verdict: what cures it, what the meter must show, what was
 seen, and its flash durations."""
 
 import math
@@ -65,7 +65,6 @@ class InHand:
 
     name: str
     taken: bool
-    changes: list[ChangeText]
     cures: list[ChangeText]
     meter: list[str]
     balance: str
@@ -84,18 +83,15 @@ def in_hand_of(solved: Solved, reach: Reach, units: DisplayUnits) -> InHand:
     """The document, for the light and method of a reach."""
     setup, unit, light = solved.setup, advice.unit_for(reach), reach.at[1]
     camera = reach.method.camera
-    more: list[changes.Change] = []
     cured: list[changes.Change] = []
     if unit is not None:
         alone, kind, step = one_unit.only(solved, unit), reach.method.kind, units.step
         cured = changes.cures(setup, alone, kind, light, step, camera.f_number, camera.iso)
-        more = changes.evaluated(setup, alone, kind, light, step, changes.more_light(setup, light, camera.iso))
     own = [one for one in setup.seen if one.light == light]
     lens = setup.aim.lens
     return InHand(
         name="" if unit is None else solved.table.units[unit].name,
         taken=reach.taken is not None,
-        changes=[_change(one, units) for one in more],
         cures=[_change(one, units) for one in cured],
         meter=_meter(solved, reach),
         balance=balance_words(colour.balance(setup.ambient, solved.ambient, reach.light.gel), reach.light.gel),
@@ -149,11 +145,11 @@ def _meter(solved: Solved, reach: Reach) -> list[str]:
         shown = seen_plan.meter_wants(camera.f_number, camera.nd_stops, wanted)
         with_ambient = "with the ambient" if light.role == "key" else "this light alone"
         where = RECEIVERS[level.receiver]
-        said.append(f"{ROLES[light.role]}, {where}, {with_ambient}: f/{_marked(shown)} at {iso(camera.iso)}")
+        said.append(f"{ROLES[light.role]}, {where}, {with_ambient}: f/{marked(shown)} at {iso(camera.iso)}")
     return said
 
 
-def _marked(exact: float) -> str:
+def marked(exact: float) -> str:
     """An f-number as flash meters show it: the mark below, and tenths of a stop over it."""
     place = 2 * math.log2(exact)
     whole = math.floor(place + 0.05)
@@ -255,7 +251,7 @@ def _aperture(seen: Seen) -> str:
         return ""
     exact = float(APERTURES.exact(seen.camera.f_number)) * 2 ** (level / 2)
     how = "darker" if level > 0 else "brighter"
-    return f"Or leave the dial and set f/{_marked(exact)}: the background comes out {amount(level)} {how}."
+    return f"Or leave the dial and set f/{marked(exact)}: the background comes out {amount(level)} {how}."
 
 
 def _blank(solved: Solved, reach: Reach, unit: int | None) -> Seen | None:

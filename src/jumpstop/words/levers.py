@@ -37,7 +37,8 @@ class LeverText:
 
 @dataclass(slots=True)
 class LeversText:
-    """All that is worth telling, best first. pairs: where no single change is enough. better: what spare stops buy."""
+    """All that is worth telling, best first. pairs: where no single change is enough. better: what spare stops buy.
+    unfixing: what would move a figure that is fixed."""
 
     name: str
     now: str
@@ -46,6 +47,7 @@ class LeversText:
     gains: list[LeverText]
     pairs: list[LeverText]
     better: list[LeverText]
+    unfixing: list[LeverText]
 
 
 Facts = Mapping[str, Any]
@@ -94,6 +96,7 @@ def levers_text(solved: Solved, found: Levers, keep: Keep, at: int, units: Displ
         gains=told(gains),
         pairs=told(pairs),
         better=told(better),
+        unfixing=told([one for one in found.unfixing if one.gain > plan.SAME]),
     )
 
 

@@ -4,17 +4,19 @@
   import type { Answer } from '../lib/api/client'
   import type { InHandQuestion } from '../lib/inhand.svelte'
   import type { SetupSession } from '../lib/session.svelte'
-  import Changes from './Changes.svelte'
+  import FindStop from './FindStop.svelte'
   import Durations from './Durations.svelte'
   import Ladder from './Ladder.svelte'
+  import OrderOfWork from './OrderOfWork.svelte'
   import SeenPart from './SeenPart.svelte'
   import Timing from './Timing.svelte'
 
   let { session, answer, hand }: { session: SetupSession; answer: Answer; hand: InHandQuestion } = $props()
-  type Tool = 'seen' | 'changes' | 'ladder' | 'colour' | 'durations' | 'timing'
+  type Tool = 'seen' | 'find' | 'order' | 'ladder' | 'colour' | 'durations' | 'timing'
   const tools: [Tool, string][] = [
     ['seen', 'What did you see?'],
-    ['changes', 'What would change it'],
+    ['find', 'Find a stop'],
+    ['order', 'Order of work'],
     ['ladder', 'Distance ladder'],
     ['colour', 'Meter, colour, automatics'],
     ['durations', 'Flash duration'],
@@ -22,7 +24,7 @@
   ]
   let open = $state<Tool | null>(matchMedia('(max-width: 639px)').matches ? 'seen' : null)
   const found = $derived(hand.found)
-  const wants = $derived(open !== null && open !== 'ladder' && open !== 'timing')
+  const wants = $derived(open === 'seen' || open === 'durations' || open === 'colour')
 
   $effect(() => {
     if (wants) return untrack(() => hand.want())
@@ -46,9 +48,12 @@
         <Timing {session} kind={answer.chosen} />
       {:else if open === 'ladder'}
         <Ladder {session} />
+      {:else if open === 'find'}
+        <FindStop {session} />
+      {:else if open === 'order'}
+        <OrderOfWork {session} />
       {:else if found}
         {#if open === 'seen'}<SeenPart {session} {found} />{/if}
-        {#if open === 'changes'}<Changes {session} {found} />{/if}
         {#if open === 'durations'}<Durations {session} {found} />{/if}
         {#if open === 'colour'}
           <dl class="grid grid-cols-[max-content_minmax(0,1fr)] gap-x-4 gap-y-1.5 text-[0.9rem]">

@@ -74,18 +74,6 @@ def _iso(setup: Setup, iso: float, stops: float) -> Candidate | None:
     return "iso_and_shutter", {"iso": marked, "shutter_s": time}, setup.model_copy(update=update)
 
 
-def more_light(setup: Setup, light: int, iso: float) -> Iterator[Candidate]:
-    """Changes that bring light: a layer off, ISO (and shutter) up a stop, half as near again, a second head."""
-    here = setup.lights[light]
-    yield from _layers(setup, light, off=True)
-    up = _iso(setup, iso, 1)
-    if up is not None:
-        yield up
-    nearer = float(f"{here.distance_m / 2**0.5:.2g}")
-    yield "closer", {"metres": nearer}, with_light(setup, light, distance_m=nearer)
-    yield "heads", {"count": here.heads + 1}, with_light(setup, light, heads=here.heads + 1)
-
-
 def _short(setup: Setup, light: int, iso: float, now: Landing) -> Iterator[Candidate]:
     """Single changes that may make up for what is missing."""
     here, missing = setup.lights[light], -now.spare

@@ -40,7 +40,7 @@ def levels(solved: Solved, kind: MethodKind, units: tuple[int | None, ...]) -> t
         ambient = solved.ambient.ev(receiver) - camera.ev
         given = []
         for light, unit in enumerate(units):
-            if unit is None or share[light, place] == 0:
+            if unit is None or share[light, place] == 0 or not solved.setup.lights[light].on:
                 given.append(-np.inf)
                 continue
             reach = solved.reach(kind, light)

@@ -99,6 +99,7 @@ class Levers:
     too_bright: float
     singles: tuple[Lever, ...]
     pairs: tuple[Lever, ...]
+    unfixing: tuple[Lever, ...] = ()  # what moves a figure that is fixed
 
 
 Tried = tuple[Move, ...]
@@ -160,7 +161,8 @@ def levers(
     now, bright = float(here.landed.spare[0, 0, unit]), float(here.landed.too_bright[0, 0, unit])
     if base.distance_free or here.landed.blocker[0, 0, unit]:
         return Levers(unit, kind, now, bright, (), ())
-    singles = moves_of(setup, at, kind, start.method, table.units[unit], bag)
+    tried = moves_of(setup, at, kind, start.method, table.units[unit], bag)
+    singles = [move for move in tried if not move.breaks]
     ones = [Variant((), base), *(Variant((move,), move.light(base)) for move in singles if move.light)]
     beside = ones if pairs else ones[:1]
     at_hand = [*ones, *_twice(ones[1:], pairs)]
@@ -177,12 +179,14 @@ def levers(
         there = move.setup(setup)
         light = ambient_of(there.ambient, setup.meter_c)
         alone = _states(setup, light, step, kind, [(move,)])
-        more = _states(setup, light, step, kind, [(move, other) for other in of_camera] if pairs else [])
-        for states, variants in ((alone, beside), (more, ones[:1])):
+        twice = _states(setup, light, step, kind, [(move, other) for other in of_camera] if pairs else [])
+        for states, variants in ((alone, beside), (twice, ones[:1])):
             if states:
                 found += _levers(_grid(there, at, states, variants, table, light), here, unit, pairs)
+    breaking = _states(setup, ambient, step, kind, [(move,) for move in tried if move.breaks])
+    more = _levers(_grid(setup, at, breaking, ones[:1], table, ambient), here, unit, pairs=False) if breaking else ()
     singly = tuple(one for one in found if len(one.moves) == 1)
-    return Levers(unit, kind, now, bright, singly, tuple(one for one in found if len(one.moves) == 2))
+    return Levers(unit, kind, now, bright, singly, tuple(one for one in found if len(one.moves) == 2), tuple(more))
 
 
 def _twice(ones: Sequence[Variant], pairs: bool) -> list[Variant]:

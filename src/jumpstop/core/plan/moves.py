@@ -1,7 +1,7 @@
 """Moves: the single changes that could be made to a setup, to find a stop or to spend one. Each is tried elsewhere."""
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import time
 from typing import Any, Literal
 
@@ -26,7 +26,7 @@ class Move:
     """One change: its code and figures; what of the setup it touches, of which only one move can be made at a time.
 
     where: it changes the light alone, the rest of the setup, or which unit is taken. method: the method it takes; None:
-    the one in hand stays. owned: whether what it wants is owned.
+    the one in hand stays. owned: whether what it wants is owned. breaks: it moves figures that are fixed.
     """
 
     code: str
@@ -38,6 +38,7 @@ class Move:
     unit: str | None = None  # id of the unit taken
     method: MethodKind | None = None
     owned: bool = True
+    breaks: bool = False
 
 
 @dataclass(frozen=True)
@@ -48,10 +49,14 @@ class Bag:
 
 
 def moves_of(setup: Setup, at: int, kind: MethodKind, method: Method, unit: Unit, bag: Bag) -> list[Move]:
-    """Every single change for one light with this unit, both ways, that nothing fixed or impossible forbids."""
+    """Every single change for one light with this unit, both ways, that nothing impossible forbids.
+
+    None touches what is fixed, but those that say so.
+    """
     light = setup.lights[at]
     found = [*_distances(light), *_front(light, unit, bag), *_head(light, unit)]
     found += [*_isos(setup, method), *_apertures(setup, method), *_background(setup), *_nd(setup, method)]
+    found += _iso_and_shutter(setup, method)
     found += [*_methods(setup, kind), *_hours(setup)]
     return found
 
@@ -147,7 +152,7 @@ def _background(setup: Setup) -> Iterator[Move]:
 
 
 def _nd(setup: Setup, method: Method) -> Iterator[Move]:
-    """A filter that is on by choice comes off; one of the bag goes on, to take too much away."""
+    """A filter of the bag goes on, to take away what is too much."""
     fixed = setup.fixed
     if fixed.nd is not None:
         return
@@ -156,17 +161,23 @@ def _nd(setup: Setup, method: Method) -> Iterator[Move]:
         if nd is not None and nd.stops > method.camera.nd_stops:
             on = FixedNd(filters=tuple(one.name for one in nd.filters), stops=nd.stops)
             yield _setup("nd_on", "nd", {"stops": nd.stops}, _fixing(nd=on))
-    if fixed.shutter_s is not None and not fixed.iso:
-        time_s = SHUTTERS.marked(float(SHUTTERS.exact(fixed.shutter_s)) / 2, "third")
-        iso = ISOS.marked(float(ISOS.exact(method.camera.iso)) * 2, "third")
-        if iso <= setup.body.iso_max:
-            facts = {"iso": iso, "shutter_s": time_s}
-            yield _setup(
-                "iso_and_shutter",
-                "iso",
-                facts,
-                lambda setup: _fixing(shutter_s=time_s)(_aimed(iso=iso)(setup)),
-            )
+
+
+def _iso_and_shutter(setup: Setup, method: Method) -> Iterator[Move]:
+    """ISO and a fixed shutter time up a stop together: the ambient stays, and the flash is worth a stop more."""
+    fixed, body = setup.fixed, setup.body
+    if fixed.shutter_s is None:
+        return
+    time_s = SHUTTERS.marked(float(SHUTTERS.exact(fixed.shutter_s)) / 2, "third")
+    iso = ISOS.marked(float(ISOS.exact(method.camera.iso)) * 2, "third")
+    if iso <= min(body.iso_max, setup.aim.iso_ceiling or body.iso_max) and time_s >= body.top_speed_s * 0.97:
+        change = _setup(
+            "iso_and_shutter",
+            "iso",
+            {"iso": iso, "shutter_s": time_s},
+            lambda setup: _fixing(shutter_s=time_s)(_aimed(iso=iso)(setup)),
+        )
+        yield replace(change, breaks=True)
 
 
 def _methods(setup: Setup, kind: MethodKind) -> Iterator[Move]:

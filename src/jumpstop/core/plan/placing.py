@@ -50,7 +50,7 @@ class Placing:
     receivers: tuple[str, ...]
     metres: Floats
     off_stops: Floats  # lost off the head's axis
-    share: Floats  # of the light: 0 where it does not reach
+    share: Floats  # of the light, were it on: 0 where it does not reach
     own: tuple[int, ...]  # the receiver that each light is there for
     at: tuple[Point, ...]  # where the lights stand
     lit_right: bool  # whether the lit side is the one to the camera's right
@@ -99,7 +99,7 @@ def placing_of(setup: Setup, sun: tuple[float, float] | None = None, right: bool
     metres, off, share = np.empty(shape), np.zeros(shape), np.empty(shape)
     for row, light in enumerate(setup.lights):
         metres[row] = _metres(light, at[row], points, setup)
-        share[row] = _shares(light, names, setup.stage.facing_deg, right) if light.on else 0.0
+        share[row] = _shares(light, names, setup.stage.facing_deg, right)
         if light.position is not None or len(names) > len(ALONE):
             off[row] = _off_stops(light, at[row], points)
     share[off <= DARK_STOPS] = 0.0

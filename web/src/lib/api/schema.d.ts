@@ -535,6 +535,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/setups/{item_id}/steps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Order Of Work
+         * @description The steps of a setup, lights switched on one by one: what to do, and what meter and frame must show.
+         */
+        get: operations["order_of_work_api_setups__item_id__steps_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setups/{item_id}/levers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Find A Stop
+         * @description Every change for the unit in hand, and pairs where none is enough: what each brings, what it costs.
+         */
+        get: operations["find_a_stop_api_setups__item_id__levers_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/setups/{item_id}/ladder": {
         parameters: {
             query?: never;
@@ -1860,8 +1900,6 @@ export interface components {
             name: string;
             /** Taken */
             taken: boolean;
-            /** Changes */
-            changes: components["schemas"]["ChangeText"][];
             /** Cures */
             cures: components["schemas"]["ChangeText"][];
             /** Meter */
@@ -2121,6 +2159,47 @@ export interface components {
             total: number;
             /** Says */
             says: string;
+        };
+        /**
+         * LeverText
+         * @description One change, or two together: what to do, what it brings [stops], what it then comes to, what it costs; and the
+         *     setup with it done.
+         */
+        LeverText: {
+            /** Says */
+            says: string;
+            /** Gain */
+            gain: number;
+            /** Then */
+            then: string;
+            /** Enough */
+            enough: boolean;
+            /** Costs */
+            costs: string[];
+            setup: components["schemas"]["Setup-Output"];
+        };
+        /**
+         * LeversText
+         * @description All that is worth telling, best first. pairs: where no single change is enough. better: what spare stops buy.
+         *     unfixing: what would move a figure that is fixed.
+         */
+        LeversText: {
+            /** Name */
+            name: string;
+            /** Now */
+            now: string;
+            /** Rule */
+            rule: string;
+            /** Tried */
+            tried: number;
+            /** Gains */
+            gains: components["schemas"]["LeverText"][];
+            /** Pairs */
+            pairs: components["schemas"]["LeverText"][];
+            /** Better */
+            better: components["schemas"]["LeverText"][];
+            /** Unfixing */
+            unfixing: components["schemas"]["LeverText"][];
         };
         /**
          * Light
@@ -4663,6 +4742,20 @@ export interface components {
             mark: "P" | "D" | "CP" | "M" | "U";
             /** Source */
             source: string;
+        };
+        /**
+         * StepText
+         * @description One step: what to do, what the hand meter must read, what the frame shows; and which lights are then on.
+         */
+        StepText: {
+            /** Does */
+            does: string;
+            /** Meter */
+            meter: string;
+            /** Frame */
+            frame: string;
+            /** On */
+            on: boolean[];
         };
         /** Stored[Body] */
         Stored_Body_: {
@@ -9890,6 +9983,218 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["InHand"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    order_of_work_api_setups__item_id__steps_get: {
+        parameters: {
+            query?: {
+                first?: "back" | "key";
+            };
+            header?: never;
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StepText"][];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    find_a_stop_api_setups__item_id__levers_get: {
+        parameters: {
+            query?: {
+                /** @description Which of the setup's lights, from 0. */
+                light?: number;
+                keep?: "look" | "light" | "quick";
+            };
+            header?: never;
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeversText"];
                 };
             };
             /** @description What was sent cannot be read at all, or the host name is not this server's. */
