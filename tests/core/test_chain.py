@@ -87,6 +87,7 @@ CASES: dict[str, tuple[Callable[[], Reach], float, float]] = {
         name="Z", claims=(*GN32.claims, Claim(guide_number=64, unit="m", zoom_mm=105)), zoom_max_mm=105,
     )).reach("sync"), 2.0, 0.0),  # D: twice the guide number is two stops, at a coverage that is quoted
     "heads": (lambda: dark({"heads": 4}), 2.0, 0.1),  # D: four equal heads are two stops
+    "pops": (lambda: dark({"pops": 8}), 3.0, 0.0),  # D: eight flashes into one frame are three stops
     "distance": (lambda: dark({"distance_m": 4}), -4.0, 0.05),  # D: inverse square
     "modifier": (lambda: dark({"modifier": BOX}), -0.5, 0.2),  # the modifier's own figure
     "layer": (lambda: dark({"modifier": LAYERED}), -0.9, 0.25),  # the layer's own figure

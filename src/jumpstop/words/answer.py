@@ -13,7 +13,7 @@ from ..core.plan.ambient import Ambient, placements
 from ..core.plan.levels import Level, levels
 from ..core.plan.methods import Method
 from ..core.plan.reach import BLOCKERS, ON_THE_LINE, SHORT, TOO_BRIGHT, Reach, Solved
-from ..core.plan.stage import stage_warnings
+from ..core.plan.stage_warnings import stage_warnings
 from ..core.plan.warnings import warnings_of
 from ..core.scene.ambient import AmbientSpec, Placement
 from ..core.scene.camera import CameraSettings

@@ -60,6 +60,11 @@ def _heads(facts: JumpAt, at: Context) -> Said:
     return Said(f"{heads} heads", f"{heads} equal heads on the same spot: + log2({heads}).")
 
 
+def _pops(facts: JumpAt, at: Context) -> Said:
+    count = f"{facts['count']:.0f}"
+    return Said(f"{count} flashes", f"{count} flashes while the shutter is open: + log2({count}) where nothing moves.")
+
+
 def _distance(facts: JumpAt, at: Context) -> Said:
     metres = length(facts["metres"], at.units)
     return Said(
@@ -208,6 +213,7 @@ SENTENCES: dict[str, Callable[[JumpAt, Context], Said]] = {
     "rated_output": _rated_output,
     "zoom": _zoom,
     "heads": _heads,
+    "pops": _pops,
     "distance": _distance,
     "modifier": _modifier,
     "layer": _layer,

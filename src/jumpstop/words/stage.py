@@ -6,10 +6,10 @@ from typing import Any
 
 from ..core.plan.levels import Level
 from ..core.plan.methods import Method
-from ..core.plan.picture import Tone, framing_of, tones_of
+from ..core.plan.picture import Tone, framing_of, same_size, tones_of
 from ..core.plan.reach import BLOCKED, Solved
 from ..core.plan.remark import Remark
-from ..core.plan.stage import RINGS, Stage, stage_of
+from ..core.plan.stage import RINGS, Stage, short_side, softness, stage_of
 from ..core.scene.stage import SubjectKind
 from .figures import DisplayUnits, amount, dial, length, share, stops
 from .kit import RECEIVERS, ROLES
@@ -29,6 +29,16 @@ class ToneText:
 
 
 @dataclass(slots=True)
+class LensText:
+    """Another lens that shows the subject as large: where camera and background then are [m], and what it does."""
+
+    focal_mm: float
+    subject_m: float
+    background_m: float
+    says: str
+
+
+@dataclass(slots=True)
 class FrameText:
     """The frame: tones, where things fall in it (shares of width and height), blur as a share, the part flash leaves
     dark and at which edge, and all of it in words."""
@@ -43,6 +53,7 @@ class FrameText:
     blur: float
     dark: float
     dark_edge: str
+    lenses: list["LensText"]
     lit_right: bool
     tones: list[ToneText]
     says: str
@@ -74,6 +85,7 @@ class LightText:
     beam_deg: float | None
     rings: list[Ring]
     where: str
+    soft: str
     shadow: list[float] | None
     shadow_in_frame: bool
 
@@ -100,7 +112,7 @@ def stage_text(
     """The document, for one method and the unit of each light."""
     stage, asked = stage_of(solved, method.kind, units), solved.setup.stage
     return StageText(
-        frame=_frame(solved, method, found),
+        frame=_frame(solved, method, found, words),
         lights=[_light(solved, method, at, unit, stage, found, words) for at, unit in enumerate(units)],
         camera_m=round(stage.camera_m, 3),
         view_deg=None if stage.view_deg is None else round(stage.view_deg, 2),
@@ -113,10 +125,13 @@ def stage_text(
     )
 
 
-def _frame(solved: Solved, method: Method, found: tuple[Level, ...]) -> FrameText:
+def _frame(solved: Solved, method: Method, found: tuple[Level, ...], words: DisplayUnits) -> FrameText:
     framing, tones = framing_of(solved.setup, method), tones_of(solved, found)
     texts = [_tone(tone, level) for tone, level in zip(tones, found, strict=True)]
     said = [text.says for text in texts if text.receiver in ("background", "lit", "shadow")]
+    short = short_side(solved.setup)
+    if short is not None:
+        said.append(f"key on the {'short' if short else 'broad'} side")
     if method.lit < 1:
         said.append(f"{share(1 - method.lit)} of the frame gets no flash")
     return FrameText(
@@ -130,6 +145,15 @@ def _frame(solved: Solved, method: Method, found: tuple[Level, ...]) -> FrameTex
         blur=round(framing.blur, 5),
         dark=round(1 - method.lit, 4),
         dark_edge=method.dark_edge,
+        lenses=[
+            LensText(
+                one.focal_mm,
+                one.subject_m,
+                one.background_m,
+                f"{one.focal_mm:.0f} mm from {length(one.subject_m, words)}: background {one.grows:.2g} times as large",
+            )
+            for one in same_size(solved.setup)
+        ],
         lit_right=solved.placing.lit_right,
         tones=texts,
         says=", ".join(said),
@@ -188,9 +212,14 @@ def _light(
         beam_deg=None if placed.beam_deg is None else round(placed.beam_deg, 2),
         rings=[Ring(stops(ring, 0), round(radius, 3)) for ring, radius in zip(RINGS, placed.rings, strict=False)],
         where=_where(solved, at, words),
+        soft=_soft(softness(solved.setup, light)) if light.role != "background" else "",
         shadow=None if shadow is None else [round(one, 3) for one in (*shadow.foot, *shadow.tip)],
         shadow_in_frame=shadow is not None and shadow.in_frame,
     )
+
+
+def _soft(size: float) -> str:
+    return "soft" if size >= 1 else "half soft" if size >= 0.4 else "hard"
 
 
 def _where(solved: Solved, at: int, words: DisplayUnits) -> str:
@@ -251,6 +280,24 @@ STAGE_WARNINGS: dict[str, Callable[[Facts, DisplayUnits], Warned]] = {
     ),
     "flat_falls": lambda f, u: Warned(
         "The sides of the table are darker", f"{stops(f['stops'])}; from {length(f['metres'], u)} a third of a stop."
+    ),
+    "wildlife": lambda f, u: Warned(
+        "Wildlife", "Keep your distance from nests and from what hunts by night; the law and your licence decide."
+    ),
+    "near_eyes": lambda f, u: Warned(
+        "Near the eyes", f"A flash at {length(f['metres'], u)}: less power or farther off; never so near to a baby."
+    ),
+    "repeating": lambda f, u: Warned(
+        "Repeated flashes", "Some people have seizures from more than three a second: say so, and ask, before."
+    ),
+    "optical": lambda f, u: Warned(
+        "Optical trigger",
+        "In sun it sees a few metres only: shade its eye, or take radio."
+        if f["sun"]
+        else "Every unit must see the master: turn its eye, nothing in between.",
+    ),
+    "panel_in_frame": lambda f, u: Warned(
+        "The panel's edge in the frame", f"It hangs at {length(f['metres'], u)}: higher, or crop tighter."
     ),
     "ends_fall": lambda f, u: Warned(
         "The ends are darker", f"{stops(f['stops'])}; from {length(f['metres'], u)} a third of a stop."

@@ -46,6 +46,7 @@
       value={doc.trigger}
       options={[
         ['radio', 'radio'],
+        ['optical', 'an optical trigger'],
         ['shoe', 'the shoe or a cord'],
       ]}
       choose={(trigger) => session.edit('Trigger', (s) => (s.trigger = trigger))}

@@ -20,8 +20,7 @@
   const FIRST = 7
   const PAGE = 40
   const SHEET = 640 // an upright A4 sheet inside its margins [px]
-  const ROOM = 200 // what the ruler needs to be read well [px]
-  const LEAST_ROOM = 120 // what it is left with where many columns were chosen [px]
+  const ROOM = 150 // what the ruler needs to be read [px]
   let measured = $state(460)
   let whole = $state(920)
   let most = $state(FIRST)
@@ -49,14 +48,18 @@
 
   const sort = $derived<Sort>(person.preferences.sort)
   const chosen = $derived(ORDER.filter((one) => person.preferences.columns.includes(one)))
-  /** As many of the columns chosen as leave the ruler room to be read. */
+  /** As many of the columns chosen as leave the ruler room to be read; the one sorted by always, first chosen first. */
   const fitting = $derived.by(() => {
     const rem = parseFloat(getComputedStyle(document.documentElement).fontSize)
-    let left = whole - rem * (7.5 + 5.8) - 36
-    const enough = chosen.findIndex(
-      (one, i) => (left -= rem * parseFloat(COLUMNS[one].width) + 12) < (i < 3 ? ROOM : LEAST_ROOM),
-    )
-    return enough < 0 ? chosen : chosen.slice(0, Math.max(1, enough))
+    const takes = (one: Column) => rem * parseFloat(COLUMNS[one].width) + 12
+    const sorted = ORDER.filter((one) => COLUMNS[one].sorts.some(([key]) => key === sort))
+    let left = whole - rem * (7.5 + 5.8) - 36 - sorted.reduce((sum, one) => sum + takes(one), 0)
+    const more = chosen.filter((one) => {
+      if (sorted.includes(one) || left - takes(one) < ROOM) return false
+      left -= takes(one)
+      return true
+    })
+    return ORDER.filter((one) => sorted.includes(one) || more.includes(one))
   })
   const columns = $derived(paper ? chosen.slice(0, 2) : fitting)
   const template = $derived(
@@ -282,6 +285,20 @@
         >
       {/each}
     </fieldset>
+    <div class="mb-4 flex items-center gap-3">
+      <span class="text-quiet text-sm" aria-hidden="true">Sort by</span>
+      <select
+        class="select select-sm w-auto"
+        aria-label="Sort by"
+        value={sort}
+        onchange={(event) => choose({ sort: event.currentTarget.value as Sort })}
+      >
+        <option value="spare">in hand</option>
+        {#each ORDER.flatMap((one) => COLUMNS[one].sorts) as [key, said] (key)}
+          <option value={key}>{said}</option>
+        {/each}
+      </select>
+    </div>
     <ul class="space-y-1 text-sm">
       <li>○ what the unit gives bare at one metre, full power, on the right</li>
       <li>⌒ to the left, above the line: a loss</li>

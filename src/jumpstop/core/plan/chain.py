@@ -158,6 +158,14 @@ def _heads(scene: Scene) -> Sequence[Jump]:
     ]
 
 
+def _pops(scene: Scene) -> Sequence[Jump]:
+    """So many flashes into one frame, on what holds still: + log2."""
+    if all(light.pops == 1 for light in scene.lights):
+        return []
+    count = scene.by_light(lambda light: light.pops)
+    return [_jump("pops", stops.stops_of(count), 0.0, None, "D", "light adds while the shutter is open", count=count)]
+
+
 def _distance(scene: Scene) -> Sequence[Jump]:
     """From one metre to the receiver."""
     metres = scene.distance_m
@@ -518,6 +526,7 @@ EFFECTS: dict[str, Line] = {
     "rated_output": _rated_output,
     "zoom": _zoomed,
     "heads": _heads,
+    "pops": _pops,
     "distance": _distance,
     "modifier": _modifier,
     "layer": lambda scene: (),  # comes off its modifier, which sets it down

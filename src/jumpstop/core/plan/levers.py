@@ -21,7 +21,7 @@ from .ambient import Ambient, ambient_of
 from .chain import Scene, Variants, chain_of
 from .fixed import method_of
 from .methods import Method
-from .moves import Bag, Move, moves_of, together
+from .moves import Bag, Move, enough_of, moves_of, together
 from .reach import Landed, landed, scene_of
 
 SAME = 0.02  # stops: a change that brings less than this brings nothing
@@ -163,6 +163,8 @@ def levers(
         return Levers(unit, kind, now, bright, (), ())
     tried = moves_of(setup, at, kind, start.method, table.units[unit], bag)
     singles = [move for move in tried if not move.breaks]
+    if now < 0:
+        singles += [move for move in enough_of(base, -now, table.units[unit]) if not _known(move, singles)]
     ones = [Variant((), base), *(Variant((move,), move.light(base)) for move in singles if move.light)]
     beside = ones if pairs else ones[:1]
     at_hand = [*ones, *_twice(ones[1:], pairs)]
@@ -187,6 +189,10 @@ def levers(
     more = _levers(_grid(setup, at, breaking, ones[:1], table, ambient), here, unit, pairs=False) if breaking else ()
     singly = tuple(one for one in found if len(one.moves) == 1)
     return Levers(unit, kind, now, bright, singly, tuple(one for one in found if len(one.moves) == 2), tuple(more))
+
+
+def _known(move: Move, moves: Sequence[Move]) -> bool:
+    return any(_named(move) == _named(one) for one in moves)
 
 
 def _twice(ones: Sequence[Variant], pairs: bool) -> list[Variant]:

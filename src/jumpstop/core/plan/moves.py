@@ -1,5 +1,6 @@
 """Moves: the single changes that could be made to a setup, to find a stop or to spend one. Each is tried elsewhere."""
 
+import math
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import time
@@ -74,6 +75,16 @@ def _distances(light: Light) -> Iterator[Move]:
         metres = float(f"{light.distance_m * times:.2g}")
         if metres != light.distance_m and NEAREST_M <= metres <= 500:
             yield _light("closer" if times < 1 else "farther", "distance", {"metres": metres}, distance_m=metres)
+
+
+def enough_of(light: Light, missing: float, unit: Unit) -> Iterator[Move]:
+    """What makes up for just so many stops that are missing: so many equal heads, or so near."""
+    heads = math.ceil(light.heads * 2**missing - 1e-9)
+    if light.heads * 2 < heads <= 16 and unit.takes_modifiers:
+        yield _light("heads", "heads", {"count": heads}, heads=heads)
+    metres = math.floor(light.distance_m * 2 ** (-missing / 2) * 100) / 100
+    if NEAREST_M <= metres < light.distance_m:
+        yield _light("closer", "distance", {"metres": metres}, distance_m=metres)
 
 
 def _front(light: Light, unit: Unit, bag: Bag) -> Iterator[Move]:

@@ -8,6 +8,7 @@ from ..kit.modifier import Gel
 from ..physics import placing, tone
 from ..physics.arrays import Floats
 from ..physics.colour import FLASH_K
+from ..scene.aim import NEAREST_FOCALS
 from ..scene.setup import Setup
 from . import colour
 from .levels import Level
@@ -90,6 +91,33 @@ def framing_of(setup: Setup, method: Method) -> Framing:
         blur=blur.share if blur else 0.0,
         said=setup.aim.lens is not None,
     )
+
+
+LENSES_MM = (24.0, 35.0, 50.0, 85.0, 135.0, 200.0)
+
+
+@dataclass(frozen=True)
+class SameSize:
+    """Another lens at the same size of the subject: where camera and background then are [m], and how many times as
+    large the background looks."""
+
+    focal_mm: float
+    subject_m: float
+    background_m: float
+    grows: float
+
+
+def same_size(setup: Setup) -> list[SameSize]:
+    """Other lenses from where the subject is as large; none where no lens is said, or it could not focus so near."""
+    lens, out = setup.aim.lens, []
+    for focal in LENSES_MM if lens else ():
+        assert lens is not None
+        subject = lens.subject_m * focal / lens.focal_mm
+        background = subject + lens.background_m - lens.subject_m
+        grows = (focal / background) / (lens.focal_mm / lens.background_m)
+        if focal != lens.focal_mm and subject * 1000 > focal * NEAREST_FOCALS:
+            out.append(SameSize(focal, round(subject, 3), round(background, 3), grows))
+    return out
 
 
 def tones_of(solved: Solved, found: tuple[Level, ...]) -> tuple[Tone, ...]:

@@ -61,6 +61,7 @@ class Light(Value):
     role: Role = Field("key", title="Role")
     distance_m: DistanceM = 2.0
     heads: Whole = Field(1, ge=1, le=16, title="Equal heads")
+    pops: Whole = Field(1, ge=1, le=100, title="Flashes into one frame")
     modifier: OwnModifier | None = None
     layers: tuple[Name, ...] | None = Field(None, max_length=8, title="Layers on")
     gel: Gel = Field("none", title="Gel")

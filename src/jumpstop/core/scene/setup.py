@@ -85,7 +85,7 @@ class Setup(Value):
     filters: tuple[OwnFilter, ...] = Field((), max_length=20, title="ND filters")
     lights: tuple[Light, ...] = Field((Light(),), min_length=1, max_length=8, title="Lights")
     stage: Stage = Stage()
-    trigger: Literal["radio", "shoe"] = Field("radio", title="Trigger")
+    trigger: Literal["radio", "optical", "shoe"] = Field("radio", title="Trigger")
     silent: Flag = Field(False, title="Silent shutter")
     method: MethodKind | None = Field(None, title="Method")
     fixed: Fixed = Fixed()
