@@ -40,7 +40,7 @@ def why(page: Page, name: str) -> Any:
 
 def frames_of(page: Page) -> Any:
     """The figure of frames, unfolded."""
-    more = page.get_by_text("side, automatic power, frames, supply")
+    more = page.get_by_text("side, automatic power, group, frames, supply")
     if not page.get_by_role("spinbutton", name="Frames").is_visible():
         more.click()
     return page.get_by_role("spinbutton", name="Frames")

@@ -108,7 +108,9 @@ def _now(found: Levers) -> str:
 
 def _lever(solved: Solved, found: Levers, one: Lever, at: int, units: DisplayUnits) -> LeverText:
     spare = one.spare
-    then = f"then short by {amount(spare)}" if spare < plan.ENOUGH else f"then {amount(spare)} in hand"
+    then = f"then short by {amount(spare)}" if spare < 0 else f"then {amount(spare)} in hand"
+    if abs(spare) <= one.sd:
+        then = f"then on the line, {stops(spare)}"
     return LeverText(
         says=said(one.moves, units),
         gain=round(one.gain, 3),

@@ -104,6 +104,9 @@ class StageText:
     facing_deg: float
     width_m: float
     depth_m: float
+    height_m: float
+    camera_height_m: float
+    ceiling_m: float | None
 
 
 def stage_text(
@@ -122,6 +125,9 @@ def stage_text(
         facing_deg=asked.facing_deg,
         width_m=asked.width_m,
         depth_m=asked.depth_m,
+        height_m=asked.height_m,
+        camera_height_m=asked.camera_height_m,
+        ceiling_m=asked.ceiling_m,
     )
 
 

@@ -20,6 +20,10 @@
     })
   }
   const frames = (value: number) => session.edit('Frames', (s) => (s.frames = Math.max(1, Math.round(value))))
+  const pops = (count: number) =>
+    change('Flashes into one frame', (l) => (l.pops = Math.max(1, Math.min(100, Math.round(count)))))
+  const channel = (number: number) =>
+    change('Channel', (l) => (l.channel = Math.max(1, Math.min(99, Math.round(number)))))
   const side = (value: NonNullable<Light['side']> | '') =>
     change('Side it reaches', (l) => (l.side = value === '' ? null : value))
   const supplies = $derived<[string, string][]>([
@@ -28,7 +32,7 @@
   ])
 </script>
 
-<Fold words="side, automatic power, frames, supply">
+<Fold words="side, automatic power, group, frames, supply">
   {#if light.role !== 'background'}
     <p>
       {#if !light.position}
@@ -54,6 +58,30 @@
       >
     </p>
   {/if}
+  <p>
+    <LiveFigure
+      label="Flashes into one frame"
+      tone="flash"
+      value={light.pops}
+      text={light.pops === 1 ? 'one flash' : `${light.pops} flashes`}
+      step={(by) => pops(light.pops + Math.sign(by))}
+      type={between('Flashes into one frame', person.bounds('Light', 'pops'), pops)}
+    />
+    into each frame; channel
+    <LiveFigure
+      label="Channel"
+      value={light.channel ?? 1}
+      text={light.channel === null ? 'not said' : String(light.channel)}
+      step={(by) => channel((light.channel ?? 0) + Math.sign(by))}
+      type={between('Channel', [1, 99], channel)}
+    />, group
+    <LiveChoice
+      label="Group"
+      value={light.group}
+      options={[['', 'none'], ...['A', 'B', 'C', 'D', 'E'].map((one): [string, string] => [one, one])]}
+      choose={(group) => change('Group', (l) => (l.group = group))}
+    />.
+  </p>
   <p>
     For
     <LiveFigure

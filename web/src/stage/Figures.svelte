@@ -99,7 +99,9 @@
     return Array.from({ length: shown }, (_, i) => {
       const at = i / (shown - 1)
       const tone = at < 0.3 && ends[0] ? ends[0] : at > 0.7 && ends[1] ? ends[1] : null
-      return { x: middle + (at - 0.5) * span, left: tone ?? left, right: tone ?? right }
+      const lit = tone ?? (frame.lit_right ? right : left)
+      const x = middle + (at - 0.5) * span
+      return frame.lit_right ? { x, left, right: lit } : { x, left: lit, right }
     })
   })
 </script>

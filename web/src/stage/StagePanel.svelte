@@ -2,11 +2,23 @@
 <script lang="ts">
   import type { StageText } from '../lib/api/client'
   import type { SetupSession } from '../lib/session.svelte'
+  import Fold from '../parts/Fold.svelte'
   import Frame from './Frame.svelte'
   import FromAbove from './FromAbove.svelte'
+  import SideView from './SideView.svelte'
 
   let { session, stage }: { session: SetupSession; stage: StageText } = $props()
   let flash = $state(true)
+  let side = $state(false)
+  const lens = (one: StageText['frame']['lenses'][number]) =>
+    session.edit('Lens', (s) => {
+      if (s.aim.lens)
+        Object.assign(s.aim.lens, {
+          focal_mm: one.focal_mm,
+          subject_m: one.subject_m,
+          background_m: one.background_m,
+        })
+    })
   const switchOver = (index: number) =>
     session.edit('Light on or off', (s) => (s.lights[index]!.on = !s.lights[index]!.on))
 </script>
@@ -23,11 +35,27 @@
   </div>
   <Frame frame={stage.frame} {flash} />
   <p class="text-quiet text-[0.8rem] leading-snug">{stage.frame.says}</p>
+  {#if stage.frame.lenses.length}
+    <Fold words="another lens, the subject as large">
+      <ul class="text-[0.82rem] leading-snug">
+        {#each stage.frame.lenses as one (one.focal_mm)}
+          <li>
+            <button type="button" class="link-button text-left" onclick={() => lens(one)}>{one.says}</button>
+          </li>
+        {/each}
+      </ul>
+    </Fold>
+  {/if}
 </section>
 
 <section aria-labelledby="above-title" class="space-y-1">
-  <h2 id="above-title" class="ask">From above</h2>
-  <FromAbove {session} {stage} />
+  <div class="flex items-baseline justify-between gap-2">
+    <h2 id="above-title" class="ask">{side ? 'From the side' : 'From above'}</h2>
+    <button type="button" class="link-button text-[0.85rem]" onclick={() => (side = !side)}
+      >{side ? 'from above' : 'from the side'}</button
+    >
+  </div>
+  {#if side}<SideView {stage} light={session.light} />{:else}<FromAbove {session} {stage} />{/if}
   <p class="text-quiet no-print text-[0.8rem] leading-snug">
     Rings: exposure on faces. Drag a light, or move it with the arrow keys.
   </p>
@@ -55,7 +83,9 @@
           {#if light.on}
             {#if light.dial}<span class="text-flash font-semibold">{light.dial}</span>{/if}
             <span class="text-quiet"
-              ><bdi>{light.unit}</bdi> · {light.where}{light.level ? ` · ${light.level}` : ''}</span
+              ><bdi>{light.unit}</bdi> · {light.where}{light.soft ? ` · ${light.soft}` : ''}{light.level
+                ? ` · ${light.level}`
+                : ''}</span
             >
             {#if light.off}<span class="text-short font-semibold">{light.off}</span>{/if}
           {:else}<span class="text-quiet">off</span>{/if}

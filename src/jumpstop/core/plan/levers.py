@@ -23,6 +23,7 @@ from .fixed import method_of
 from .methods import Method
 from .moves import Bag, Move, enough_of, moves_of, together
 from .reach import Landed, landed, scene_of
+from .stage import BARE_M
 
 SAME = 0.02  # stops: a change that brings less than this brings nothing
 LEAST_PRICE = 0.3  # so that what costs nothing is not ranked by nothing
@@ -291,9 +292,6 @@ def _costs(grid: _Grid, here: _Grid, at: Spot, unit: int, moves: Tried) -> Costs
         work=sum(WORK[move.code] + (0.0 if move.owned else HIRED_WORK) for move in moves),
         method=LOOK_OF_METHOD.get(state.method.kind, 0.0) if state.method.kind != start.method.kind else 0.0,
     )
-
-
-BARE_M = 0.06  # width of a bare head, or of its reflector
 
 
 def _size(light: Light) -> float:

@@ -1624,6 +1624,7 @@ export interface components {
              *       "role": "key",
              *       "distance_m": 2,
              *       "heads": 1,
+             *       "pops": 1,
              *       "gel": "none",
              *       "target_stops": 0
              *     }
@@ -1795,6 +1796,8 @@ export interface components {
             dark: number;
             /** Dark Edge */
             dark_edge: string;
+            /** Lenses */
+            lenses: components["schemas"]["LensText"][];
             /** Lit Right */
             lit_right: boolean;
             /** Tones */
@@ -2143,6 +2146,20 @@ export interface components {
             wanted_share: number | null;
         };
         /**
+         * LensText
+         * @description Another lens that shows the subject as large: where camera and background then are [m], and what it does.
+         */
+        LensText: {
+            /** Focal Mm */
+            focal_mm: number;
+            /** Subject M */
+            subject_m: number;
+            /** Background M */
+            background_m: number;
+            /** Says */
+            says: string;
+        };
+        /**
          * LevelText
          * @description What one receiver gets [stops from correct]: ambient, each light (null: none), and all together.
          */
@@ -2271,6 +2288,11 @@ export interface components {
              * @default 1
              */
             heads?: number;
+            /**
+             * Flashes into one frame
+             * @default 1
+             */
+            pops?: number;
             modifier?: components["schemas"]["OwnModifier-Input"] | null;
             /** Layers on */
             layers?: string[] | null;
@@ -2358,6 +2380,11 @@ export interface components {
              * @default 1
              */
             heads: number;
+            /**
+             * Flashes into one frame
+             * @default 1
+             */
+            pops: number;
             modifier: components["schemas"]["OwnModifier-Output"] | null;
             /** Layers on */
             layers: string[] | null;
@@ -2408,6 +2435,8 @@ export interface components {
             rings: components["schemas"]["Ring"][];
             /** Where */
             where: string;
+            /** Soft */
+            soft: string;
             /** Shadow */
             shadow: number[] | null;
             /** Shadow In Frame */
@@ -3942,6 +3971,7 @@ export interface components {
              *       "role": "key",
              *       "distance_m": 2,
              *       "heads": 1,
+             *       "pops": 1,
              *       "gel": "none",
              *       "target_stops": 0
              *     }
@@ -4044,6 +4074,7 @@ export interface components {
              *       "role": "key",
              *       "distance_m": 2,
              *       "heads": 1,
+             *       "pops": 1,
              *       "gel": "none",
              *       "target_stops": 0
              *     }
@@ -4286,6 +4317,7 @@ export interface components {
              *         "role": "key",
              *         "distance_m": 2,
              *         "heads": 1,
+             *         "pops": 1,
              *         "gel": "none",
              *         "target_stops": 0
              *       }
@@ -4309,7 +4341,7 @@ export interface components {
              * @default radio
              * @enum {string}
              */
-            trigger?: "radio" | "shoe";
+            trigger?: "radio" | "optical" | "shoe";
             /**
              * Silent shutter
              * @default false
@@ -4477,6 +4509,7 @@ export interface components {
              *         "role": "key",
              *         "distance_m": 2,
              *         "heads": 1,
+             *         "pops": 1,
              *         "gel": "none",
              *         "target_stops": 0
              *       }
@@ -4500,7 +4533,7 @@ export interface components {
              * @default radio
              * @enum {string}
              */
-            trigger: "radio" | "shoe";
+            trigger: "radio" | "optical" | "shoe";
             /**
              * Silent shutter
              * @default false
@@ -4719,6 +4752,12 @@ export interface components {
             width_m: number;
             /** Depth M */
             depth_m: number;
+            /** Height M */
+            height_m: number;
+            /** Camera Height M */
+            camera_height_m: number;
+            /** Ceiling M */
+            ceiling_m: number | null;
         };
         /**
          * Step
