@@ -17,11 +17,16 @@ from playwright.sync_api import sync_playwright
 from jumpstop.core.kit.power import PowerSupply
 from jumpstop.core.kit.table import POWER_STOPS, UnitTable, table_of
 from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, Unit
+from jumpstop.core.plan.levers import levers
+from jumpstop.core.plan.moves import Bag
 from jumpstop.core.plan.reach import solve
 from jumpstop.core.scene.aim import ExposureAim, Motion
+from jumpstop.core.scene.light import OwnModifier
 from jumpstop.core.scene.setup import Setup
-from jumpstop.demo import setups
+from jumpstop.demo import kit, setups
 from jumpstop.store.documents import Store
+from jumpstop.words.answer import answer_of
+from jumpstop.words.figures import DisplayUnits
 
 sys.path.insert(0, str(Path(__file__).parent))
 from chromium import Demo, launch
@@ -86,12 +91,12 @@ def median_ms(task: Callable[[], object], times: int) -> float:
 
 def five_methods() -> Setup:
     """A setup in which just five methods can be had: ND, HSS, stop down, freeze, past sync."""
-    kit = setups()[0]
-    setup = kit.model_copy(
+    noon = setups()[0]
+    setup = noon.model_copy(
         update={
             "aim": ExposureAim(f_number=6.3, background_stops=0),
             "motion": Motion(kind="freeze", field_width_m=3),
-            "lights": (kit.lights[0].model_copy(update={"distance_m": 2.0}),),
+            "lights": (noon.lights[0].model_copy(update={"distance_m": 2.0}),),
         }
     )
     assert len(solve(setup, table_of(shelf(1))).kinds) == 5
@@ -110,6 +115,35 @@ def core(lines: list[str]) -> None:
             f"| solve, {count:,} units x 5 methods | {ours:.2f} ms | bare NumPy {theirs:.2f} ms "
             f"| {ours / theirs:.1f} | 2 |"
         )
+
+
+def search(lines: list[str]) -> None:
+    """Every change and every pair for one unit: on a shelf of one, and on one of 200."""
+    setup = setups()[0]
+    modifiers = [OwnModifier.model_validate(doc | {"id": f"m{i}"}) for i, doc in enumerate(kit()["modifiers"])]
+    bag = Bag(tuple(modifiers))
+    for count, aim in ((1, 100), (200, 500)):
+        table = table_of(shelf(count))
+        found = levers(setup, 0, "nd", table, 0, bag)
+        took = min(median_ms(lambda t=table: levers(setup, 0, "nd", t, 0, bag), 3) for _ in range(5))
+        tried = f"{count:,} unit{'s' if count > 1 else ''}: {len(found.singles)} changes and {len(found.pairs)} pairs"
+        lines.append(f"| find a stop, {tried} | {took:.0f} ms | | | {aim} ms |")
+
+
+def by_lights(lines: list[str]) -> None:
+    """How the cost of a setup grows with its lights."""
+    table, one = table_of(shelf(200)), setups()[-1].lights[0]
+    roles = ("key", "fill", "rim", "background") * 2
+    took = []
+    for count in (1, 2, 4, 8):
+        places = enumerate(roles[:count])
+        lights = tuple(one.model_copy(update={"role": role, "distance_m": 2.0 + i}) for i, role in places)
+        setup = setups()[-1].model_copy(update={"lights": lights})
+        took.append(min(median_ms(lambda s=setup: answer_of(solve(s, table), DisplayUnits()), 10) for _ in range(5)))
+    figures = ", ".join(f"{one:.1f}" for one in took)
+    lines.append(
+        f"| solve and answer, 200 units, with 1, 2, 4, 8 lights | {figures} ms | | {took[3] / took[0]:.1f} | 8 |"
+    )
 
 
 def served(lines: list[str]) -> None:
@@ -136,6 +170,11 @@ def served(lines: list[str]) -> None:
             lines.append(
                 f"| key press to redrawn verdict and visible lanes, 200 units, p95 of {len(presses)} | {p95:.0f} ms "
                 f"| median {middle:.0f} ms | | 50 ms |"
+            )
+            drags, work = zip(*dragged(url), strict=True)
+            lines.append(
+                f"| drag of a light to redrawn stage, 200 units, p95 of {len(drags)} "
+                f"| {np.percentile(drags, 95):.0f} ms | page work {np.percentile(work, 95):.0f} ms | | 50 ms, 33 ms |"
             )
             lines.append(f"| start to first answer, best of three | {up:.2f} s | | | 1.2 s |")
 
@@ -172,11 +211,47 @@ def keys(url: str) -> list[float]:
         return taken[5:]
 
 
+def dragged(url: str) -> list[tuple[float, float]]:
+    """(milliseconds from a pointer's move to the frame after the stage has followed, those spent in the page)."""
+    with sync_playwright() as p:
+        page = launch(p).new_page(viewport={"width": 1280, "height": 800})
+        page.goto(url)
+        page.get_by_test_id("headline").wait_for()
+        page.wait_for_timeout(500)
+        page.evaluate("""() => {
+          const spot = document.querySelector('button.spot'), box = spot.getBoundingClientRect()
+          window.at = [box.x + box.width / 2, box.y + box.height / 2]
+          spot.setPointerCapture = () => {}
+          spot.dispatchEvent(new PointerEvent('pointerdown', {bubbles: true, clientX: at[0], clientY: at[1]}))
+        }""")
+        script = """by => new Promise((done, missed) => {
+          setTimeout(() => missed(new Error('the stage did not follow within 5 s')), 5000)
+          performance.clearResourceTimings()
+          const spot = document.querySelector('button.spot'), start = performance.now()
+          const watch = new MutationObserver(() => { watch.disconnect(); requestAnimationFrame(() => setTimeout(() => {
+            const end = performance.now()
+            const all = performance.getEntriesByType('resource')
+            const asked = all.filter(one => one.name.includes('/api/setups/')).at(-1)
+            done([end - start, end - start - (asked ? asked.responseEnd - asked.startTime : 0)])
+          })) })
+          watch.observe(spot, {attributes: true, attributeFilter: ['style']})
+          const to = {bubbles: true, clientX: at[0] + by, clientY: at[1] + by / 2}
+          spot.dispatchEvent(new PointerEvent('pointermove', to))
+        })"""
+        taken = []
+        for i in range(45):
+            taken.append(tuple(page.evaluate(script, 6 + 5 * (i % 6))))
+            page.wait_for_timeout(300)
+        return taken[5:]
+
+
 def main() -> None:
     """All of it."""
     lines = ["| what | took | against | ratio | aim |", "|---|---|---|---|---|"]
     pace = min(median_ms(lambda: sum(i * i for i in range(300_000)), 5) for _ in range(3))
     core(lines)
+    search(lines)
+    by_lights(lines)
     served(lines)
     size = sum(len(gzip.compress(file.read_bytes())) for file in (ROOT / "src/jumpstop/web/assets").glob("*.js"))
     lines.append(f"| shipped scripts, gzipped | {size / 1000:.0f} kB | | | 150 kB |")

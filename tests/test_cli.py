@@ -2,6 +2,7 @@
 
 import csv
 import json
+import math
 import os
 import re
 import socket
@@ -200,3 +201,28 @@ def test_small_answers_are_not_held_back(running: tuple[Path, str]) -> None:
 
     with _listen("127.0.0.1", 0) as listening:
         assert listening.proto == socket.IPPROTO_TCP
+
+
+def test_levels_prints_each_receiver(noon: Path) -> None:
+    done = run("levels", noon)
+    assert done.returncode == 0
+    found = json.loads(done.stdout)
+    level = {one["receiver"]: one for one in found["receivers"]}
+    assert level["background"]["total"] == pytest.approx(-1, abs=0.02)
+    lit = level["lit"]
+    assert lit["total"] == pytest.approx(math.log2(2 ** lit["ambient"] + 2 ** lit["lights"][0]), abs=0.02)
+    assert found["lights"][0]["unit"] == "Curlew 400"
+
+
+def test_levers_prints_each_change(noon: Path, tmp_path: Path) -> None:
+    found = json.loads(run("levers", noon, "--unit", "Redshank 60", "--pairs").stdout)
+    assert (found["unit"], found["method"]) == ("Redshank 60", "nd")
+    gains = {one["says"]: one["gain"] for one in found["singles"]}
+    assert gains["inner diffuser off"] == pytest.approx(0.9)
+    assert all(one["spare"] == pytest.approx(found["spare"] + one["gain"], abs=2e-4) for one in found["singles"])
+    assert all(len(one["codes"]) == 2 for one in found["pairs"])
+    assert "pairs" not in json.loads(run("levers", noon).stdout)
+    assert refused(run("levers", noon, "--unit", "Nobody"), "no unit on this shelf is called 'Nobody'")
+    twice = tmp_path / "twice.csv"
+    twice.write_text('name,guide_number\nStint,"GN 36 m"\nStint,"GN 40 m"\n', encoding="utf-8")
+    assert refused(run("levers", noon, "--shelf", twice, "--unit", "Stint"), "2 units are called 'Stint'")

@@ -267,14 +267,11 @@ def levers(
 def _unit_named(solved: "Solved", wanted: str) -> int:
     """Where a unit stands on the shelf, by id or by name. Raises JumpStopError for one unknown or ambiguous."""
     table = solved.table
-    if wanted in table.ids:
-        return table.ids.index(wanted)
-    places = [at for at, one in enumerate(table.units) if one.name == wanted]
+    places = [at for at, (key, one) in enumerate(zip(table.ids, table.units, strict=True)) if wanted in (key, one.name)]
     if not places:
         raise JumpStopError(f"no unit on this shelf is called {wanted!r}.")
     if len(places) > 1:
-        ids = ", ".join(table.ids[at] for at in places)
-        raise JumpStopError(f"{len(places)} units are called {wanted!r}; say which by its id: {ids}.")
+        raise JumpStopError(f"{len(places)} units are called {wanted!r}: give each a name of its own.")
     return places[0]
 
 
