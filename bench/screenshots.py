@@ -99,11 +99,41 @@ def phone_units(page: Page) -> None:
     page.get_by_role("button", name="Units", exact=True).click()
 
 
+def stage(page: Page) -> None:
+    """Three lights in their places."""
+    bench(page, "At the bench")
+
+
+def find(page: Page) -> None:
+    """A unit that is short, and what would bring it there."""
+    take(page, "Redshank 60")
+    tool(page, "Find a stop")
+    page.evaluate("scrollTo(0, 480)")
+
+
+def order(page: Page) -> None:
+    """The second step: the edge light alone."""
+    bench(page, "At the bench")
+    tool(page, "Order of work")
+    page.get_by_role("list", name="Steps").get_by_role("button").nth(1).click()
+    page.evaluate("scrollTo(0, 380)")
+
+
+def phone_stage(page: Page) -> None:
+    """The stage under a thumb."""
+    bench(page, "At the bench")
+    page.get_by_role("button", name="Stage", exact=True).click()
+
+
 # name, address, size, what is done first
 VIEWS: list[tuple[str, str, tuple[int, int], Callable[[Page], None] | None]] = [
     ("setup", "", DESK, None),
     ("setup-dim", "", DESK, dim),
     ("setup-fixed", "", DESK, fixed),
+    ("stage", "", DESK, stage),
+    ("find", "", DESK, find),
+    ("order", "", DESK, order),
+    ("stage-phone", "", PHONE, phone_stage),
     ("seen", "", DESK, seen),
     ("ladder", "", DESK, ladder),
     ("freeze-dim", "", DESK, frozen),

@@ -18,7 +18,7 @@ from .core.kit.errors import CannotSolve, JumpStopError
 
 if TYPE_CHECKING:
     from .core.kit.unit import Unit
-    from .core.plan.levers import Lever
+    from .core.plan.ranking import Lever
     from .core.plan.reach import Solved
     from .store.documents import Store
     from .words.answer import Answer

@@ -221,7 +221,7 @@ def test_one_unreadable_document_does_not_take_the_list_with_it(client: TestClie
     broken = store.add("setups", [{"name": "Half a setup", "aim": {"iso": -1}}], "x")[0]
     store.close()
     assert len(client.get("/api/units").json()) == len(client.get("/api/shelf").json()) == 12
-    assert len(client.get("/api/setups").json()) == 9
+    assert len(client.get("/api/setups").json()) == 10
     found = {one["id"]: one for one in client.get("/api/unreadable").json()}
     assert found[bad.id]["name"] == "From elsewhere"
     assert "There is no field “zoom” here" in found[bad.id]["why"] or "needs a guide number" in found[bad.id]["why"]

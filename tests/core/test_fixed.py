@@ -12,10 +12,11 @@ from jumpstop.core.plan.advice import advised_method, costs_for
 from jumpstop.core.plan.changes import cures
 from jumpstop.core.plan.ladder import ladder, variants
 from jumpstop.core.plan.levels import levels, ratio_of
-from jumpstop.core.plan.levers import gaining, levers
+from jumpstop.core.plan.levers import levers
 from jumpstop.core.plan.methods import Method
 from jumpstop.core.plan.moves import Bag, done
 from jumpstop.core.plan.one_unit import landing, with_light
+from jumpstop.core.plan.ranking import gaining
 from jumpstop.core.plan.reach import Solved, solve
 from jumpstop.core.plan.targets import fill_for_ratio, start_compensation
 from jumpstop.core.plan.worked_out import with_distances, with_units

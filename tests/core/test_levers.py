@@ -8,8 +8,9 @@ from hypothesis import strategies as st
 
 from jumpstop.core.kit.table import UnitTable, table_of
 from jumpstop.core.kit.unit import Unit
-from jumpstop.core.plan.levers import ENOUGH, Lever, Levers, gaining, gaining_pairs, levers, spending, taming
+from jumpstop.core.plan.levers import levers
 from jumpstop.core.plan.moves import Bag, done
+from jumpstop.core.plan.ranking import ENOUGH, Lever, Levers, gaining, gaining_pairs, spending, taming
 from jumpstop.core.plan.reach import solve
 from jumpstop.core.scene.light import OwnModifier, OwnUnit
 from jumpstop.core.scene.setup import Setup

@@ -15,6 +15,7 @@ from jumpstop.core.kit.table import table_of
 from jumpstop.core.kit.unit import Claim, Hss, HssEntry, Unit
 from jumpstop.core.plan.chain import EFFECTS
 from jumpstop.core.plan.day import day_of
+from jumpstop.core.plan.ranking import WORK
 from jumpstop.core.plan.reach import BLOCKERS, solve
 from jumpstop.core.plan.timing import of_unit
 from jumpstop.core.scene.ambient import AmbientSpec
@@ -41,6 +42,7 @@ from jumpstop.words.figures import (
 )
 from jumpstop.words.kit import printed
 from jumpstop.words.lanes import steps_of
+from jumpstop.words.levers import MOVES
 from jumpstop.words.stage import STAGE_WARNINGS
 from jumpstop.words.timing import timing_text
 
@@ -65,6 +67,7 @@ def test_every_code_has_a_sentence_and_no_sentence_is_left_over() -> None:
     said = codes("refuse", "CannotSolve") | {"no_such_light", "no_usable_unit", "unreadable_setup"}
     assert said == problems.SENTENCES.keys()
     assert set(BLOCKERS) == methods.UNIT_BLOCKERS.keys()
+    assert MOVES.keys() == WORK.keys()
 
 
 @pytest.mark.parametrize(

@@ -12,9 +12,10 @@ from ..core.plan.advice import advised_method, unit_for
 from ..core.plan.day import day_of
 from ..core.plan.first_reading import FirstReading, unit_of_reading
 from ..core.plan.ladder import ladder
-from ..core.plan.levers import Keep, levers
+from ..core.plan.levers import levers
 from ..core.plan.moves import Bag
 from ..core.plan.one_unit import only
+from ..core.plan.ranking import Keep
 from ..core.plan.reach import Reach, solve
 from ..core.plan.steps import School, all_on
 from ..core.scene.begin import Where, begun

@@ -4,9 +4,9 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from ..core.plan import levers as plan
-from ..core.plan.levers import Costs, Keep, Lever, Levers
+from ..core.plan import ranking as plan
 from ..core.plan.moves import Move, done
+from ..core.plan.ranking import Costs, Keep, Lever, Levers
 from ..core.plan.reach import Solved
 from ..core.scene.light import OwnUnit
 from ..core.scene.setup import Setup

@@ -17,7 +17,7 @@ def srgb(linear: Figure) -> Floats:
 
 
 def kelvin_rgb(kelvin: float) -> Floats:
-    """Linear sRGB of a black body, green 1, of shape (3,); 1,667 to 25,000 K. Source: Kim et al. 2002, its splines."""
+    """Linear sRGB of a black body, green 1, of shape (3,); 1,667 to 25,000 K. Source: Kang et al. 2002, its splines."""
     t = min(max(kelvin, 1667.0), 25_000.0)
     a, b, c, d = (
         (-0.2661239e9, -0.2343589e6, 0.8776956e3, 0.179910)

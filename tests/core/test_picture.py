@@ -1,0 +1,148 @@
+"""The picture and the set from above: tones, where things fall in the frame, rings, shadows, lenses of the same size."""
+
+import math
+from typing import Any
+
+import colour
+import numpy as np
+import pytest
+from test_stage import at, lit, scene
+
+from jumpstop.core.physics.tone import balanced_rgb, kelvin_rgb, srgb
+from jumpstop.core.plan.picture import framing_of, on_frame, same_size, tones_of
+from jumpstop.core.plan.stage import RINGS, short_side, softness, stage_of, sun_of
+from jumpstop.core.plan.steps import all_on, order_of, steps_of
+from jumpstop.core.scene.setup import Setup
+
+
+def test_srgb_is_the_published_curve() -> None:
+    """P: IEC 61966-2-1; grey of 0.18 renders at 118, and against the reference library."""
+    assert round(255 * float(srgb(0.18))) == 118
+    light = np.array([0.0, 0.001, 0.0031308, 0.01, 0.18, 0.5, 1.0])
+    assert srgb(light) == pytest.approx(colour.models.eotf_inverse_sRGB(light), abs=1e-6)
+    assert float(srgb(3.0)) == pytest.approx(1)
+
+
+@pytest.mark.parametrize("kelvin", [2000, 2300, 3200, 4000, 5500, 7500, 12000])
+def test_colour_of_a_black_body(kelvin: float) -> None:
+    """P: Kang et al. 2002, by the reference library; linear sRGB by IEC 61966-2-1."""
+    x, y = colour.temperature.CCT_to_xy_Kang2002(kelvin)
+    matrix = colour.RGB_COLOURSPACES["sRGB"].matrix_XYZ_to_RGB
+    rgb = matrix @ np.array([x / y, 1, (1 - x - y) / y])
+    assert kelvin_rgb(kelvin) == pytest.approx(np.maximum(rgb / rgb[1], 1e-3), abs=3e-3)
+    assert balanced_rgb(kelvin, kelvin) == pytest.approx([1, 1, 1])
+
+
+def test_a_picture_has_the_tones_of_its_levels() -> None:
+    """D: reflectance x 2^level, as sRGB; light skin .36 clips 1.47 over."""
+    found = scene({"distance_m": 2} | at(45))
+    levels = lit(found)
+    tones = {one.receiver: one for one in tones_of(found, tuple(levels.values()))}
+    assert tones["lit"].total[1] == pytest.approx(float(srgb(0.36 * 2 ** levels["lit"].total)), abs=1e-6)
+    assert tones["lit"].ambient[1] < 0.01
+    assert not tones["lit"].clipped
+    over = scene({"distance_m": 2, "target_stops": 1.7} | at(45))
+    bright = {one.receiver: one for one in tones_of(over, tuple(lit(over).values()))}
+    assert bright["lit"].clipped
+    assert not bright["shadow"].clipped
+    gelled = scene(
+        {"distance_m": 2, "gel": "none"} | at(45), {"role": "rim", "gel": "full_orange", "target_stops": 0} | at(150)
+    )
+    warm = {one.receiver: one for one in tones_of(gelled, tuple(lit(gelled).values()))}
+    assert warm["edge"].total[0] > warm["edge"].total[1] > warm["edge"].total[2]
+
+
+def framed(**more: Any) -> Setup:
+    lens = {"focal_mm": 50, "subject_m": 4, "background_m": 9}
+    return Setup.model_validate(
+        {"aim": {"lens": lens} | more.pop("aim", {}), "stage": {"camera_height_m": 0.9, "height_m": 1.8} | more}
+    )
+
+
+def test_where_a_subject_falls_in_the_frame() -> None:
+    """D: 24 mm high behind 50 mm at 4 m: the field is 1.92 m high, less than 1.15 times 1.8 m; so the head is near the
+    top. Twice as far off all of it shows, level, half its height each side of the middle."""
+    setup = framed()
+    method = scene({"distance_m": 2}).methods[0]
+    near = framing_of(setup, method)
+    assert near.head == pytest.approx(0.12, abs=0.01)
+    assert near.feet > 1
+    far = framed(aim={"lens": {"focal_mm": 50, "subject_m": 8, "background_m": 20}})
+    shown = framing_of(far, method)
+    assert shown.head == pytest.approx(0.5 - 0.9 / 3.84, abs=1e-3)
+    assert shown.feet == pytest.approx(0.5 + 0.9 / 3.84, abs=1e-3)
+    assert shown.horizon == pytest.approx(0.5, abs=1e-3)  # the camera at half its height, level
+    assert shown.width == pytest.approx(0.5 / 5.76, abs=1e-3)
+    upright = framed(aim={"lens": {"focal_mm": 50, "subject_m": 8, "background_m": 20}, "orientation": "grip_up"})
+    assert framing_of(upright, method).width == pytest.approx(0.5 / 3.84, abs=1e-3)
+    assert framing_of(upright, method).upright
+    right = on_frame(far, 1, 0, 0.9)
+    assert right is not None
+    assert right == pytest.approx((0.5 + 1 / 5.76, 0.5), abs=1e-3)
+
+
+def test_rings_of_equal_exposure() -> None:
+    """D, inverse square: the ring of 0 lies where the light is correct, each stop a root of two farther or nearer."""
+    found = scene({"distance_m": 2} | at(-40, turn_deg=10))
+    stage = stage_of(found, found.kinds[0], (0,))
+    light = stage.lights[0]
+    level = float(found.reach(found.kinds[0]).flash_at_dial[0]) - (found.placing.off_stops[0, 0] + 0.0)
+    own = float(found.reach(found.kinds[0]).flash_at_dial[0])
+    assert level > own - 1e-9
+    radii = dict(zip(RINGS, light.rings, strict=True))
+    assert radii[0.0] == pytest.approx(2 * 2 ** (own / 2))
+    assert radii[-2.0] / radii[0.0] == pytest.approx(2)
+    assert radii[1.0] / radii[0.0] == pytest.approx(math.sqrt(0.5))
+    assert light.at[0] == pytest.approx(-2 * math.sin(math.radians(40)))
+    assert light.at[1] == pytest.approx(-2 * math.cos(math.radians(40)))
+    assert light.points_deg == pytest.approx(40 + 10)
+    assert light.beam_deg == pytest.approx(54.43, abs=0.01)
+    off = scene({"distance_m": 2, "on": False} | at(-40))
+    assert stage_of(off, off.kinds[0], (0,)).lights[0].rings == ()
+
+
+def test_another_lens_at_the_same_size() -> None:
+    """D: at equal subject size a background 5 m behind looks (f' / b') / (f / b) as large."""
+    found = {one.focal_mm: one for one in same_size(framed())}
+    assert 50 not in found
+    assert found[85].subject_m == pytest.approx(6.8)
+    assert found[85].background_m == pytest.approx(11.8)
+    assert found[85].grows == pytest.approx((85 / 11.8) / (50 / 9))
+    assert found[24].grows < 1 < found[200].grows
+    assert same_size(Setup()) == []
+
+
+def test_softness_and_the_short_side() -> None:
+    setup = scene({"distance_m": 2, "modifier": {"name": "Octa", "face": {"width_m": 0.9}}} | at(60)).setup
+    assert softness(setup, setup.lights[0]) == pytest.approx(1.8)
+    box = {"name": "Box", "face": {"shape": "rectangle", "width_m": 0.9, "height_m": 0.4}}
+    wide = scene({"distance_m": 2, "modifier": box} | at(60)).setup
+    assert softness(wide, wide.lights[0]) == pytest.approx(1.2)
+    assert short_side(setup) is None
+    for facing, expected in ((30, True), (70, False), (-30, False)):
+        assert short_side(scene({"distance_m": 2} | at(60), stage={"facing_deg": facing}).setup) is expected
+
+
+def test_the_sun_on_the_stage() -> None:
+    assert sun_of(scene({"distance_m": 2})) is None
+
+
+def test_the_order_of_work() -> None:
+    """Back to front: background, edge, fill, key; or the key, then the kicker. Each step holds those before it."""
+    setup = Setup.model_validate(
+        {"lights": [{"role": "key", "on": False}, {"role": "rim"}, {"role": "fill"}, {"role": "background"}]}
+    )
+    assert order_of(setup, "back") == [3, 1, 2, 0]
+    assert order_of(setup, "key") == [0, 1, 2, 3]
+    assert all(light.on for light in all_on(setup).lights)
+    found = scene({"distance_m": 2} | at(45), {"role": "rim", "target_stops": 0.5, "distance_m": 2} | at(150))
+    steps = steps_of(found, found.kinds[0], (0, 0), "back")
+    assert [step.on for step in steps] == [(False, False), (False, True), (True, True)]
+    assert [step.light for step in steps] == [None, 1, 0]
+    assert steps[0].meter is None
+    assert steps[1].meter == pytest.approx(8 * 2**0.25, rel=0.06)  # f/8, half a stop over, to a third-stop dial
+    total = {one.receiver: one.total for one in steps[-1].levels}
+    assert total == pytest.approx({name: one.total for name, one in lit(found).items()})
+    first = {one.receiver: one.total for one in steps[1].levels}
+    assert first["edge"] == pytest.approx(total["edge"], abs=0.01)
+    assert first["lit"] < -8
