@@ -96,7 +96,7 @@ def five_methods() -> Setup:
         update={
             "aim": ExposureAim(f_number=6.3, background_stops=0),
             "motion": Motion(kind="freeze", field_width_m=3),
-            "lights": (noon.lights[0].model_copy(update={"distance_m": 2.0}),),
+            "lights": (noon.lights[0].model_copy(update={"distance_m": 2.0, "position": None}),),
         }
     )
     assert len(solve(setup, table_of(shelf(1))).kinds) == 5
@@ -234,7 +234,7 @@ def dragged(url: str) -> list[tuple[float, float]]:
             const asked = all.filter(one => one.name.includes('/api/setups/')).at(-1)
             done([end - start, end - start - (asked ? asked.responseEnd - asked.startTime : 0)])
           })) })
-          watch.observe(spot, {attributes: true, attributeFilter: ['style']})
+          watch.observe(document.querySelector('.plan svg'), {subtree: true, childList: true, attributes: true})
           const to = {bubbles: true, clientX: at[0] + by, clientY: at[1] + by / 2}
           spot.dispatchEvent(new PointerEvent('pointermove', to))
         })"""

@@ -45,6 +45,8 @@ LENS = {"focal_mm": 50, "subject_m": 3, "background_m": 8}
         ("Noon portrait", {"ambient": {"subject": "panel"}, "aim": {"lens": LENS | {"focal_mm": 24}}}, "panel_in_frame", "2.4 m"),
         ("Hare in dune grass", {}, "wildlife", "nests"),
         ("Hare in dune grass", {}, "aim", "0.42 m"),
+        ("The leap", {"stage": {"camera_looks_deg": 54}}, "sun_elsewhere", "before the subject, not behind"),
+        ("Team of 22", {"stage": {"camera_looks_deg": 198}}, "sun_elsewhere", "behind the subject, not before"),
         ("Team of 22", {"light": {"distance_m": 4}}, "group_uncovered", "74°"),
         ("Team of 22", {"light": {"distance_m": 4}}, "ends_fall", "5.88 m"),
         ("Team of 22", {"stage": {"depth_m": 2}, "light": {"distance_m": 4}}, "depth_falls", "16.3 m"),

@@ -203,7 +203,7 @@ def test_the_last_setup_is_deleted_and_brought_back(page: Page) -> None:
             expect(page.get_by_label("Setup on the bench").get_by_role("option")).to_have_count(left)
     expect(page.get_by_role("heading", name="There is no setup here yet.")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
-    expect(name).to_have_value("Prize table")
+    expect(name).to_have_value("At the bench")
 
 
 def test_lanes_are_sorted_and_speak_feet(page: Page) -> None:
@@ -213,12 +213,12 @@ def test_lanes_are_sorted_and_speak_feet(page: Page) -> None:
     page.get_by_role("button", name="Columns and signs").click()
     page.get_by_label("Weight").check()
     page.get_by_label("Price").check()
-    page.get_by_label("Sort by").select_option("price")
+    page.get_by_label("Sort by", exact=True).select_option("price")
     page.get_by_role("button", name="Close", exact=True).click()
     page.get_by_role("button", name="Sort by weight").click()
     expect(lanes.nth(1)).to_contain_text("Dunlin 36")
     page.get_by_role("button", name="Columns and signs").click()
-    page.get_by_label("Sort by").select_option("price")
+    page.get_by_label("Sort by", exact=True).select_option("price")
     page.get_by_role("button", name="Close", exact=True).click()
     expect(lanes.nth(1)).to_contain_text("£65")
     page.reload()

@@ -238,6 +238,10 @@ def _where(solved: Solved, at: int, words: DisplayUnits) -> str:
     return f"{metres}, {side}, {length(light.position.height_m, words)} up"
 
 
+def _where_sun(front: bool) -> str:
+    return "before the subject" if front else "behind the subject"
+
+
 Facts = Mapping[str, Any]
 STAGE_WARNINGS: dict[str, Callable[[Facts, DisplayUnits], Warned]] = {
     "light_in_frame": lambda f, u: Warned(
@@ -286,6 +290,10 @@ STAGE_WARNINGS: dict[str, Callable[[Facts, DisplayUnits], Warned]] = {
     ),
     "flat_falls": lambda f, u: Warned(
         "The sides of the table are darker", f"{stops(f['stops'])}; from {length(f['metres'], u)} a third of a stop."
+    ),
+    "sun_elsewhere": lambda f, u: Warned(
+        "The sun is elsewhere",
+        f"By the compass it is {_where_sun(f['front'])}, not {_where_sun(not f['front'])}: turn the camera, or say so.",
     ),
     "wildlife": lambda f, u: Warned(
         "Wildlife", "Keep your distance from nests and from what hunts by night; the law and your licence decide."

@@ -12,6 +12,8 @@
   /** The scale while a light is dragged: what is under the finger stays there. */
   let held = $state.raw<Plan | null>(null)
   let dragged = $state<number | null>(null)
+  /** Where the pointer holds it: the mark goes with it at once, the light when the server has answered. */
+  let pointer = $state.raw<[number, number] | null>(null)
   const plan = $derived(held ?? planOf(stage, width, height))
   const id = $props.id()
 
@@ -24,6 +26,11 @@
     Math.sin((deg * Math.PI) / 180),
     Math.cos((deg * Math.PI) / 180),
   ]
+
+  const at = (index: number): [number, number] =>
+    index === dragged && pointer
+      ? pointer
+      : [plan.x(stage.lights[index]!.x_m), plan.y(stage.lights[index]!.y_m)]
 
   /** Where a ring's level is written: on the ring, beside the light's own axis, on a side that is in the picture. */
   function labelled(light: StageText['lights'][number], radius: number): [number, number] {
@@ -49,13 +56,15 @@
   function drag(event: PointerEvent, index: number) {
     if (dragged !== index) return
     const box = (event.currentTarget as HTMLElement).parentElement!.getBoundingClientRect()
-    const [x, y] = plan.at(event.clientX - box.left, event.clientY - box.top)
+    pointer = [event.clientX - box.left, event.clientY - box.top]
+    const [x, y] = plan.at(...pointer)
     move(index, (light) => Object.assign(light, placeAt(light, stage, x, y)))
   }
 
   function drop() {
     held = null
     dragged = null
+    pointer = null
   }
 
   function key(event: KeyboardEvent, index: number) {
@@ -219,7 +228,7 @@
         class="spot"
         class:mine={i === session.light}
         class:off={!light.on}
-        style={`left:${plan.x(light.x_m)}px;top:${plan.y(light.y_m)}px`}
+        style={`left:${at(i)[0]}px;top:${at(i)[1]}px`}
         aria-label={`Light ${i + 1}, ${light.role}: ${light.where}. Arrow keys move it.`}
         onpointerdown={(event) => down(event, i)}
         onpointermove={(event) => drag(event, i)}

@@ -46,4 +46,4 @@ def row_levels(at_m: np.ndarray, lights_m: np.ndarray, axes: np.ndarray, beam_de
 
 def off_axis(off_deg: Figure, beam_deg: Figure) -> Figure:
     """Stops lost off the axis of a beam of this full angle: -(2 phi / theta)^2, so 1 at its edge; from memory."""
-    return -((2 * np.asarray(off_deg) / beam_deg) ** 2)
+    return -((2 * off_deg / beam_deg) ** 2)

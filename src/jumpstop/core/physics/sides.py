@@ -1,30 +1,27 @@
 """Which side of a face a light reaches, by its bearing from the axis of the face."""
 
-import numpy as np
-
-from .arrays import Figure
+import math
 
 TURN_DEG = 45.0  # up to this bearing the nearer side has all of a light; from memory, as are both shares
 EDGE_DEG = 90.0  # from here on a light is an edge light
 
 
-def wrapped_deg(bearing_deg: Figure) -> Figure:
+def wrapped_deg(bearing_deg: float) -> float:
     """The same bearing from -180 to 180 [degrees]."""
-    return (np.asarray(bearing_deg) + 180.0) % 360.0 - 180.0
+    return (bearing_deg + 180.0) % 360.0 - 180.0
 
 
-def near_share(bearing_deg: Figure) -> Figure:
+def near_share(bearing_deg: float) -> float:
     """Share of a light that the nearer side of the face gets: 1 up to 45 degrees, then cos(b - 45), 0 from 135."""
-    off = np.abs(wrapped_deg(bearing_deg)) - TURN_DEG
-    return np.where(off <= 0, 1.0, np.where(off < 90 - 1e-9, np.cos(np.radians(off)), 0.0))
+    off = abs(wrapped_deg(bearing_deg)) - TURN_DEG
+    return 1.0 if off <= 0 else math.cos(math.radians(off)) if off < 90 - 1e-9 else 0.0
 
 
-def far_share(bearing_deg: Figure) -> Figure:
+def far_share(bearing_deg: float) -> float:
     """Share of a light that the farther side of the face gets: tan(45 - b), 0 from 45 degrees on."""
-    off = np.clip(TURN_DEG - np.abs(wrapped_deg(bearing_deg)), 0.0, TURN_DEG)
-    return np.tan(np.radians(off))
+    return math.tan(math.radians(max(0.0, TURN_DEG - abs(wrapped_deg(bearing_deg)))))
 
 
-def edge_share(bearing_deg: Figure) -> Figure:
+def edge_share(bearing_deg: float) -> float:
     """Share of a light that the edge of a figure gets: all of one from the side or behind, none of one in front."""
-    return np.where(np.abs(wrapped_deg(bearing_deg)) >= EDGE_DEG - 1e-9, 1.0, 0.0)
+    return 1.0 if abs(wrapped_deg(bearing_deg)) >= EDGE_DEG - 1e-9 else 0.0

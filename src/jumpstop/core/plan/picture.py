@@ -1,6 +1,7 @@
 """The frame as it would come out: tones from the computed levels, where things fall in it, and what is clipped."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -126,22 +127,20 @@ def tones_of(solved: Solved, found: tuple[Level, ...]) -> tuple[Tone, ...]:
     kelvin = colour.ambient_kelvin(setup.ambient, solved.ambient)
     first = next((light for light in setup.lights if light.on), setup.lights[0])
     camera = colour.balance(setup.ambient, solved.ambient, first.gel).camera_k
-    there = tone.balanced_rgb(kelvin, camera)
-    lights = [tone.balanced_rgb(_kelvin(light.gel), camera) for light in setup.lights]
-    out = []
-    for level in found:
-        reflectance = GREY if level.receiver == "background" else SKIN
-        ambient = 2.0**level.ambient * there
-        total = ambient + sum((2.0**one * rgb for one, rgb in zip(level.lights, lights, strict=True)), np.zeros(3))
-        clipped = bool(np.max(total) * reflectance > tone.CLIP)
-        out.append(Tone(level.receiver, _seen(ambient * reflectance), _seen(total * reflectance), clipped))
-    return tuple(out)
+    colours = [balanced(kelvin, camera), *(balanced(_kelvin(light.gel), camera) for light in setup.lights)]
+    light = np.exp2(np.array([(level.ambient, *level.lights) for level in found]))
+    reflectance = np.array([[GREY if level.receiver == "background" else SKIN] for level in found])
+    ambient, total = light[:, :1] * colours[0] * reflectance, light @ np.array(colours) * reflectance
+    clipped = np.max(total, axis=1) > tone.CLIP
+    seen = [[(red, green, blue) for red, green, blue in tone.srgb(one).tolist()] for one in (ambient, total)]
+    return tuple(Tone(level.receiver, seen[0][at], seen[1][at], bool(clipped[at])) for at, level in enumerate(found))
+
+
+@lru_cache(maxsize=64)
+def balanced(kelvin: float, camera_k: float) -> Floats:
+    """Linear colour of a light in a picture balanced for another; kept, as there are few."""
+    return tone.balanced_rgb(kelvin, camera_k)
 
 
 def _kelvin(gel: Gel) -> float:
     return 1e6 / (1e6 / FLASH_K + colour.GEL_MIRED[gel])
-
-
-def _seen(linear: Floats) -> tuple[float, float, float]:
-    red, green, blue = (float(one) for one in tone.srgb(linear))
-    return red, green, blue

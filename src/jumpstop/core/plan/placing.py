@@ -6,6 +6,7 @@ sides and the edge of the subject, the background, and in a group the ends of it
 
 import math
 from dataclasses import dataclass
+from functools import cached_property
 from typing import NamedTuple
 
 import numpy as np
@@ -16,7 +17,6 @@ from ..physics.arrays import Floats
 from ..physics.beam import horizontal_deg
 from ..scene.light import Light, Side
 from ..scene.setup import Setup
-from ..scene.stage import Position
 
 ALONE = ("lit", "shadow", "background", "edge")
 GROUP = (*ALONE, "left", "right", "far")
@@ -52,8 +52,13 @@ class Placing:
     off_stops: Floats  # lost off the head's axis
     share: Floats  # of the light, were it on: 0 where it does not reach
     own: tuple[int, ...]  # the receiver that each light is there for
-    at: tuple[Point, ...]  # where the lights stand
+    setup: Setup
     lit_right: bool  # whether the lit side is the one to the camera's right
+
+    @cached_property
+    def at(self) -> tuple[Point, ...]:
+        """Where the lights stand."""
+        return tuple(point_of(light, self.setup) for light in self.setup.lights)
 
     @property
     def side_stops(self) -> Floats:
@@ -91,10 +96,12 @@ def point_of(light: Light, setup: Setup) -> Point:
 
 def placing_of(setup: Setup, sun: tuple[float, float] | None = None, right: bool | None = None) -> Placing:
     """The placing of a setup. sun: (elevation, bearing) [degrees] where it is known; right: see `lit_right`."""
+    right = lit_right(setup, sun) if right is None else right
+    if setup.stage.kind != "group" and not any(light.position for light in setup.lights):
+        return _unplaced(setup, right)
     points = receivers_of(setup)
     names = tuple(points)
     at = tuple(point_of(light, setup) for light in setup.lights)
-    right = lit_right(setup, sun) if right is None else right
     shape = (len(setup.lights), len(names))
     metres, off, share = np.empty(shape), np.zeros(shape), np.empty(shape)
     for row, light in enumerate(setup.lights):
@@ -104,19 +111,39 @@ def placing_of(setup: Setup, sun: tuple[float, float] | None = None, right: bool
             off[row] = _off_stops(light, at[row], points)
     share[off <= DARK_STOPS] = 0.0
     own = tuple(own_receiver(light, share[row]) for row, light in enumerate(setup.lights))
-    return Placing(names, metres, off, share, own, at, right)
+    return Placing(names, metres, off, share, own, setup, right)
+
+
+def _unplaced(setup: Setup, right: bool) -> Placing:
+    """Where no light has a place: each on a line with subject and background, reaching the sides it is said to."""
+    behind = behind_m(setup)
+    metres = np.array(
+        [
+            (light.distance_m, light.distance_m, light.distance_m + (behind if light.role != "background" else 0.0),
+             light.distance_m)
+            for light in setup.lights
+        ]
+    )  # fmt: skip
+    share = np.array([_shares(light, ALONE, 0.0, right) for light in setup.lights])
+    own = tuple(own_receiver(light, share[row]) for row, light in enumerate(setup.lights))
+    return Placing(ALONE, metres, np.zeros_like(metres), share, own, setup, right)
 
 
 def lit_right(setup: Setup, sun: tuple[float, float] | None) -> bool:
-    """Which side is the lit one: the key's where its place is said, else the sun's; else the camera's right."""
+    """Which side is the lit one: the key's where its place is said, else the sun's, else that of a fill; else the
+    camera's right."""
     stage = setup.stage
-    key = next((light for light in setup.lights if light.role == "key" and light.on and light.position), None)
-    if key is not None and key.position is not None:
-        return float(sides.wrapped_deg(key.position.bearing_deg - stage.facing_deg)) >= 0
-    if sun is not None and stage.camera_looks_deg is not None and setup.ambient.subject == "sun":
+    bearings = [
+        (light.role, light.position.bearing_deg)
+        for light in setup.lights
+        if light.on and light.position and light.role in ("key", "fill")
+    ]
+    bearing = next((deg for role, deg in bearings if role == "key"), None)
+    if bearing is None and sun is not None and stage.camera_looks_deg is not None and setup.ambient.subject == "sun":
         bearing = placing.sun_bearing_deg(sun[1], stage.camera_looks_deg)
-        return float(sides.wrapped_deg(bearing - stage.facing_deg)) >= 0
-    return True
+    if bearing is None:
+        bearing = bearings[0][1] if bearings else 0.0
+    return sides.wrapped_deg(bearing - stage.facing_deg) >= 0
 
 
 def own_receiver(light: Light, share: Floats) -> int:
@@ -154,34 +181,37 @@ def _shares(light: Light, names: tuple[str, ...], facing_deg: float, right: bool
     return [known.get(name, lit) for name in names]
 
 
-def _axis(light: Light, at: Point, target: Point) -> np.ndarray:
+def _axis(light: Light, at: Point, target: Point) -> Point:
     """Where a light's head points: at its target, turned and tilted off it. Of length 1."""
-    way = np.subtract(target, at)
-    if not np.any(way):
-        return np.array([0.0, 1.0, 0.0])
-    position = light.position or Position()
-    turn, lift = math.atan2(way[0], way[1]), math.atan2(way[2], math.hypot(way[0], way[1]))
-    turn, lift = turn + math.radians(position.turn_deg), lift + math.radians(position.tilt_deg)
-    return np.array([math.sin(turn) * math.cos(lift), math.cos(turn) * math.cos(lift), math.sin(lift)])
+    x, y, z = target.x - at.x, target.y - at.y, target.z - at.z
+    turn, lift = math.atan2(x, y), math.atan2(z, math.hypot(x, y))
+    if light.position is not None:
+        turn += math.radians(light.position.turn_deg)
+        lift += math.radians(light.position.tilt_deg)
+    return Point(math.sin(turn) * math.cos(lift), math.cos(turn) * math.cos(lift), math.sin(lift))
 
 
-def _off_stops(light: Light, at: Point, points: dict[str, Point]) -> Floats:
-    target = points["background"] if light.role == "background" else points["lit"]
-    axis = _axis(light, at, target)
-    ways = np.array([np.subtract(point, at) for point in points.values()])
-    lengths = np.maximum(np.linalg.norm(ways, axis=1), 1e-9)
-    return off_axis_stops(light, np.degrees(np.arccos(np.clip(ways @ axis / lengths, -1, 1))))
+def _off_stops(light: Light, at: Point, points: dict[str, Point]) -> list[float]:
+    axis = _axis(light, at, points["background"] if light.role == "background" else points["lit"])
+    beam, known, out = beam_of(light), dict[Point, float](), []
+    for point in points.values():
+        if point not in known:
+            way = (point.x - at.x, point.y - at.y, point.z - at.z)
+            long = math.hypot(*way)
+            cosine = sum(a * b for a, b in zip(way, axis, strict=True)) / long if long else 1.0
+            known[point] = off_axis_stops(beam, math.degrees(math.acos(min(1.0, max(-1.0, cosine)))))
+        out.append(known[point])
+    return out
 
 
-def off_axis_stops(light: Light, off_deg: Floats) -> Floats:
-    """What is lost so far off the axis of a light's head [stops]: a beam's edge, or the cosine of a bright face."""
-    beam = beam_of(light)
+def off_axis_stops(beam: float, off_deg: float) -> float:
+    """Lost so far off the axis of a head [stops], DARK_STOPS at the most: beyond a beam, or by the cosine of a face."""
     if math.isinf(beam):
-        return np.zeros_like(off_deg)
-    if beam > 0:
-        return np.where(off_deg < 90, np.maximum(group.off_axis(off_deg, beam), DARK_STOPS), DARK_STOPS)
-    cosine = np.cos(np.radians(np.minimum(off_deg, 90.0)))
-    return np.maximum(np.log2(np.maximum(cosine, 2**DARK_STOPS)), DARK_STOPS)
+        return 0.0
+    if off_deg >= 90:
+        return DARK_STOPS
+    lost = float(group.off_axis(off_deg, beam)) if beam > 0 else math.log2(math.cos(math.radians(off_deg)))
+    return max(lost, DARK_STOPS)
 
 
 def beam_of(light: Light) -> float:

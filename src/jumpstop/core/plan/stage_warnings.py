@@ -6,6 +6,7 @@ from collections.abc import Iterator
 import numpy as np
 
 from ..physics import group, placing, stand
+from ..physics.sides import wrapped_deg
 from ..scene.light import Light
 from ..scene.seen import MethodKind
 from ..scene.setup import Setup
@@ -22,6 +23,7 @@ NEAR_EYES_M = 0.6  # a flash this near to eyes is too near, from memory
 SHOE_M = 0.12  # of a flash on the shoe from the lens, from memory
 NARROW_DEG = 15.0  # a beam that has to be aimed with care
 AIM_OFF_DEG = 2.0  # what a head is off without being noticed, from memory
+IN_FRONT_DEG = 70.0  # a sun this near to where the face looks is not behind it, nor the other way round
 SUNNY_EV = 13.0  # a light in which optical triggers see only a few metres, common practice
 SKIN_CLIPS = math.log2(1 / 0.36)  # over correct; reflectance of light skin from memory
 NOSE_STOPS = -2.0  # an edge light this much under the key, or more, is seen on the nose; from memory
@@ -144,7 +146,11 @@ def _held(solved: Solved, light: int, spot: Light, unit: int | None) -> Iterator
 def _cautions(solved: Solved) -> Iterator[Remark]:
     """What can hurt, and what triggers do not see."""
     setup = solved.setup
-    lights = [light for light in setup.lights if light.on]
+    lights, sun = [light for light in setup.lights if light.on], sun_of(solved)
+    if sun is not None and setup.ambient.subject in ("sun", "back"):
+        off = abs(wrapped_deg(sun[0] - setup.stage.facing_deg))
+        if off < IN_FRONT_DEG if setup.ambient.subject == "back" else off > 180 - IN_FRONT_DEG:
+            yield remark("sun_elsewhere", deg=sun[0], front=setup.ambient.subject == "back")
     nearest = min((light.distance_m for light in lights if light.role != "background"), default=math.inf)
     if setup.stage.kind == "animal":
         yield remark("wildlife")
