@@ -2,6 +2,7 @@
 
 from typing import Any
 
+import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -180,6 +181,30 @@ def test_pairs_are_worth_more_than_either() -> None:
         for move in one.moves:
             assert one.gain > best.get(move.code + str(move.facts), 0) + 0.02
     assert not found(NOON, "Redshank 60", pairs=False).pairs
+
+
+def test_one_shoe_flash_in_hss_lights_one_person_and_not_a_team() -> None:
+    """At arm's length in full sun it reaches; the team of 22 from 5.5 m is short, and what would do instead is told: so
+    many heads as the missing stops ask, other units, ND or stopping down."""
+    sun = {"ambient": {"condition": "distinct_shadows", "subject": "back"}, "filters": [{"name": "Six", "stops": 6}]}
+    one = Setup.model_validate(sun | {"aim": {"f_number": 2.8}, "lights": [{"distance_m": 0.7}], "method": "hss"})
+    at = NAMES.index("Redshank 60")
+    assert solve(one, TABLE).reach("hss").verdict[at] == "reaches"
+    group = {"kind": "group", "width_m": 6, "depth_m": 1, "people": 22}
+    many = Setup.model_validate(one.model_dump() | {"lights": [{"distance_m": 5.5}], "stage": group, "method": None})
+    short = found(many, "Redshank 60", "hss")
+    missing = -short.spare
+    assert 3 < missing < 6
+    codes = {(one.moves[0].code, str(one.moves[0].facts.get("kind", ""))) for one in short.singles}
+    assert {("method", "nd"), ("method", "stop_down"), ("unit", "")} <= codes
+    heads = max(one.moves[0].facts["count"] for one in named(short.singles, "heads"))
+    wanted = next(one for one in named(short.singles, "heads") if one.moves[0].facts["count"] == heads)
+    if 2**missing <= 16:
+        assert heads == int(np.ceil(2**missing))
+        assert wanted.spare >= 0
+    enough = [one for one in gaining(short) if one.spare >= ENOUGH]
+    assert "Skua 1200 pack" in {one.moves[0].facts.get("name") for one in gaining(short)}
+    assert enough or gaining_pairs(short)[0].spare >= ENOUGH
 
 
 def test_too_bright_and_stops_in_hand() -> None:

@@ -118,6 +118,8 @@ def test_softness_and_the_short_side() -> None:
     box = {"name": "Box", "face": {"shape": "rectangle", "width_m": 0.9, "height_m": 0.4}}
     wide = scene({"distance_m": 2, "modifier": box} | at(60)).setup
     assert softness(wide, wide.lights[0]) == pytest.approx(1.2)
+    ceiling = scene({"distance_m": 2, "modifier": {"name": "Ceiling", "kind": "bounce"}}).setup
+    assert softness(ceiling, ceiling.lights[0]) == math.inf
     assert short_side(setup) is None
     for facing, expected in ((30, True), (70, False), (-30, False)):
         assert short_side(scene({"distance_m": 2} | at(60), stage={"facing_deg": facing}).setup) is expected

@@ -229,6 +229,22 @@ def test_bounce_takes_the_way_over_the_ceiling() -> None:
     assert jumps["modifier"] == -1.25
 
 
+def test_bounce_off_a_wall_comes_from_the_wall() -> None:
+    """D: a wall 2 m to the right, the light 1.5 m straight before the subject: sqrt((2 + 2)^2 + 1.5^2) = 4.27 m; it
+    comes from atan(4 / 1.5) = 69.4 degrees to the right."""
+    stage = {"right_wall_m": 2.0}
+    bounce = {"modifier": {"name": "Wall", "kind": "bounce", "stops": -2.0}, "distance_m": 1.5}
+    found = scene(bounce | at(0, bounces_off="right"), stage=stage)
+    jumps = {jump.effect: jump.stops for jump in found.reach(found.kinds[0]).jumps_of(0)}
+    assert jumps["bounce"] == pytest.approx(2 * math.log2(1.5 / math.hypot(4, 1.5)))
+    assert jumps["side"] == pytest.approx(math.log2(math.cos(math.radians(69.44 - 45))), abs=1e-3)
+    assert found.placing.lit_right
+    left = scene(bounce | at(0, bounces_off="left"), stage={"left_wall_m": 2.0})
+    assert not left.placing.lit_right
+    unknown = scene(bounce | at(0, bounces_off="left"), stage=stage)
+    assert "bounce" not in {jump.effect for jump in unknown.reach(unknown.kinds[0]).jumps_of(0)}
+
+
 LIGHTS = st.lists(
     st.fixed_dictionaries(
         {

@@ -89,12 +89,16 @@ def _layer(facts: JumpAt, at: Context) -> Said:
     return Said(name, f"{name}: it comes off. A layer of diffusion costs about a stop.")
 
 
+SURFACES = {"ceiling": "ceiling", "left": "left wall", "right": "right wall"}
+
+
 def _bounce(facts: JumpAt, at: Context) -> Said:
     path = length(facts["path_m"], at.units)
+    surface = SURFACES[facts["off"]]
     return Said(
-        f"over the ceiling, {path}",
-        f"Off a ceiling at {length(facts['ceiling_m'], at.units)} the light goes {path}, as if it came from the "
-        "flash's mirror image; what the ceiling itself takes is counted with it.",
+        f"over the {surface}, {path}",
+        f"Off the {surface} the light goes {path}, as if from the flash's mirror image in it; what the {surface} "
+        "itself takes is counted with it.",
     )
 
 

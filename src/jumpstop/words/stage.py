@@ -107,6 +107,9 @@ class StageText:
     height_m: float
     camera_height_m: float
     ceiling_m: float | None
+    left_wall_m: float | None
+    right_wall_m: float | None
+    panel_m: float | None
 
 
 def stage_text(
@@ -128,6 +131,9 @@ def stage_text(
         height_m=asked.height_m,
         camera_height_m=asked.camera_height_m,
         ceiling_m=asked.ceiling_m,
+        left_wall_m=asked.left_wall_m,
+        right_wall_m=asked.right_wall_m,
+        panel_m=solved.setup.ambient.panel.size_m if solved.setup.ambient.subject == "panel" else None,
     )
 
 

@@ -4,6 +4,7 @@
   import { between, clamp, round } from '../lib/figures'
   import { person } from '../lib/person.svelte'
   import type { SetupSession } from '../lib/session.svelte'
+  import LiveChoice from '../parts/LiveChoice.svelte'
   import LiveFigure from '../parts/LiveFigure.svelte'
   import LiveLength from '../parts/LiveLength.svelte'
   import { standing, wrapped } from '../stage/above'
@@ -49,7 +50,25 @@
     bounds={[0.05, bounds('height_m')[1]]}
     set={(metres) => change('Light’s height', (p) => (p.height_m = metres))}
   />
-  up{#if at.turn_deg || at.tilt_deg}, its head turned
+  up{#if light.modifier?.kind === 'bounce'}, off
+    <LiveChoice
+      label="Bounced off"
+      tone="flash"
+      value={at.bounces_off}
+      options={[
+        ['ceiling', 'the ceiling'],
+        ['left', 'the left wall'],
+        ['right', 'the right wall'],
+      ]}
+      choose={(surface) => change('Bounced off', (p) => (p.bounces_off = surface))}
+    />{/if}{#if at.boom_m}, on a boom of
+    <LiveLength
+      label="Boom arm"
+      tone="flash"
+      value={at.boom_m}
+      bounds={[0.1, 6]}
+      set={(metres) => change('Boom arm', (p) => (p.boom_m = metres))}
+    />{/if}{#if at.turn_deg || at.tilt_deg}, its head turned
     <LiveFigure
       label="Turn of the head"
       tone="flash"
@@ -70,4 +89,6 @@
     off the subject{:else}{' '}<Chip
       plain
       onclick={() => change('Turn of the head', (p) => (p.turn_deg = 10))}>+ feather</Chip
+    >{/if}{#if !at.boom_m}{' '}<Chip plain onclick={() => change('Boom arm', (p) => (p.boom_m = 1.5))}
+      >+ boom</Chip
     >{/if}{/if}

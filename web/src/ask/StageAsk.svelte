@@ -82,7 +82,7 @@
         type={between('Facing', bounds('facing_deg'), facing)}
       />{/if}.
   </p>
-  <Fold words="heights, ceiling, compass, wind">
+  <Fold words="heights, ceiling, walls, compass, wind">
     <p>
       It is
       <LiveLength
@@ -114,7 +114,21 @@
           value={stage.ceiling_m}
           bounds={bounds('ceiling_m')}
           set={(m) => change('Ceiling height', (s) => (s.ceiling_m = m))}
-        />{/if}{#if stage.wind_m_s !== null}, in wind of
+        />{/if}{#if stage.left_wall_m !== null}, a wall
+        <LiveLength
+          label="Wall at the left"
+          value={stage.left_wall_m}
+          bounds={bounds('left_wall_m')}
+          set={(m) => change('Wall at the left', (s) => (s.left_wall_m = m))}
+        />
+        to the left{/if}{#if stage.right_wall_m !== null}, a wall
+        <LiveLength
+          label="Wall at the right"
+          value={stage.right_wall_m}
+          bounds={bounds('right_wall_m')}
+          set={(m) => change('Wall at the right', (s) => (s.right_wall_m = m))}
+        />
+        to the right{/if}{#if stage.wind_m_s !== null}, in wind of
         <LiveFigure
           label="Wind"
           value={stage.wind_m_s}
@@ -132,6 +146,17 @@
         on={stage.ceiling_m !== null}
         onclick={() => change('Ceiling height', (s) => (s.ceiling_m = s.ceiling_m === null ? 2.6 : null))}
         >ceiling</Chip
+      >
+      <Chip
+        on={stage.left_wall_m !== null}
+        onclick={() => change('Wall at the left', (s) => (s.left_wall_m = s.left_wall_m === null ? 2 : null))}
+        >left wall</Chip
+      >
+      <Chip
+        on={stage.right_wall_m !== null}
+        onclick={() =>
+          change('Wall at the right', (s) => (s.right_wall_m = s.right_wall_m === null ? 2 : null))}
+        >right wall</Chip
       >
       <Chip
         on={stage.wind_m_s !== null}

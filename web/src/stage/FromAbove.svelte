@@ -120,6 +120,30 @@
         <text x="6" y={plan.y(stage.background_m!) - 5} font-size="10.5" class="fill-ambient">background</text
         >
       {/if}
+      {#each [stage.left_wall_m && -stage.left_wall_m, stage.right_wall_m] as wall, i (i)}
+        {#if wall}
+          <line
+            x1={plan.x(wall)}
+            x2={plan.x(wall)}
+            y1="0"
+            y2={height}
+            class="stroke-quiet"
+            stroke-width="3"
+          />
+        {/if}
+      {/each}
+      {#if stage.panel_m}
+        {@const half = stage.panel_m / 2}
+        <rect
+          x={plan.x(-half)}
+          y={plan.y(half)}
+          width={plan.x(half) - plan.x(-half)}
+          height={plan.y(-half) - plan.y(half)}
+          class="fill-ambient stroke-ambient"
+          fill-opacity="0.15"
+          stroke-dasharray="4 3"
+        />
+      {/if}
       {#if stage.view_deg !== null}
         {#each [-1, 1] as side (side)}
           {@const [dx, dy] = ahead(side * stage.view_deg)}

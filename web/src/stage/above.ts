@@ -23,6 +23,8 @@ export function planOf(stage: StageText, width: number, height: number): Plan {
     xs.push(light.x_m)
     ys.push(light.y_m)
   }
+  if (stage.left_wall_m) xs.push(-stage.left_wall_m)
+  if (stage.right_wall_m) xs.push(stage.right_wall_m)
   if (near(stage)) ys.push(stage.background_m!)
   const [left, right, low, high] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
   const scale = Math.min((width - 2 * EDGE) / (right - left), (height - 2 * EDGE) / (high - low))
@@ -58,7 +60,16 @@ export function placeAt(light: Light, stage: StageText, x: number, y: number): P
 /** A light's position; one that has none yet stands towards the camera, at the height of the face. */
 export function standing(light: Light, stage: StageText): NonNullable<Light['position']> {
   const height_m = Math.round(clamp(stage.face_m, 0, 20) * 1000) / 1000
-  return light.position ?? { bearing_deg: 0, height_m, turn_deg: 0, tilt_deg: 0, boom_m: 0 }
+  return (
+    light.position ?? {
+      bearing_deg: 0,
+      height_m,
+      turn_deg: 0,
+      tilt_deg: 0,
+      bounces_off: 'ceiling',
+      boom_m: 0,
+    }
+  )
 }
 
 /** A bearing from -180 to 180. */

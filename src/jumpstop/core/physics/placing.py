@@ -12,6 +12,11 @@ def bounce_path_m(ceiling_over_flash_m: Figure, distance_m: Figure) -> Figure:
     return 2 * np.hypot(ceiling_over_flash_m, np.asarray(distance_m) / 2)
 
 
+def wall_path_m(light_m: Figure, subject_m: Figure, along_m: Figure) -> Figure:
+    """The same off a wall [m]: both stand so far from it, and so far apart along it: sqrt((a + b)^2 + c^2)."""
+    return np.hypot(np.asarray(light_m) + subject_m, along_m)
+
+
 def aim_error_m(off_deg: Figure, distance_m: Figure) -> Figure:
     """How far beside the subject a beam's centre falls [m]: 2 degrees at 12 m, 0.42."""
     return np.tan(np.radians(off_deg)) * distance_m

@@ -26,7 +26,7 @@ from .freeze import Frozen
 from .jump import Chain, Jump, Mark, Of, pick, total
 from .look import needed_s
 from .methods import Method
-from .placing import FARTHEST_M, Placing, lit_right, placing_of
+from .placing import FARTHEST_M, Placing, bounced_off, lit_right, placing_of
 from .seen import flash_sd, flash_seen
 from .targets import wanted_levels
 
@@ -211,19 +211,24 @@ def _modifier(scene: Scene) -> Sequence[Jump]:
 
 
 def _bounce(scene: Scene) -> Sequence[Jump]:
-    """The longer way over the ceiling; what the ceiling itself takes belongs to the modifier."""
-    ceiling = scene.setup.stage.ceiling_m
-    bounced = [light.modifier is not None and light.modifier.kind == "bounce" for light in scene.lights]
-    if ceiling is None or not any(bounced):
+    """The longer way over a ceiling or a wall; what the surface itself takes belongs to the modifier."""
+    off = [bounced_off(light, scene.setup.stage) for light in scene.lights]
+    if not any(off):
         return []
-    over = np.array([max(0.0, ceiling - at.z) for at in scene.placing.at]).reshape(-1, 1, 1)
     metres = np.minimum(scene.distance_m, FARTHEST_M)
-    path = np.asarray(placing.bounce_path_m(over, metres))
-    size = np.where(np.array(bounced).reshape(-1, 1, 1), 2 * np.log2(metres / path), 0.0)
-    source = "the flash's mirror image in the ceiling: 2 √((ceiling − flash)² + (d / 2)²)"
-    return [
-        _jump("bounce", size, np.where(size < 0, SD_BOUNCE, 0.0), None, "D", source, path_m=path, ceiling_m=ceiling)
-    ]
+    path = np.array(metres)
+    for row, (surface, at) in enumerate(zip(off, scene.placing.at, strict=True)):
+        away = scene.setup.stage.wall_m(surface) if surface else None
+        if surface == "ceiling" and away is not None:
+            path[row] = placing.bounce_path_m(max(0.0, away - at.z), metres[row])
+        elif surface is not None and away is not None:
+            beside = max(0.0, away - at.x if surface == "right" else away + at.x)
+            along = np.sqrt(np.maximum(0.0, np.square(metres[row]) - at.x**2))
+            path[row] = placing.wall_path_m(beside, away, along)
+    size = 2 * np.log2(metres / path)
+    source = "the flash's mirror image in the surface: ceiling 2 √(h² + (d / 2)²), wall √((a + b)² + c²)"
+    surfaces = tuple(surface or "" for surface in off)
+    return [_jump("bounce", size, np.where(size < 0, SD_BOUNCE, 0.0), None, "D", source, path_m=path, off=surfaces)]
 
 
 def _side(scene: Scene) -> Sequence[Jump]:

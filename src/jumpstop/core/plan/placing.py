@@ -17,6 +17,7 @@ from ..physics.arrays import Floats
 from ..physics.beam import horizontal_deg
 from ..scene.light import Light, Side
 from ..scene.setup import Setup
+from ..scene.stage import Stage, Surface
 
 ALONE = ("lit", "shadow", "background", "edge")
 GROUP = (*ALONE, "left", "right", "far")
@@ -106,12 +107,33 @@ def placing_of(setup: Setup, sun: tuple[float, float] | None = None, right: bool
     metres, off, share = np.empty(shape), np.zeros(shape), np.empty(shape)
     for row, light in enumerate(setup.lights):
         metres[row] = _metres(light, at[row], points, setup)
-        share[row] = _shares(light, names, setup.stage.facing_deg, right)
+        share[row] = _shares(light, names, setup.stage, right)
         if light.position is not None or len(names) > len(ALONE):
             off[row] = _off_stops(light, at[row], points)
     share[off <= DARK_STOPS] = 0.0
     own = tuple(own_receiver(light, share[row]) for row, light in enumerate(setup.lights))
     return Placing(names, metres, off, share, own, setup, right)
+
+
+def bounced_off(light: Light, stage: Stage) -> Surface | None:
+    """The surface that a light is bounced off, where it is known how far that is; None for one that goes straight."""
+    if light.modifier is None or light.modifier.kind != "bounce":
+        return None
+    surface: Surface = light.position.bounces_off if light.position else "ceiling"
+    return surface if stage.wall_m(surface) is not None else None
+
+
+def _bearing_deg(light: Light, stage: Stage) -> float:
+    """Where a light comes from, as seen from the subject: off a wall, from its mirror image."""
+    assert light.position is not None
+    surface = bounced_off(light, stage)
+    if surface is None or surface == "ceiling":
+        return light.position.bearing_deg
+    away = stage.wall_m(surface) or 0.0
+    turned = math.radians(light.position.bearing_deg)
+    x, y = light.distance_m * math.sin(turned), light.distance_m * math.cos(turned)
+    image = 2 * away - x if surface == "right" else -2 * away - x
+    return math.degrees(math.atan2(image, y))
 
 
 def _unplaced(setup: Setup, right: bool) -> Placing:
@@ -124,7 +146,7 @@ def _unplaced(setup: Setup, right: bool) -> Placing:
             for light in setup.lights
         ]
     )  # fmt: skip
-    share = np.array([_shares(light, ALONE, 0.0, right) for light in setup.lights])
+    share = np.array([_shares(light, ALONE, setup.stage, right) for light in setup.lights])
     own = tuple(own_receiver(light, share[row]) for row, light in enumerate(setup.lights))
     return Placing(ALONE, metres, np.zeros_like(metres), share, own, setup, right)
 
@@ -134,7 +156,7 @@ def lit_right(setup: Setup, sun: tuple[float, float] | None) -> bool:
     camera's right."""
     stage = setup.stage
     bearings = [
-        (light.role, light.position.bearing_deg)
+        (light.role, _bearing_deg(light, stage))
         for light in setup.lights
         if light.on and light.position and light.role in ("key", "fill")
     ]
@@ -169,12 +191,12 @@ def _metres(light: Light, at: Point, points: dict[str, Point], setup: Setup) -> 
     return out
 
 
-def _shares(light: Light, names: tuple[str, ...], facing_deg: float, right: bool) -> list[float]:
+def _shares(light: Light, names: tuple[str, ...], stage: Stage, right: bool) -> list[float]:
     if light.role == "background":
         return [float(name == "background") for name in names]
     if light.position is None:
         return [float(name in SIDES[light.sides]) for name in names]
-    bearing = float(sides.wrapped_deg(light.position.bearing_deg - facing_deg))
+    bearing = float(sides.wrapped_deg(_bearing_deg(light, stage) - stage.facing_deg))
     near, far = float(sides.near_share(bearing)), float(sides.far_share(bearing))
     lit, shadow = (near, far) if (bearing >= 0) == right else (far, near)
     known = {"lit": lit, "shadow": shadow, "edge": float(sides.edge_share(bearing)), "background": 1.0}

@@ -52,7 +52,12 @@ class Stage:
 
 
 def softness(setup: Setup, light: Light) -> float:
-    """How large a light's face is against the subject; from 1 on it is soft. A bare head counts as BARE_M wide."""
+    """How large a light's face is against the subject; from 1 on it is soft.
+
+    A bare head counts as BARE_M wide, and what is bounced as large as any.
+    """
+    if light.modifier is not None and light.modifier.kind == "bounce":
+        return math.inf
     face = light.modifier.face if light.modifier else None
     size = BARE_M if face is None else math.sqrt(face.width_m * (face.rectangle_height_m or face.width_m))
     return size / setup.stage.width_m

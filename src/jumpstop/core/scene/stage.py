@@ -6,6 +6,7 @@ from pydantic import Field
 
 from ..kit.values import Number, Value, Whole
 
+Surface = Literal["ceiling", "left", "right"]
 SubjectKind = Literal["person", "group", "animal", "object"]
 FACE_SHARE = 0.93  # of a standing figure's height at which the face is, from memory
 
@@ -16,6 +17,7 @@ class Position(Value):
     bearing_deg: Number = Field(0.0, ge=-180, le=180, title="Bearing (degrees; camera 0, its right positive)")
     height_m: Number = Field(1.9, ge=0, le=20, title="Light's height (m)")
     turn_deg: Number = Field(0.0, ge=-90, le=90, title="Head turned off the subject (degrees)")
+    bounces_off: Surface = Field("ceiling", title="Bounced off")
     boom_m: Number = Field(0.0, ge=0, le=6, title="Boom arm (m)")
     tilt_deg: Number = Field(0.0, ge=-90, le=90, title="Head tilted off the subject (degrees, up is positive)")
 
@@ -35,7 +37,13 @@ class Stage(Value):
     camera_height_m: Number = Field(1.5, ge=0, le=30, title="Camera height (m)")
     camera_looks_deg: Number | None = Field(None, ge=0, le=360, title="Camera looks to (compass degrees)")
     wind_m_s: Number | None = Field(None, ge=0, le=60, title="Wind (m/s)")
+    left_wall_m: Number | None = Field(None, ge=0.2, le=100, title="Wall at the camera's left (m)")
+    right_wall_m: Number | None = Field(None, ge=0.2, le=100, title="Wall at the camera's right (m)")
     ceiling_m: Number | None = Field(None, ge=1, le=30, title="Ceiling height (m)")
+
+    def wall_m(self, surface: Surface) -> float | None:
+        """How far a surface is from the subject, or the ceiling from the ground [m]; None where it is not said."""
+        return {"ceiling": self.ceiling_m, "left": self.left_wall_m, "right": self.right_wall_m}[surface]
 
     @property
     def face_m(self) -> float:

@@ -3401,6 +3401,12 @@ export interface components {
              */
             turn_deg?: number;
             /**
+             * Bounced off
+             * @default ceiling
+             * @enum {string}
+             */
+            bounces_off?: "ceiling" | "left" | "right";
+            /**
              * Boom arm (m)
              * @default 0
              */
@@ -3431,6 +3437,12 @@ export interface components {
              * @default 0
              */
             turn_deg: number;
+            /**
+             * Bounced off
+             * @default ceiling
+             * @enum {string}
+             */
+            bounces_off: "ceiling" | "left" | "right";
             /**
              * Boom arm (m)
              * @default 0
@@ -4675,6 +4687,10 @@ export interface components {
             camera_looks_deg?: number | null;
             /** Wind (m/s) */
             wind_m_s?: number | null;
+            /** Wall at the camera's left (m) */
+            left_wall_m?: number | null;
+            /** Wall at the camera's right (m) */
+            right_wall_m?: number | null;
             /** Ceiling height (m) */
             ceiling_m?: number | null;
         };
@@ -4725,6 +4741,10 @@ export interface components {
             camera_looks_deg: number | null;
             /** Wind (m/s) */
             wind_m_s: number | null;
+            /** Wall at the camera's left (m) */
+            left_wall_m: number | null;
+            /** Wall at the camera's right (m) */
+            right_wall_m: number | null;
             /** Ceiling height (m) */
             ceiling_m: number | null;
         };
@@ -4758,6 +4778,12 @@ export interface components {
             camera_height_m: number;
             /** Ceiling M */
             ceiling_m: number | null;
+            /** Left Wall M */
+            left_wall_m: number | null;
+            /** Right Wall M */
+            right_wall_m: number | null;
+            /** Panel M */
+            panel_m: number | null;
         };
         /**
          * Step
