@@ -43,7 +43,7 @@ from jumpstop.words.figures import (
 from jumpstop.words.kit import printed
 from jumpstop.words.lanes import steps_of
 from jumpstop.words.levers import MOVES
-from jumpstop.words.stage import STAGE_WARNINGS
+from jumpstop.words.stage_warnings import STAGE_WARNINGS
 from jumpstop.words.timing import timing_text
 
 CORE = Path(jumpstop.__file__ or "").parent / "core"

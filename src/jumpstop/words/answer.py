@@ -27,7 +27,8 @@ from .colour import balance_short
 from .figures import DisplayUnits, amount, count, dial, f_number, iso, length, nd, share, shutter, speed, stops
 from .kit import PLACEMENTS, RECEIVERS
 from .lanes import ALL, Arc, Lanes, Places, arcs_of, lanes_of, verdict_words
-from .stage import StageText, say_stage, stage_text
+from .stage import StageText, stage_text
+from .stage_warnings import say_stage
 
 BLUR = {
     "worth": "worth the trouble: the background melts",

@@ -1,0 +1,248 @@
+"""The command line, what a setup comes to: solve, levels, levers. A person's files in, JSON out."""
+
+import json
+import sys
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import asdict
+from pathlib import Path
+from typing import TYPE_CHECKING, Annotated, Any
+
+import typer
+
+from .core.kit.errors import CannotSolve, JumpStopError
+
+if TYPE_CHECKING:
+    from .core.kit.unit import Unit
+    from .core.plan.ranking import Lever
+    from .core.plan.reach import Solved
+    from .words.answer import Answer
+
+app = typer.Typer()
+
+
+@contextmanager
+def plainly() -> Iterator[None]:
+    """What is the world's trouble is said in a sentence, with exit code 2; a bug keeps its traceback."""
+    try:
+        yield
+    except (JumpStopError, OSError) as error:
+        words = f"{error.filename}: {error.strerror}" if isinstance(error, OSError) and error.filename else str(error)
+        typer.echo(f"jumpstop: {words}", err=True)
+        raise typer.Exit(2) from None
+
+
+@app.command()
+def solve(
+    setup: Annotated[Path, typer.Argument(help="A setup document (JSON); - reads standard input.")],
+    shelf: Annotated[Path | None, typer.Option(help="A shelf (CSV or JSON); without it, the demo's.")] = None,
+    light: Annotated[int, typer.Option(min=0, max=7, help="Which light of the setup, from 0.")] = 0,
+    table: Annotated[bool, typer.Option("--table", help="Print a table instead of JSON.")] = False,
+) -> None:
+    """Solve one setup for every unit of a shelf in every method."""
+    from .words.answer import answer_of
+    from .words.figures import DisplayUnits
+
+    with plainly():
+        solved = _solved(setup, shelf, light)
+        answer = answer_of(solved, DisplayUnits(), light)
+        (_print_table if table else _print_json)(solved, answer, light)
+
+
+SetupFile = Annotated[Path, typer.Argument(help="A setup document (JSON); - reads standard input.")]
+ShelfFile = Annotated[Path | None, typer.Option("--shelf", help="A shelf (CSV or JSON); without it, the demo's.")]
+WhichLight = Annotated[int, typer.Option("--light", min=0, max=7, help="Which light of the setup, from 0.")]
+
+
+@app.command()
+def levels(setup: SetupFile, shelf: ShelfFile = None) -> None:
+    """What each receiver gets: the ambient, each light at its dial, and all together, as JSON."""
+    from .words.answer import answer_of
+    from .words.figures import DisplayUnits
+
+    with plainly():
+        solved = _solved(setup, shelf, 0)
+        answer = answer_of(solved, DisplayUnits())
+        stage = answer.stage
+        out = {
+            "setup": solved.setup.name,
+            "method": answer.chosen,
+            "ratio": answer.ratio,
+            "lights": [] if stage is None else [asdict(light) for light in stage.lights],
+            "receivers": [asdict(level) for level in answer.levels],
+            "warnings": [asdict(one) for one in answer.warnings],
+        }
+        _dump(out)
+
+
+@app.command()
+def levers(
+    setup: SetupFile,
+    shelf: ShelfFile = None,
+    light: WhichLight = 0,
+    unit: Annotated[str, typer.Option(help="Id or name of a unit; without it, the one in hand.")] = "",
+    pairs: Annotated[bool, typer.Option("--pairs", help="Pairs of changes too.")] = False,
+) -> None:
+    """Find a stop: each change with what it brings, what it costs and where it lands, as JSON."""
+    from .core.plan import advice
+    from .core.plan.levers import levers as levers_of
+    from .core.plan.moves import Bag
+    from .core.scene.light import OwnModifier
+    from .demo import kit
+    from .words.figures import DisplayUnits
+    from .words.levers import said
+    from .words.problems import cannot_solve
+
+    with plainly():
+        solved = _solved(setup, shelf, light)
+        kind = advice.advised_method(solved, (), light)
+        kind = solved.setup.method if solved.setup.method in solved.kinds else kind
+        modifiers = [OwnModifier.model_validate(doc | {"id": f"m{i}"}) for i, doc in enumerate(kit()["modifiers"])]
+        try:
+            reach = solved.reach(kind, light)
+            place = _unit_named(solved, unit) if unit else advice.unit_for(reach)
+            if place is None:
+                raise CannotSolve("no_usable_unit")
+            found = levers_of(solved.setup, light, kind, solved.table, place, Bag(tuple(modifiers)), pairs=pairs)
+        except CannotSolve as error:
+            raise JumpStopError(cannot_solve(error)) from None
+
+        def told(some: "tuple[Lever, ...]") -> list[dict[str, Any]]:
+            return [
+                {
+                    "codes": [move.code for move in one.moves],
+                    "says": said(one.moves, DisplayUnits()),
+                    "gain": round(one.gain, 4),
+                    "spare": round(one.spare, 4),
+                    "sd": round(one.sd, 4),
+                    "too_bright": round(one.too_bright, 4),
+                    "price": {keep: round(one.costs.price(keep), 3) for keep in ("look", "light", "quick")},
+                    "costs": {
+                        name: None if figure != figure else round(figure, 4)
+                        for name, figure in asdict(one.costs).items()
+                    },
+                }
+                for one in sorted(some, key=lambda one: -one.gain)
+            ]
+
+        singles, twos = told(found.singles), told(found.pairs)
+        _dump(
+            {
+                "setup": solved.setup.name,
+                "unit": solved.table.units[place].name,
+                "method": kind,
+                "spare": round(found.spare, 4),
+                "too_bright": round(found.too_bright, 4),
+                "singles": singles,
+                "unfixing": told(found.unfixing),
+            }
+            | ({"pairs": twos} if pairs else {})
+        )
+
+
+def _unit_named(solved: "Solved", wanted: str) -> int:
+    """Where a unit stands on the shelf, by id or by name. Raises JumpStopError for one unknown or ambiguous."""
+    table = solved.table
+    places = [at for at, (key, one) in enumerate(zip(table.ids, table.units, strict=True)) if wanted in (key, one.name)]
+    if not places:
+        raise JumpStopError(f"no unit on this shelf is called {wanted!r}.")
+    if len(places) > 1:
+        raise JumpStopError(f"{len(places)} units are called {wanted!r}: give each a name of its own.")
+    return places[0]
+
+
+def _solved(setup: Path, shelf: Path | None, light: int) -> "Solved":
+    """A setup from a file solved for a shelf from a file. Raises JumpStopError with a sentence."""
+    from .core.kit.table import table_of
+    from .core.plan.reach import solve as solve_all
+    from .core.plan.worked_out import with_distances, with_units
+    from .formats.documents import read_setup
+    from .words.problems import cannot_solve
+
+    document = read_setup(sys.stdin.buffer.read() if str(setup) == "-" else setup.read_bytes())
+    units = _read_shelf(shelf)
+    try:
+        if light >= len(document.lights):
+            raise CannotSolve("no_such_light", number=light + 1)
+        shelf_table = with_units(table_of(units, document.meter_c), document)
+        return solve_all(with_distances(document, shelf_table, "third"), shelf_table)
+    except CannotSolve as error:
+        raise JumpStopError(cannot_solve(error)) from None
+
+
+def _dump(out: Any) -> None:
+    json.dump(out, sys.stdout, indent=1, ensure_ascii=False, allow_nan=False)
+    sys.stdout.write("\n")
+
+
+def _read_shelf(path: Path | None) -> "list[Unit]":
+    from .demo import SHELF
+    from .formats.shelf import read_shelf
+
+    reading = read_shelf((path or SHELF).read_bytes())
+    for problem in reading.problems:
+        typer.echo(f"jumpstop: row {problem.row}, column {problem.column or '-'}: {problem.reason}", err=True)
+    if not reading.units:
+        raise JumpStopError("The shelf holds no unit that can be read.")
+    return reading.units
+
+
+OLD_KEYS = {"rated_output": "take_off", "target": "level"}
+"""What version 1 called some effects: `key` stays as it was, `effect` beside it is the code of today."""
+
+
+def _lanes(solved: "Solved", kind: Any, light: int) -> list[dict[str, Any]]:
+    """One method's units in the shelf's order: the columns of each lane as a record, with its chain."""
+    from .words.figures import DisplayUnits
+    from .words.lanes import lanes_of, steps_of
+
+    units = DisplayUnits()
+    reach = solved.reach(kind, light)
+    columns = asdict(lanes_of(reach, units))
+    out = []
+    for at in range(len(solved.table)):
+        record = {name: column[at] for name, column in columns.items() if name != "id"}
+        steps = [asdict(step) for step in steps_of(reach, at, units)]
+        chain = [{"key": OLD_KEYS.get(step["effect"], step["effect"])} | step for step in steps]
+        out.append(record | {"p_reach": round(float(reach.p[at]), 3), "chain": chain})
+    return out
+
+
+def _print_json(solved: "Solved", answer: "Answer", light: int) -> None:
+    ways = []
+    for card, method in zip(answer.methods, solved.methods, strict=True):
+        nd = f"ND {method.camera.nd_stops:.3g}" if method.camera.nd_stops else ""  # as version 1 printed it
+        camera = asdict(card.camera) | {"nd": nd}
+        units = _lanes(solved, card.kind, light) if card.possible else []
+        ways.append(asdict(card) | {"camera": camera, "units": units})
+    out = {
+        "setup": solved.setup.name,
+        "headline": answer.headline,
+        "verdict": answer.verdict,
+        "picture": answer.picture,
+        "settings": asdict(answer.settings),
+        "chosen": answer.chosen,
+        "advised": answer.advised,
+        "ambient": asdict(answer.ambient),
+        "levels": [asdict(level) for level in answer.levels],
+        "ways": ways,
+    }
+    _dump(out)
+
+
+def _print_table(solved: "Solved", answer: "Answer", light: int) -> None:
+    typer.echo(answer.verdict)
+    for card in answer.methods:
+        camera = card.camera
+        typer.echo(f"\n{card.title}: {camera.aperture}  {camera.shutter}  {camera.iso}  {camera.nd}".rstrip())
+        if not card.possible:
+            typer.echo(f"  not possible: {card.reason}")
+            continue
+        lanes = _lanes(solved, card.kind, light)
+        for at in solved.reach(card.kind, light).best_first():
+            lane = lanes[at]
+            flashes = "mains" if lane["mains"] else "-" if lane["flashes"] is None else f"{lane['flashes']} a charge"
+            typer.echo(
+                f"  {lane['name']:24.24} {lane['verdict']:28} ±{lane['sd']:.1f}  {lane['dial']:14} "
+                f"{lane['recycle']:10} {flashes}"
+            )

@@ -1,0 +1,99 @@
+"""Warnings about where things stand, in words: a short title, and what to do."""
+
+from collections.abc import Callable, Mapping
+from typing import Any
+
+from ..core.plan.remark import Remark
+from .figures import DisplayUnits, amount, length, stops
+from .warnings import Warned
+
+
+def _where_sun(front: bool) -> str:
+    return "before the subject" if front else "behind the subject"
+
+
+Facts = Mapping[str, Any]
+STAGE_WARNINGS: dict[str, Callable[[Facts, DisplayUnits], Warned]] = {
+    "light_in_frame": lambda f, u: Warned(
+        "A light in the frame", f"Light {f['light'] + 1}: move it out, or paint it out."
+    ),
+    "shadow_in_frame": lambda f, u: Warned(
+        "A stand's shadow in the frame",
+        f"Light {f['light'] + 1} throws {length(f['metres'], u)} of shadow: move it to the sun's own side.",
+    ),
+    "edge_on_nose": lambda f, u: Warned(
+        "The edge light reaches the nose",
+        f"{stops(f['stops'])} on the face: move light {f['light'] + 1} further behind.",
+    ),
+    "edge_clips": lambda f, u: Warned(
+        "The edge is clipped", f"Light skin is white {amount(f['over'])} sooner: turn it down."
+    ),
+    "aim": lambda f, u: Warned(
+        "Aim it with care",
+        f"{f['deg']:.0f}° off lands {length(f['metres'], u, True)} beside and costs {amount(f['loss'], 2)} in a "
+        f"{f['beam']:.0f}° beam: try it against a branch, shim it.",
+    ),
+    "wind": lambda f, u: Warned(
+        "Wind on the modifier",
+        f"{f['force_n']:.0f} N on {f['name']} at {f['wind']:.0f} m/s: hang {f['ballast_kg']:.0f} kg on the stand, "
+        "or take it off.",
+    ),
+    "boom": lambda f, u: Warned(
+        "Counterweight",
+        f"{f['load_kg']:.1f} kg on a {length(f['arm_m'], u)} arm asks {f['counter_kg']:.1f} kg at "
+        f"{length(f['counter_m'], u)}, and nobody under it.",
+    ),
+    "lens_in_sun": lambda f, u: Warned(
+        "A lens in the sun burns", f"Cap {f['name']}, or turn it from the sun, when not in use."
+    ),
+    "red_eye": lambda f, u: Warned(
+        "Red or steel eye",
+        f"{f['deg']:.1f}° from the lens: raise the light {length(f['apart_m'], u, True)} or more off it.",
+    ),
+    "group_uncovered": lambda f, u: Warned(
+        "The beam does not cover the group",
+        f"It takes {f['across']:.0f}° across, the beam has {f['beam']:.0f}°: wider, or back.",
+    ),
+    "beam_in_frame": lambda f, u: Warned(
+        "The beam ends in the frame",
+        f"Light {f['light'] + 1} has {f['beam']:.0f}°, the lens sees {f['wanted']:.0f}° from there: zoom wider.",
+    ),
+    "flat_falls": lambda f, u: Warned(
+        "The sides of the table are darker", f"{stops(f['stops'])}; from {length(f['metres'], u)} a third of a stop."
+    ),
+    "sun_elsewhere": lambda f, u: Warned(
+        "The sun is elsewhere",
+        f"By the compass it is {_where_sun(f['front'])}, not {_where_sun(not f['front'])}: turn the camera, or say so.",
+    ),
+    "wildlife": lambda f, u: Warned(
+        "Wildlife", "Keep your distance from nests and from what hunts by night; the law and your licence decide."
+    ),
+    "near_eyes": lambda f, u: Warned(
+        "Near the eyes", f"A flash at {length(f['metres'], u)}: less power or farther off; never so near to a baby."
+    ),
+    "repeating": lambda f, u: Warned(
+        "Repeated flashes", "Some people have seizures from more than three a second: say so, and ask, before."
+    ),
+    "optical": lambda f, u: Warned(
+        "Optical trigger",
+        "In sun it sees a few metres only: shade its eye, or take radio."
+        if f["sun"]
+        else "Every unit must see the master: turn its eye, nothing in between.",
+    ),
+    "panel_in_frame": lambda f, u: Warned(
+        "The panel's edge in the frame", f"It hangs at {length(f['metres'], u)}: higher, or crop tighter."
+    ),
+    "ends_fall": lambda f, u: Warned(
+        "The ends are darker", f"{stops(f['stops'])}; from {length(f['metres'], u)} a third of a stop."
+    ),
+    "depth_falls": lambda f, u: Warned(
+        "The last row is darker",
+        f"{stops(f['stops'])}; from {length(f['metres'], u)} a third of a stop, or cross two lights: all within "
+        f"{amount(f['crossed'])}.",
+    ),
+}
+
+
+def say_stage(found: Remark, words: DisplayUnits) -> Warned:
+    """The words of a warning about places."""
+    return STAGE_WARNINGS[found.code](found.facts, words)
