@@ -35,7 +35,7 @@ LENS = {"focal_mm": 50, "subject_m": 3, "background_m": 8}
     ("name", "changed", "code", "says"),
     [
         ("Noon portrait", {"light": {"position": {"bearing_deg": 170, "height_m": 1.6}}}, "light_in_frame", "Light 1"),
-        ("Noon portrait", {"light": {"position": {"bearing_deg": 2, "height_m": 1.62}}}, "red_eye", "raise"),
+        ("Noon portrait", {"light": {"position": {"bearing_deg": 2, "height_m": 1.62}}}, "red_eye", "2.0° from the lens: raise"),
         ("Noon portrait", {"light": {"distance_m": 0.5}}, "near_eyes", "baby"),
         ("Noon portrait", {"light": {"pops": 8}}, "repeating", "three a second"),
         ("Noon portrait", {"trigger": "optical"}, "optical", "shade its eye"),

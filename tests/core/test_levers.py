@@ -139,6 +139,12 @@ def test_nothing_fixed_is_touched_and_no_limit_is_passed() -> None:
     assert not named(capped.singles, "iso_down")
 
 
+def test_one_more_head_or_twice_as_many() -> None:
+    two = NOON.model_copy(update={"lights": (NOON.lights[0].model_copy(update={"heads": 2}),)})
+    heads = {one.moves[0].facts["count"] for one in named(found(two, "Curlew 400").singles, "heads")}
+    assert heads == {3, 4}
+
+
 def test_what_a_unit_cannot_take_is_not_offered() -> None:
     bare = NOON.model_copy(update={"lights": (NOON.lights[0].model_copy(update={"modifier": None}),)})
     ring = next(one for one in SHELF if not one.takes_modifiers)

@@ -1,6 +1,6 @@
 <!-- The jump chart: every unit of the shelf on one ruler of stops, the one in hand first and labelled. -->
 <script lang="ts">
-  import { flushSync } from 'svelte'
+  import { flushSync, untrack } from 'svelte'
   import type { Answer, Lanes, Preferences } from '../lib/api/client'
   import { about, count, grams, signed } from '../lib/figures'
   import { history } from '../lib/history.svelte'
@@ -94,6 +94,10 @@
       shown.map((i) => lanes.id[i]!),
       lanes.id.length,
     )
+  })
+
+  $effect(() => {
+    if (most > FIRST) untrack(() => session.hurry())
   })
 
   /** On paper there is no scrolling: every lane is drawn. */

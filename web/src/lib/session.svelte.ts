@@ -19,7 +19,7 @@ type Saving = 'saved' | 'saving' | 'refused' | 'unreachable'
 type Change = (draft: Setup) => void
 
 const AGAIN_MS = 1500
-const QUIET_MS = 250
+const QUIET_MS = 700 // longer than it takes to press a key again
 
 export class SetupSession {
   readonly id: string
@@ -130,8 +130,13 @@ export class SetupSession {
     return this.edits === edits && this.turn === turn ? solved : undefined
   }
 
+  /** What was out of sight comes into it: ask for it at once. */
+  hurry(): void {
+    if (this.partial) this.follow(0)
+  }
+
   /** Ask for the lanes out of sight, once nothing has been changed for a moment. */
-  private follow(): void {
+  private follow(quiet = QUIET_MS): void {
     clearTimeout(this.follower)
     this.follower = setTimeout(async () => {
       const solved = await this.askUnchanged()
@@ -139,7 +144,7 @@ export class SetupSession {
       if (solved?.revision !== this.revision) return this.follow()
       this.answer = solved.answer
       this.partial = false
-    }, QUIET_MS)
+    }, quiet)
   }
 
   private async run(): Promise<void> {

@@ -125,7 +125,7 @@ test('while figures are nudged only lanes in sight are asked for; the others fol
   await vi.waitFor(() => expect(one.answer?.lanes?.spare).toEqual([1, 20, 30]))
   expect(one.answer?.arcs[0]?.stops).toEqual([1, 20, 30])
   expect(one.partial).toBe(true)
-  await vi.advanceTimersByTimeAsync(300)
+  await vi.advanceTimersByTimeAsync(800)
   expect(sent[1]!.method).toBe('GET')
   sent[1]!.answer(reply(told(2, ['p', 'q', 'r'], [10, 20, 30])))
   await vi.waitFor(() => expect(one.partial).toBe(false))
