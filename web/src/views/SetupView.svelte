@@ -114,6 +114,11 @@
     gap: 0.75rem;
     grid-template-columns: minmax(0, 1fr);
   }
+  /* Layers of their own: what changes in one is not painted with the others. */
+  .ask-column,
+  .stage-column {
+    will-change: transform;
+  }
   .parts {
     display: none;
   }
