@@ -192,7 +192,7 @@ def test_setups_are_begun_copied_dropped_and_brought_back(page: Page) -> None:
     page.get_by_role("button", name="Delete this setup").click()
     expect(name).to_have_value("Noon portrait")
     page.get_by_role("button", name="Undo").click()
-    expect(page.get_by_label("Setup on the bench").get_by_role("option")).to_have_count(10)
+    expect(page.get_by_label("Setup on the bench").get_by_role("option")).to_have_count(11)
 
 
 def test_the_last_setup_is_deleted_and_brought_back(page: Page) -> None:
