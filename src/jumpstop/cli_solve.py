@@ -95,8 +95,7 @@ def levers(
 
     with plainly():
         solved = _solved(setup, shelf, light)
-        kind = advice.advised_method(solved, (), light)
-        kind = solved.setup.method if solved.setup.method in solved.kinds else kind
+        kind = advice.chosen_method(solved, (), light)
         modifiers = [OwnModifier.model_validate(doc | {"id": f"m{i}"}) for i, doc in enumerate(kit()["modifiers"])]
         try:
             reach = solved.reach(kind, light)

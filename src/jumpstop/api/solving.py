@@ -8,7 +8,7 @@ from fastapi import APIRouter, Query, Request, Response
 from ..core.kit.errors import CannotSolve
 from ..core.kit.unit import Unit
 from ..core.physics.scales import Step
-from ..core.plan.advice import advised_method, unit_for
+from ..core.plan.advice import chosen_method, unit_for, units_for
 from ..core.plan.day import day_of
 from ..core.plan.first_reading import FirstReading, unit_of_reading
 from ..core.plan.ladder import ladder
@@ -94,10 +94,8 @@ def order_of_work(request: Request, item_id: str, first: School = "back") -> lis
     workspace = workspace_of(request)
     setup = all_on(workspace.setup_of(workspace.store.item("setups", item_id)))
     solved, preferences = workspace.solve(setup, 0)
-    wanted = solved.setup.method
-    kind = wanted if wanted in solved.kinds and wanted is not None else advised_method(solved, preferences.avoid)
-    units = tuple(unit_for(solved.reach(kind, at)) for at in range(len(setup.lights)))
-    return steps_text(solved, kind, units, first, preferences)
+    kind = chosen_method(solved, preferences.avoid)
+    return steps_text(solved, kind, units_for(solved, kind), first, preferences)
 
 
 @router.get("/setups/{item_id}/levers", responses=REFUSED)
@@ -185,10 +183,7 @@ def _reach(request: Request, item_id: str, light: int, method: MethodKind | None
     item, meta = workspace.store.item_and_meta("setups", item_id)
     setup = workspace.setup_of(item, meta)
     solved, preferences = workspace.solve(setup, light, meta)
-    kind = method or setup.method
-    if kind is None or (method is None and kind not in solved.kinds):
-        kind = advised_method(solved, preferences.avoid, light)
-    return solved.reach(kind, light), preferences
+    return solved.reach(method or chosen_method(solved, preferences.avoid, light), light), preferences
 
 
 @lru_cache(maxsize=3)

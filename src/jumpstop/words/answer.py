@@ -198,7 +198,7 @@ def answer_of(
     each: tuple[int | None, ...] = ()
     found: tuple[Level, ...] = ()
     if reach is not None:
-        each = tuple(advice.unit_for(solved.reach(chosen, at)) for at in range(len(setup.lights)))
+        each = advice.units_for(solved, chosen)
         found = levels(solved, chosen, each)
     costs = advice.costs_for(solved, unit, light) if unit is not None else {}
     over_the_shelf = _blocked(solved, method) if reach is None else headline(reach, units)

@@ -135,9 +135,7 @@ def _meter(solved: Solved, reach: Reach) -> list[str]:
     camera = reach.method.camera
     if reach.method.kind == "hss":
         return ["No flash meter reads high-speed sync: start at 1/8 or 1/16, take a test frame, halve or double."]
-    lights = range(len(solved.setup.lights))
-    units = tuple(advice.unit_for(solved.reach(reach.method.kind, light)) for light in lights)
-    found = levels(solved, reach.method.kind, units)
+    found = levels(solved, reach.method.kind, advice.units_for(solved, reach.method.kind))
     said = []
     for at, light in enumerate(solved.setup.lights):
         level = found[solved.placing.own[at]]

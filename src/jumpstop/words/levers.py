@@ -83,10 +83,11 @@ def levers_text(solved: Solved, found: Levers, keep: Keep, at: int, units: Displ
     gains = plan.gaining(found, keep) if found.too_bright <= 0 else plan.taming(found, keep)
     enough = any(one.spare >= plan.ENOUGH for one in gains)
     pairs = [] if enough or found.too_bright > 0 else plan.gaining_pairs(found, keep)
+    own = own_units(solved)
     better = plan.spending(found) if found.spare > plan.SAME and found.too_bright <= 0 else []
 
     def told(some: Sequence[Lever]) -> list[LeverText]:
-        return [_lever(solved, found, one, at, units) for one in some[:SHOWN]]
+        return [_lever(solved, found, one, at, units, own) for one in some[:SHOWN]]
 
     return LeversText(
         name=solved.table.units[found.unit].name,
@@ -106,7 +107,9 @@ def _now(found: Levers) -> str:
     return f"short by {amount(found.spare)}" if found.spare < 0 else f"{amount(found.spare)} in hand"
 
 
-def _lever(solved: Solved, found: Levers, one: Lever, at: int, units: DisplayUnits) -> LeverText:
+def _lever(
+    solved: Solved, found: Levers, one: Lever, at: int, units: DisplayUnits, own: Mapping[str, OwnUnit]
+) -> LeverText:
     spare = one.spare
     then = f"then short by {amount(spare)}" if spare < 0 else f"then {amount(spare)} in hand"
     if abs(spare) <= one.sd:
@@ -117,7 +120,7 @@ def _lever(solved: Solved, found: Levers, one: Lever, at: int, units: DisplayUni
         then="still too bright" if one.too_bright > 0 else then,
         enough=spare >= plan.ENOUGH and one.too_bright <= 0,
         costs=_costs(solved, found, one, units),
-        setup=done(solved.setup, at, one.moves, own_units(solved)),
+        setup=done(solved.setup, at, one.moves, own),
     )
 
 

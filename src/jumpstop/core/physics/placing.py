@@ -5,6 +5,7 @@ import math
 import numpy as np
 
 from .arrays import Figure
+from .sides import wrapped_deg
 
 
 def bounce_path_m(ceiling_over_flash_m: Figure, distance_m: Figure) -> Figure:
@@ -32,7 +33,7 @@ def sun_bearing_deg(sun_azimuth_deg: float, camera_looks_deg: float) -> float:
 
     Both angles are compass bearings; a sun behind the camera is at 0, one behind the subject at 180.
     """
-    turned = (180.0 - (sun_azimuth_deg - camera_looks_deg) + 180.0) % 360.0 - 180.0
+    turned = wrapped_deg(180.0 - (sun_azimuth_deg - camera_looks_deg))
     return 180.0 if turned == -180.0 else turned
 
 

@@ -105,6 +105,12 @@ def advised_method(solved: Solved, avoid: Sequence[MethodKind] = (), light: int 
     return min(solved.kinds, key=rank, default="sync")
 
 
+def chosen_method(solved: Solved, avoid: Sequence[MethodKind] = (), light: int = 0) -> MethodKind:
+    """The method that is fixed, where it can be had; else the advised one."""
+    fixed = solved.setup.method
+    return fixed if fixed is not None and fixed in solved.kinds else advised_method(solved, avoid, light)
+
+
 def missed_by(reach: Reach) -> np.ndarray:
     """By how much each unit that can be used misses [stops]: short, too bright at the lowest setting, or, where the
     dial is fixed, off by more than a third; 0 and less where it reaches. Of the unit taken alone, where one is."""
@@ -131,6 +137,11 @@ def lightest_that_reaches(reach: Reach) -> int | None:
 def unit_for(reach: Reach) -> int | None:
     """The unit that methods, dial and warnings speak of: the one taken for the light, else `lightest_that_reaches`."""
     return lightest_that_reaches(reach) if reach.taken is None else reach.taken
+
+
+def units_for(solved: Solved, kind: MethodKind) -> tuple[int | None, ...]:
+    """The unit of every light in a method: see `unit_for`."""
+    return tuple(unit_for(solved.reach(kind, light)) for light in range(len(solved.setup.lights)))
 
 
 @dataclass(frozen=True)

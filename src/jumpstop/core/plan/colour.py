@@ -57,10 +57,14 @@ def ambient_kelvin(spec: AmbientSpec, ambient: Ambient) -> float:
     return LOW_SUN_K if low else SUN_K
 
 
+def gelled_kelvin(gel: Gel) -> float:
+    """Colour temperature of flash light through a gel [K]."""
+    return 1e6 / (1e6 / FLASH_K + GEL_MIRED[gel])
+
+
 def balance(spec: AmbientSpec, ambient: Ambient, gel_on: Gel) -> Balance:
     """What to set and what to put on: the nearest gel by mired, and the balance for flash and gel as they are now."""
     kelvin = ambient_kelvin(spec, ambient)
     wanted = float(mired_shift(FLASH_K, kelvin))
     gel = min(GELS, key=lambda one: abs(GEL_MIRED[one] - wanted))
-    flash = 1e6 / (1e6 / FLASH_K + GEL_MIRED[gel_on])
-    return Balance(kelvin, gel, wanted - GEL_MIRED[gel], round(flash / STEP_K) * STEP_K)
+    return Balance(kelvin, gel, wanted - GEL_MIRED[gel], round(gelled_kelvin(gel_on) / STEP_K) * STEP_K)

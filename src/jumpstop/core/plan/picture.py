@@ -5,10 +5,8 @@ from functools import lru_cache
 
 import numpy as np
 
-from ..kit.modifier import Gel
 from ..physics import placing, tone
 from ..physics.arrays import Floats
-from ..physics.colour import FLASH_K
 from ..scene.aim import NEAREST_FOCALS
 from ..scene.setup import Setup
 from . import colour
@@ -127,7 +125,7 @@ def tones_of(solved: Solved, found: tuple[Level, ...]) -> tuple[Tone, ...]:
     kelvin = colour.ambient_kelvin(setup.ambient, solved.ambient)
     first = next((light for light in setup.lights if light.on), setup.lights[0])
     camera = colour.balance(setup.ambient, solved.ambient, first.gel).camera_k
-    colours = [balanced(kelvin, camera), *(balanced(_kelvin(light.gel), camera) for light in setup.lights)]
+    colours = [balanced(kelvin, camera), *(balanced(colour.gelled_kelvin(light.gel), camera) for light in setup.lights)]
     light = np.exp2(np.array([(level.ambient, *level.lights) for level in found]))
     reflectance = np.array([[GREY if level.receiver == "background" else SKIN] for level in found])
     ambient, total = light[:, :1] * colours[0] * reflectance, light @ np.array(colours) * reflectance
@@ -140,7 +138,3 @@ def tones_of(solved: Solved, found: tuple[Level, ...]) -> tuple[Tone, ...]:
 def balanced(kelvin: float, camera_k: float) -> Floats:
     """Linear colour of a light in a picture balanced for another; kept, as there are few."""
     return tone.balanced_rgb(kelvin, camera_k)
-
-
-def _kelvin(gel: Gel) -> float:
-    return 1e6 / (1e6 / FLASH_K + colour.GEL_MIRED[gel])

@@ -10,8 +10,8 @@ from ..physics.sides import wrapped_deg
 from ..scene.light import Light
 from ..scene.seen import MethodKind
 from ..scene.setup import Setup
-from .picture import camera_m, on_frame
-from .placing import beam_of, behind_m
+from .picture import camera_m, frame_mm, on_frame
+from .placing import FARTHEST_M, beam_of, behind_m
 from .reach import Solved
 
 RINGS = (1.0, 0.0, -1.0, -2.0)  # stops on faces
@@ -83,7 +83,7 @@ def sun_of(solved: Solved) -> tuple[float, float] | None:
 def stage_of(solved: Solved, kind: MethodKind, units: tuple[int | None, ...]) -> Stage:
     """The set from above; `units` names the unit of each light, set at its dial."""
     setup, lens = solved.setup, solved.setup.aim.lens
-    width = setup.body.frame_width_mm if setup.aim.orientation == "landscape" else setup.body.frame_height_mm
+    width = frame_mm(setup)[0]
     back, sun = behind_m(setup), sun_of(solved)
     return Stage(
         camera_m=camera_m(setup),
@@ -97,7 +97,7 @@ def stage_of(solved: Solved, kind: MethodKind, units: tuple[int | None, ...]) ->
 
 def _placed(solved: Solved, kind: MethodKind, light: int, unit: int | None) -> Placed:
     spot, at = solved.setup.lights[light], solved.placing.at[light]
-    start = min(behind_m(solved.setup), 1e6) if spot.role == "background" else 0.0
+    start = min(behind_m(solved.setup), FARTHEST_M) if spot.role == "background" else 0.0
     turn = spot.position.turn_deg if spot.position else 0.0
     points = math.degrees(math.atan2(-at.x, start - at.y)) + turn
     beam = beam_of(spot)

@@ -11,7 +11,7 @@ from ..scene.light import Light
 from ..scene.seen import MethodKind
 from ..scene.setup import Setup
 from .levels import Level
-from .picture import camera_m
+from .picture import camera_m, frame_mm
 from .placing import EDGE, LIT, SHADOW, beam_of
 from .reach import Solved
 from .remark import Remark, remark
@@ -68,8 +68,7 @@ def _against_lens(setup: Setup, light: int, spot: Light) -> Iterator[Remark]:
     lens, beam = setup.aim.lens, beam_of(spot)
     if lens is None or spot.position is None or spot.role != "key" or abs(spot.position.bearing_deg) > FRONTAL_DEG:
         return
-    across = setup.body.frame_width_mm if setup.aim.orientation == "landscape" else setup.body.frame_height_mm
-    field_m = across / lens.focal_mm * lens.subject_m
+    field_m = frame_mm(setup)[0] / lens.focal_mm * lens.subject_m
     wanted = float(group.across_deg(field_m, spot.distance_m))
     if 0 < beam < wanted and setup.stage.kind != "group":
         yield remark("beam_in_frame", light=light, beam=beam, wanted=wanted)

@@ -8,7 +8,7 @@ from ..kit.unit import Unit
 from ..physics.scales import Step
 from ..scene.seen import MethodKind
 from ..scene.setup import Setup
-from .advice import advised_method
+from .advice import chosen_method
 from .one_unit import landing, only, with_light
 from .reach import solve
 
@@ -47,7 +47,7 @@ def with_distances(setup: Setup, table: UnitTable, step: Step, avoid: Sequence[M
         unit = solved.taken[at]
         if unit is None or not solved.kinds:
             continue
-        kind = setup.method if setup.method in solved.kinds else advised_method(solved, avoid, at)
+        kind = chosen_method(solved, avoid, at)
         alone, metres = only(solved, unit), light.distance_m
         for _ in range(ROUNDS):
             found = landing(with_light(setup, at, distance_m=metres), alone, kind, at, step)
