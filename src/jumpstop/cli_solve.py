@@ -82,11 +82,13 @@ def levers(
     light: WhichLight = 0,
     unit: Annotated[str, typer.Option(help="Id or name of a unit; without it, the one in hand.")] = "",
     pairs: Annotated[bool, typer.Option("--pairs", help="Pairs of changes too.")] = False,
+    whole: Annotated[bool, typer.Option("--whole", help="Of the whole set, not of one light.")] = False,
 ) -> None:
     """Find a stop: each change with what it brings, what it costs and where it lands, as JSON."""
     from .core.plan import advice
     from .core.plan.levers import levers as levers_of
     from .core.plan.moves import Bag
+    from .core.plan.whole_set import set_levers
     from .core.scene.light import OwnModifier
     from .demo import kit
     from .words.figures import DisplayUnits
@@ -102,7 +104,13 @@ def levers(
             place = _unit_named(solved, unit) if unit else advice.unit_for(reach)
             if place is None:
                 raise CannotSolve("no_usable_unit")
-            found = levers_of(solved.setup, light, kind, solved.table, place, Bag(tuple(modifiers)), pairs=pairs)
+            bag = Bag(tuple(modifiers))
+            if whole:
+                units = advice.units_for(solved, kind)
+                found = set_levers(solved.setup, kind, solved.table, units, bag, pairs=pairs)
+                place = found.unit
+            else:
+                found = levers_of(solved.setup, light, kind, solved.table, place, bag, pairs=pairs)
         except CannotSolve as error:
             raise JumpStopError(cannot_solve(error)) from None
 
@@ -110,6 +118,7 @@ def levers(
             return [
                 {
                     "codes": [move.code for move in one.moves],
+                    "light": [found.light + 1 if move.at is None else move.at + 1 for move in one.moves],
                     "says": said(one.moves, DisplayUnits()),
                     "gain": round(one.gain, 4),
                     "spare": round(one.spare, 4),

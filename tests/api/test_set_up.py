@@ -53,6 +53,9 @@ LENS = {"focal_mm": 50, "subject_m": 3, "background_m": 8}
         ("Chalk line", {"stage": {"width_m": 1.2}}, "flat_falls", "1.47 m"),
         ("At the bench", {"light": {"role": "rim", "target_stops": 0, "position": {"bearing_deg": 95}}}, "edge_on_nose", "Light".lower()),
         ("At the bench", {"light": {"role": "rim", "target_stops": 2, "position": {"bearing_deg": 150}}}, "edge_clips", "turn it down"),
+        ("Noon portrait", {"stage": {"favoured": "right", "facing_deg": 35}}, "favoured_hidden", "hides its right side"),
+        ("Noon portrait", {"stage": {"favoured": "left", "facing_deg": -35}}, "favoured_hidden", "hides its left side"),
+        ("Team of 22", {"stage": {"favoured": "right"}, "light": {"position": {"bearing_deg": -40}}}, "favoured_far", "at the right"),
         ("At the bench", {"light": {"zoom_mm": 200, "modifier": None, "position": {"bearing_deg": 10}}}, "beam_in_frame", "zoom wider"),
     ],
 )  # fmt: skip
@@ -78,6 +81,51 @@ def test_a_stand_throws_its_shadow_into_the_frame_or_not(client: TestClient) -> 
     behind = stage | {"camera_looks_deg": (bearing + 180) % 360}
     side = stored(client, "The leap", stage=behind, light={"position": place}, aim=aim)
     assert not codes(client, side).keys() & {"shadow_in_frame", "light_in_frame"}  # the sun behind the camera
+
+
+def test_channels_and_groups(client: TestClient) -> None:
+    """A light on another channel does not fire; lights of one group cannot be set apart."""
+    item, doc = named(client, "At the bench")
+    for at, (channel, group) in enumerate([(1, "A"), (2, "A"), (1, "A")]):
+        doc["lights"][at] |= {"channel": channel, "group": group, "dial_stops": float(at)}
+    put(client, f"/api/setups/{item}", doc, revision(client, item))
+    found = codes(client, item)
+    assert "Light 2 is on channel 2, not 1" in found["other_channel"]
+    assert "Light 3 shares group A with light 1" in found["one_group"]
+    for light in doc["lights"]:
+        light |= {"channel": 1, "dial_stops": None}
+    for at, group in enumerate("ABC"):
+        doc["lights"][at]["group"] = group
+    put(client, f"/api/setups/{item}", doc, revision(client, item))
+    assert not {"other_channel", "one_group"} & codes(client, item).keys()
+
+
+def test_a_head_parts_from_its_pack_on_a_boom(client: TestClient) -> None:
+    """D: 3 kg on a 1.5 m arm asks 9 kg at half a metre; the pack stays on the floor."""
+    pack = {"name": "Parted", "kind": "pack", "watt_seconds": 1000, "weight_g": 9000, "head_g": 3000}
+    found = client.post("/api/units", json=pack)
+    assert found.status_code == 201
+    own = pack | {"id": found.json()["id"]}
+    boom = {"unit": own, "modifier": None, "layers": None, "position": {"height_m": 2.4, "boom_m": 1.5}}
+    item = stored(client, "Noon portrait", light=boom)
+    assert "asks 9.0 kg" in codes(client, item)["boom"]
+
+
+def test_find_a_stop_for_the_whole_set(client: TestClient) -> None:
+    item, _ = named(client, "At the bench")
+    found = client.get(f"/api/setups/{item}/levers", params={"whole": True}).json()
+    assert found["name"].startswith("Whole set, least in hand at light")
+    every = [*found["gains"], *found["better"], *found["pairs"]]
+    assert every
+    own = next(one for one in every if one["says"].startswith("light "))
+    at = int(own["says"].split(":")[0].removeprefix("light ")) - 1
+    changed = [
+        one != two
+        for one, two in zip(
+            own["setup"]["lights"], client.get(f"/api/setups/{item}").json()["doc"]["lights"], strict=True
+        )
+    ]
+    assert [place for place, differs in enumerate(changed) if differs] == [at]
 
 
 def test_calm_places_are_not_warned_of(client: TestClient) -> None:

@@ -94,6 +94,9 @@ CASES: dict[str, tuple[Callable[[], Reach], float, float]] = {
     "face": (lambda: dark({"modifier": BOX}), -0.38, 0.05),  # P: Lambert's disc, 1.1 m across from one metre
     "bounce": (lambda: dark({"modifier": {"name": "C", "kind": "bounce"}, "distance_m": 2.5},
         stage={"ceiling_m": 2.6, "height_m": 1.6 / 0.93}), -0.71, 0.1),  # D: physics 13, path 3.2 m for 2.5 m
+    "card": (lambda: dark({"modifier": {"name": "C", "kind": "bounce", "stops": -1.25, "sd": 0}, "distance_m": 2.5,
+        "position": {"card": True, "height_m": 1.6}}, stage={"ceiling_m": 2.6, "height_m": 1.6 / 0.93}),
+        math.log2(0.9 + 0.1 * 2**1.96), 0.2),  # M: a tenth straight on, the rest down by 1.25 + 0.71
     "off_axis": (lambda: dark({"position": {"turn_deg": 54.43 / 2, "height_m": 1.75 * 0.93}}), -1.0, 0.3),  # M: a beam's edge
     "side": (lambda: dark({"position": {"bearing_deg": 105, "height_m": 1.75 * 0.93}}), -1.0, 0.3),  # M: cos(105 - 45) = 1/2
     "gel": (lambda: dark({"gel": "full_orange"}), math.log2(0.55), 0.1),  # M: data sheets

@@ -7,12 +7,14 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from jumpstop.core.kit.errors import CannotSolve
 from jumpstop.core.kit.table import UnitTable, table_of
 from jumpstop.core.kit.unit import Unit
 from jumpstop.core.plan.levers import levers
 from jumpstop.core.plan.moves import Bag, done
 from jumpstop.core.plan.ranking import ENOUGH, Lever, Levers, gaining, gaining_pairs, spending, taming
 from jumpstop.core.plan.reach import solve
+from jumpstop.core.plan.whole_set import set_levers
 from jumpstop.core.scene.light import OwnModifier, OwnUnit
 from jumpstop.core.scene.setup import Setup
 from jumpstop.demo import kit, setups
@@ -246,3 +248,30 @@ def test_what_a_change_costs() -> None:
     hired = next(one for one in named(changes.singles, "unit") if not one.moves[0].owned)
     assert hired.costs.money == pytest.approx(300 - (units["Redshank 60"].price or 0))
     assert hired.costs.work == 7.0  # a swap, and to be got first
+
+
+def test_a_whole_set_has_what_its_weakest_light_has() -> None:
+    """Each change and each pair, made in the document and solved anew, leaves the weakest light what was promised."""
+    lights = [
+        {"role": "key", "distance_m": 3, "position": {"bearing_deg": 30}},
+        {"role": "fill", "target_stops": -1, "distance_m": 5},
+        {"role": "rim", "target_stops": 0.5, "distance_m": 4, "position": {"bearing_deg": 150}},
+        {"role": "rim", "target_stops": 4, "distance_m": 40, "on": False},
+    ]
+    setup = Setup.model_validate(NOON.model_dump() | {"lights": lights})
+    units = [3, 3, 2, 3]
+    found = set_levers(setup, "nd", TABLE, units, BAG)
+    alone = [levers(setup, at, "nd", TABLE, unit, BAG, pairs=False) for at, unit in enumerate(units[:3])]
+    assert found.spare == pytest.approx(min(one.spare for one in alone))
+    assert found.light == int(np.argmin([one.spare for one in alone]))
+    assert {move.at for one in found.singles for move in one.moves} == {None, 0, 1, 2}
+    for one in (*found.singles, *found.pairs[::17]):
+        changed = done(setup, 0, one.moves, OWN)
+        method = next((move.method for move in one.moves if move.method), "nd")
+        swapped = {move.at: TABLE.ids.index(move.unit) for move in one.moves if move.unit}
+        solved = solve(changed, TABLE)
+        spare = [float(solved.reach(method, at).spare[swapped.get(at, units[at])]) for at in range(3)]
+        assert min(spare) == pytest.approx(one.spare, abs=1e-6), one.moves
+        assert one.gain == pytest.approx(one.spare - found.spare)
+    with pytest.raises(CannotSolve):
+        set_levers(setup, "nd", TABLE, [None] * 4, BAG)

@@ -9,7 +9,7 @@ import pytest
 from test_stage import at, lit, scene
 
 from jumpstop.core.physics.tone import balanced_rgb, kelvin_rgb, srgb
-from jumpstop.core.plan.picture import framing_of, on_frame, same_size, tones_of
+from jumpstop.core.plan.picture import dark_from_m, framing_of, on_frame, same_size, tones_of
 from jumpstop.core.plan.stage import RINGS, short_side, softness, stage_of, sun_of
 from jumpstop.core.plan.steps import all_on, order_of, steps_of
 from jumpstop.core.scene.setup import Setup
@@ -79,6 +79,33 @@ def test_where_a_subject_falls_in_the_frame() -> None:
     right = on_frame(far, 1, 0, 0.9)
     assert right is not None
     assert right == pytest.approx((0.5 + 1 / 5.76, 0.5), abs=1e-3)
+
+
+def test_a_tilted_camera_moves_the_horizon() -> None:
+    """D: tilted up by half the field's angle (atan(12 / 50)), the horizon falls on the lower edge of the frame."""
+    half = math.degrees(math.atan(12 / 50))
+    method = scene({"distance_m": 2}).methods[0]
+    assert framing_of(framed(camera_tilt_deg=half), method).horizon == pytest.approx(1, abs=1e-3)
+    assert framing_of(framed(camera_tilt_deg=-half), method).horizon == pytest.approx(0, abs=1e-3)
+    assert framing_of(framed(camera_tilt_deg=0), method).horizon == pytest.approx(0.5, abs=1e-3)
+
+
+def test_where_it_goes_dark_behind() -> None:
+    """D, inverse square: a light at 2 m that is correct on the face is four stops under where it is 8 m away: 6 m
+    behind; from beside the face (90 degrees) where sqrt(4 + x^2) is 8 m; never where the ambient is brighter."""
+    front = scene({"distance_m": 2} | at(0))
+    level = lit(front)["lit"].lights[0]
+    away = 2 * 2 ** ((4 + level) / 2)
+    assert dark_from_m(front, tuple(lit(front).values())) == pytest.approx(away - 2, rel=0.06)
+    assert away == pytest.approx(8, rel=0.07)
+    beside = scene({"distance_m": 2} | at(60))
+    x = np.linspace(0, 50, 100_000)
+    far = np.sqrt(4 * math.sin(math.radians(60)) ** 2 + (x + 2 * math.cos(math.radians(60))) ** 2)
+    level = lit(beside)["lit"].lights[0]
+    there = x[np.argmax(level + 2 * np.log2(2 / far) < -4)]
+    assert dark_from_m(beside, tuple(lit(beside).values())) == pytest.approx(there, rel=0.06)
+    sunny = scene({"distance_m": 2} | at(0), ambient={"condition": "hazy_sun"})
+    assert dark_from_m(sunny, tuple(lit(sunny).values())) is None
 
 
 def test_rings_of_equal_exposure() -> None:

@@ -229,6 +229,17 @@ def test_bounce_takes_the_way_over_the_ceiling() -> None:
     assert jumps["modifier"] == -1.25
 
 
+def test_the_key_of_a_group_is_there_for_who_matters_most() -> None:
+    """D, inverse square: set for the left end, that end comes out as wanted, and the right end is darker."""
+    stage = {"kind": "group", "people": 8, "width_m": 4, "height_m": 1.75, "favoured": "left"}
+    dome = {"name": "Dome", "kind": "dome"}
+    found = lit(scene({"distance_m": 4, "modifier": dome} | at(-40), stage=stage))
+    assert found["left"].total == pytest.approx(0, abs=0.17)
+    assert found["right"].total < found["lit"].total < found["left"].total
+    usual = lit(scene({"distance_m": 4, "modifier": dome} | at(-40), stage=stage | {"favoured": "none"}))
+    assert usual["lit"].total == pytest.approx(0, abs=0.17)
+
+
 def test_bounce_off_a_wall_comes_from_the_wall() -> None:
     """D: a wall 2 m to the right, the light 1.5 m straight before the subject: sqrt((2 + 2)^2 + 1.5^2) = 4.27 m; it
     comes from atan(4 / 1.5) = 69.4 degrees to the right."""

@@ -18,6 +18,7 @@ from ..core.plan.one_unit import only
 from ..core.plan.ranking import Keep
 from ..core.plan.reach import Reach, solve
 from ..core.plan.steps import School, all_on
+from ..core.plan.whole_set import set_levers
 from ..core.scene.begin import Where, begun
 from ..core.scene.seen import MethodKind
 from ..core.scene.setup import Setup
@@ -99,8 +100,11 @@ def order_of_work(request: Request, item_id: str, first: School = "back") -> lis
 
 
 @router.get("/setups/{item_id}/levers", responses=REFUSED)
-def find_a_stop(request: Request, item_id: str, light: LightIndex = 0, keep: Keep = "look") -> LeversText:
-    """Every change for the unit in hand, and pairs where none is enough: what each brings, what it costs."""
+def find_a_stop(
+    request: Request, item_id: str, light: LightIndex = 0, keep: Keep = "look", whole: bool = False
+) -> LeversText:
+    """Every change for the unit in hand, or for the whole set, and pairs where none is enough: what each brings, what
+    it costs."""
     workspace = workspace_of(request)
     reach, preferences = _reach(request, item_id, light, None)
     unit = unit_for(reach)
@@ -109,6 +113,10 @@ def find_a_stop(request: Request, item_id: str, light: LightIndex = 0, keep: Kee
     solved = reach.solved
     bag = Bag(workspace.modifiers())
     kind = reach.method.kind
+    if whole:
+        units = units_for(solved, kind)
+        everything = set_levers(solved.setup, kind, solved.table, units, bag, preferences.step)
+        return levers_text(solved, everything, keep, light, preferences)
     found = levers(solved.setup, light, kind, solved.table, unit, bag, preferences.step)
     return levers_text(solved, found, keep, light, preferences)
 

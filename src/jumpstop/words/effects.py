@@ -102,6 +102,14 @@ def _bounce(facts: JumpAt, at: Context) -> Said:
     )
 
 
+def _card(facts: JumpAt, at: Context) -> Said:
+    return Said(
+        "bounce card",
+        f"{share(facts['share'])} of the light goes straight to the subject, not over the ceiling: it fills the eyes, "
+        "and is worth the more, the more the ceiling takes.",
+    )
+
+
 def _off_axis(facts: JumpAt, at: Context) -> Said:
     return Said(
         "head turned off",
@@ -222,6 +230,7 @@ SENTENCES: dict[str, Callable[[JumpAt, Context], Said]] = {
     "modifier": _modifier,
     "layer": _layer,
     "bounce": _bounce,
+    "card": _card,
     "face": _face,
     "off_axis": _off_axis,
     "side": _side,

@@ -89,8 +89,9 @@ def levers_text(solved: Solved, found: Levers, keep: Keep, at: int, units: Displ
     def told(some: Sequence[Lever]) -> list[LeverText]:
         return [_lever(solved, found, one, at, units, own) for one in some[:SHOWN]]
 
+    whole = f"Whole set, least in hand at light {found.light + 1}"
     return LeversText(
-        name=solved.table.units[found.unit].name,
+        name=whole if found.whole else solved.table.units[found.unit].name,
         now=_now(found),
         rule=RULES[keep],
         tried=len(found.singles) + len(found.pairs),
@@ -132,7 +133,11 @@ def own_units(solved: Solved) -> dict[str, OwnUnit]:
 
 def said(moves: Sequence[Move], units: DisplayUnits) -> str:
     """What to do."""
-    return " and ".join(MOVES[move.code](move.facts, units) for move in moves)
+    return " and ".join(f"{_whose(move)}{MOVES[move.code](move.facts, units)}" for move in moves)
+
+
+def _whose(move: Move) -> str:
+    return "" if move.at is None else f"light {move.at + 1}: "
 
 
 def _costs(solved: Solved, found: Levers, one: Lever, units: DisplayUnits) -> list[str]:
@@ -146,7 +151,7 @@ def _costs(solved: Solved, found: Levers, one: Lever, units: DisplayUnits) -> li
     swap = next((move for move in one.moves if move.unit is not None), None)
     at = found.unit if swap is None or swap.unit is None else solved.table.ids.index(swap.unit)
     unit = solved.table.units[at]
-    if one.spare >= plan.ENOUGH:
+    if one.spare >= plan.ENOUGH and not found.whole:
         ready = "" if costs.recycle_s != costs.recycle_s else f", recycles in {duration(costs.recycle_s)}"
         out.append(f"at {dial(unit.scale, one.below_full, units, unit.watt_seconds)}{ready}")
     return out

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from ..core.plan.levels import Level
 from ..core.plan.methods import Method
-from ..core.plan.picture import Tone, framing_of, same_size, tones_of
+from ..core.plan.picture import Tone, dark_from_m, framing_of, same_size, tones_of
 from ..core.plan.reach import BLOCKED, Solved
 from ..core.plan.stage import RINGS, Stage, short_side, softness, stage_of
 from ..core.scene.stage import SubjectKind
@@ -140,6 +140,9 @@ def _frame(solved: Solved, method: Method, found: tuple[Level, ...], words: Disp
     short = short_side(solved.setup)
     if short is not None:
         said.append(f"key on the {'short' if short else 'broad'} side")
+    dark = dark_from_m(solved, found)
+    if dark is not None:
+        said.append(f"4 stops under from {length(dark, words)} behind")
     if method.lit < 1:
         said.append(f"{share(1 - method.lit)} of the frame gets no flash")
     return FrameText(

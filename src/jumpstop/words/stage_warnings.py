@@ -12,6 +12,10 @@ def _where_sun(front: bool) -> str:
     return "before the subject" if front else "behind the subject"
 
 
+def _right(right: bool) -> str:
+    return "right" if right else "left"
+
+
 Facts = Mapping[str, Any]
 STAGE_WARNINGS: dict[str, Callable[[Facts, DisplayUnits], Warned]] = {
     "light_in_frame": lambda f, u: Warned(
@@ -82,6 +86,22 @@ STAGE_WARNINGS: dict[str, Callable[[Facts, DisplayUnits], Warned]] = {
     ),
     "panel_in_frame": lambda f, u: Warned(
         "The panel's edge in the frame", f"It hangs at {length(f['metres'], u)}: higher, or crop tighter."
+    ),
+    "favoured_hidden": lambda f, u: Warned(
+        "The favoured side is hidden",
+        f"Turned {f['deg']:.0f}° that way the face hides its {_right(f['right'])} side: turn it to the other.",
+    ),
+    "favoured_far": lambda f, u: Warned(
+        "The key is on the other side",
+        f"Who matters most stands at the {_right(f['right'])}: bring the key to that side.",
+    ),
+    "other_channel": lambda f, u: Warned(
+        "Another channel", f"Light {f['light'] + 1} is on channel {f['channel']}, not {f['first']}: it will not fire."
+    ),
+    "one_group": lambda f, u: Warned(
+        "Two powers in one group",
+        f"Light {f['light'] + 1} shares group {f['group']} with light {f['first'] + 1} and wants another power: give "
+        "it a group of its own, and leave none as the master.",
     ),
     "ends_fall": lambda f, u: Warned(
         "The ends are darker", f"{stops(f['stops'])}; from {length(f['metres'], u)} a third of a stop."

@@ -61,7 +61,7 @@
         ['right', 'the right wall'],
       ]}
       choose={(surface) => change('Bounced off', (p) => (p.bounces_off = surface))}
-    />{/if}{#if at.boom_m}, on a boom of
+    />{#if at.card}, with a card{/if}{/if}{#if at.boom_m}, on a boom of
     <LiveLength
       label="Boom arm"
       tone="flash"
@@ -89,6 +89,9 @@
     off the subject{:else}{' '}<Chip
       plain
       onclick={() => change('Turn of the head', (p) => (p.turn_deg = 10))}>+ feather</Chip
+    >{/if}{#if light.modifier?.kind === 'bounce'}{' '}<Chip
+      on={at.card}
+      onclick={() => change('Bounce card', (p) => (p.card = !p.card))}>card</Chip
     >{/if}{#if !at.boom_m}{' '}<Chip plain onclick={() => change('Boom arm', (p) => (p.boom_m = 1.5))}
       >+ boom</Chip
     >{/if}{/if}

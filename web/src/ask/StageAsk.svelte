@@ -19,6 +19,8 @@
   const facing = (deg: number) => change('Facing', (s) => (s.facing_deg = wrapped(Math.round(deg))))
   const looks = (deg: number) =>
     change('Camera looks to', (s) => (s.camera_looks_deg = ((Math.round(deg) % 360) + 360) % 360))
+  const tilt = (deg: number) =>
+    change('Camera tilted', (s) => (s.camera_tilt_deg = clamp(Math.round(deg), ...bounds('camera_tilt_deg'))))
   const people = (count: number) =>
     change('People', (s) => (s.people = clamp(Math.round(count), ...bounds('people'))))
   const wind = (speed: number) =>
@@ -98,7 +100,15 @@
         bounds={[0.05, 30]}
         set={(m) => change('Camera height', (s) => (s.camera_height_m = m))}
       />
-      up{#if stage.camera_looks_deg !== null}, looking to
+      up{#if stage.camera_tilt_deg !== null}, tilted
+        <LiveFigure
+          label="Camera tilted"
+          value={stage.camera_tilt_deg}
+          text={`${stage.camera_tilt_deg}°`}
+          hint="degrees, up is positive"
+          step={(by) => tilt((stage.camera_tilt_deg ?? 0) + by)}
+          type={between('Camera tilted', bounds('camera_tilt_deg'), tilt)}
+        />{/if}{#if stage.camera_looks_deg !== null}, looking to
         <LiveFigure
           label="Camera looks to"
           tone="ambient"
@@ -135,7 +145,28 @@
           text={`${stage.wind_m_s} m/s`}
           step={(by) => wind((stage.wind_m_s ?? 0) + by * 0.5)}
           type={between('Wind', bounds('wind_m_s'), wind)}
-        />{/if}.
+        />{/if}; <LiveChoice
+        label="Favoured"
+        value={stage.favoured}
+        options={stage.kind === 'group'
+          ? [
+              ['none', 'nobody matters most'],
+              ['left', 'who matters most is at the left'],
+              ['right', 'who matters most is at the right'],
+            ]
+          : [
+              ['none', 'no favoured side'],
+              ['left', 'the left side favoured'],
+              ['right', 'the right side favoured'],
+            ]}
+        choose={(value) => change('Favoured', (s) => (s.favoured = value))}
+      />.
+      <Chip
+        on={stage.camera_tilt_deg !== null}
+        onclick={() =>
+          change('Camera tilted', (s) => (s.camera_tilt_deg = s.camera_tilt_deg === null ? 0 : null))}
+        >tilt</Chip
+      >
       <Chip
         on={stage.camera_looks_deg !== null}
         onclick={() =>

@@ -5,6 +5,7 @@ export type KitKind = 'units' | 'modifiers' | 'bodies' | 'filters'
 
 const words = (...keys: string[]): [unknown, string][] => keys.map((key) => [key, key.replaceAll('_', ' ')])
 const weight: Field = { key: 'weight_g', label: 'Weight, g', kind: 'number' }
+const head: Field = { key: 'head_g', label: 'Head alone, g', kind: 'number' }
 const price: Field = { key: 'price', label: 'Price', kind: 'number' }
 const holding: Field = {
   key: 'holding',
@@ -155,6 +156,7 @@ const unit: Field[] = [
   },
   holding,
   weight,
+  head,
   price,
   note,
 ]

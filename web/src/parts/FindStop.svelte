@@ -9,16 +9,18 @@
   let { session }: { session: SetupSession } = $props()
   type Keep = 'look' | 'light' | 'quick'
   let keep = $state<Keep>('look')
+  let extent = $state<'light' | 'set'>('light')
+  const several = $derived(session.doc.lights.length > 1)
   let found = $state.raw<LeversText | null>(null)
   let wrong = $state('')
   const newest = new Newest()
 
   $effect(() => {
     void session.answered
-    const by = keep
+    const [by, all] = [keep, several && extent === 'set']
     const timer = setTimeout(() => {
       const asked = api.GET('/api/setups/{item_id}/levers', {
-        params: { path: { item_id: session.id }, query: { light: session.light, keep: by } },
+        params: { path: { item_id: session.id }, query: { light: session.light, keep: by, whole: all } },
       })
       void newest.take(asked, ({ data, error }) => {
         found = data ?? null
@@ -79,7 +81,16 @@
         ['quick', 'it quick'],
       ]}
       choose={(value) => (keep = value)}
-    />.
+    />{#if several}, for
+      <LiveChoice
+        label="Of what"
+        value={extent}
+        options={[
+          ['light', 'this light'],
+          ['set', 'the whole set'],
+        ]}
+        choose={(value) => (extent = value)}
+      />{/if}.
     <span class="text-quiet text-[0.82rem]"
       >{found.tried} changes and pairs tried. {found.rule} Keys 1 to 9 do the first; undo takes back.</span
     >

@@ -68,6 +68,7 @@ export function standing(light: Light, stage: StageText): NonNullable<Light['pos
       tilt_deg: 0,
       bounces_off: 'ceiling',
       boom_m: 0,
+      card: false,
     }
   )
 }

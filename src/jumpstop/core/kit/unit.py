@@ -101,6 +101,7 @@ class Unit(Value):
     flash_duration: FlashDuration | None = Field(None, title="Flash duration")
     takes_modifiers: Flag = Field(True, title="Takes modifiers")
     weight_g: Weight | None = None
+    head_g: Weight | None = Field(None, title="Head alone, where it parts from its pack (g)")
     price: Price | None = None
     holding: Literal["owned", "hire", "wanted"] = Field("owned", title="Owned, for hire, or wanted")
     note: Note = ""

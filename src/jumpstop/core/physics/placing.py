@@ -18,6 +18,12 @@ def wall_path_m(light_m: Figure, subject_m: Figure, along_m: Figure) -> Figure:
     return np.hypot(np.asarray(light_m) + subject_m, along_m)
 
 
+def card_gain(share: Figure, lost_stops: Figure) -> Figure:
+    """What a bounce card adds to what comes off a ceiling [stops]: a share of the light goes straight forward, and the
+    rest loses so much on its way [stops, positive]."""
+    return np.log2((1 - np.asarray(share)) + share * np.exp2(lost_stops))
+
+
 def aim_error_m(off_deg: Figure, distance_m: Figure) -> Figure:
     """How far beside the subject a beam's centre falls [m]: 2 degrees at 12 m, 0.42."""
     return np.tan(np.radians(off_deg)) * distance_m
@@ -26,6 +32,11 @@ def aim_error_m(off_deg: Figure, distance_m: Figure) -> Figure:
 def flash_to_lens_deg(apart_m: Figure, distance_m: Figure) -> Figure:
     """Angle at the subject between flash and lens [degrees]: 75 mm at 3 m, 1.4. Red or steel eye under 2.5 to 3."""
     return np.degrees(np.arctan(np.asarray(apart_m) / distance_m))
+
+
+def aim_at_m(tilt_deg: float, height_m: float, distance_m: float) -> float:
+    """Height at so far a distance that a camera at this height is aimed at when it is tilted so far up [m]."""
+    return height_m + distance_m * math.tan(math.radians(tilt_deg))
 
 
 def sun_bearing_deg(sun_azimuth_deg: float, camera_looks_deg: float) -> float:

@@ -38,6 +38,8 @@ SD_DISTANCE = 0.05  # a distance paced out rather than taped [stops], from memor
 SD_HEADS = 0.1  # heads that are not quite equal, or not quite on one spot [stops], from memory
 SD_SIDE = 0.3  # share of a light that comes from beside or behind [stops], from memory
 SD_BOUNCE = 0.1  # where on the ceiling the light goes [stops], from memory
+CARD_SHARE = 0.1  # of the light that a bounce card sends forward, from memory
+SD_CARD = 0.2  # how much a card sends forward [stops], from memory
 SD_OFF_AXIS = 0.3  # light a stop or more down off the axis of a head [stops], from memory
 SD_GEL = 0.1
 SD_ND = 0.1
@@ -229,6 +231,22 @@ def _bounce(scene: Scene) -> Sequence[Jump]:
     source = "the flash's mirror image in the surface: ceiling 2 √(h² + (d / 2)²), wall √((a + b)² + c²)"
     surfaces = tuple(surface or "" for surface in off)
     return [_jump("bounce", size, np.where(size < 0, SD_BOUNCE, 0.0), None, "D", source, path_m=path, off=surfaces)]
+
+
+def _card(scene: Scene) -> Sequence[Jump]:
+    """What a card on the head sends straight forward, beside what comes off a ceiling or a wall."""
+    carded = [_carded(light) for light in scene.lights]
+    if not any(carded):
+        return []
+    lost = -sum((np.asarray(jump.stops) for jump in (*_modifier(scene), *_bounce(scene))), np.zeros((1, 1, 1)))
+    size = np.where(np.array(carded)[:, None, None], placing.card_gain(CARD_SHARE, lost), 0.0)
+    source = "a tenth of the light goes straight forward, from memory"
+    return [_jump("card", size, np.where(size > 0, SD_CARD, 0.0), None, "M", source, share=CARD_SHARE)]
+
+
+def _carded(light: Light) -> bool:
+    bounced = light.modifier is not None and light.modifier.kind == "bounce"
+    return bounced and light.position is not None and light.position.card
 
 
 def _side(scene: Scene) -> Sequence[Jump]:
@@ -536,6 +554,7 @@ EFFECTS: dict[str, Line] = {
     "modifier": _modifier,
     "layer": lambda scene: (),  # comes off its modifier, which sets it down
     "bounce": _bounce,
+    "card": _card,
     "face": _face,
     "off_axis": _off_axis,
     "side": _side,

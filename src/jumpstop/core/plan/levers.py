@@ -87,7 +87,7 @@ def levers(
     here = _grid(setup, at, [start], [Variant((), base)], table, ambient)
     now, bright = float(here.landed.spare[0, 0, unit]), float(here.landed.too_bright[0, 0, unit])
     if base.distance_free or here.landed.blocker[0, 0, unit]:
-        return Levers(unit, kind, now, bright, (), ())
+        return Levers(unit, kind, now, bright, (), (), light=at)
     tried = moves_of(setup, at, kind, start.method, table.units[unit], bag)
     singles = [move for move in tried if not move.breaks]
     if now < 0:
@@ -115,7 +115,7 @@ def levers(
     breaking = _states(setup, ambient, step, kind, [(move,) for move in tried if move.breaks])
     more = _levers(_grid(setup, at, breaking, ones[:1], table, ambient), here, unit, pairs=False) if breaking else ()
     singly = tuple(one for one in found if len(one.moves) == 1)
-    return Levers(unit, kind, now, bright, singly, tuple(one for one in found if len(one.moves) == 2), tuple(more))
+    return Levers(unit, kind, now, bright, singly, tuple(one for one in found if len(one.moves) == 2), tuple(more), at)
 
 
 def _known(move: Move, moves: Sequence[Move]) -> bool:

@@ -37,6 +37,7 @@ class Move:
     light: Callable[[Light], Light] | None = None
     setup: Callable[[Setup], Setup] | None = None
     unit: str | None = None  # id of the unit taken
+    at: int | None = None  # the light it belongs to, where it is not the one in hand
     method: MethodKind | None = None
     owned: bool = True
     breaks: bool = False
@@ -243,12 +244,13 @@ def done(setup: Setup, at: int, moves: Sequence[Move], units: Mapping[str, Any])
     for move in moves:
         if move.setup is not None:
             setup = move.setup(setup)
-        light = setup.lights[at]
+        own = at if move.at is None else move.at
+        light = setup.lights[own]
         if move.light is not None:
             light = move.light(light)
         elif move.unit is not None:
             light = light.model_copy(update={"unit": units[move.unit], "dial_stops": None})
         lights = list(setup.lights)
-        lights[at] = light
+        lights[own] = light
         setup = setup.model_copy(update={"lights": tuple(lights)})
     return setup

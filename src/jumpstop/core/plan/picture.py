@@ -61,8 +61,11 @@ def frame_mm(setup: Setup) -> tuple[float, float]:
 
 
 def aim_m(setup: Setup) -> float:
-    """The height that the camera is aimed at [m]: the middle of a subject that fits, else its head near the top."""
+    """The height that the camera is aimed at [m]: as it is tilted; else the middle of a subject that fits, or its head
+    near the top."""
     lens, stage = setup.aim.lens, setup.stage
+    if stage.camera_tilt_deg is not None:
+        return placing.aim_at_m(stage.camera_tilt_deg, stage.camera_height_m, camera_m(setup))
     field = frame_mm(setup)[1] / (lens.focal_mm if lens else USUAL_FOCAL_MM) * camera_m(setup)
     return stage.height_m / 2 if field >= WHOLE * stage.height_m else stage.height_m - field * (0.5 - HEADROOM)
 
@@ -90,6 +93,24 @@ def framing_of(setup: Setup, method: Method) -> Framing:
         blur=blur.share if blur else 0.0,
         said=setup.aim.lens is not None,
     )
+
+
+DARK_STOPS = -4.0  # under correct: nothing but the brightest is seen there, common practice
+DEPTHS_M = np.geomspace(0.1, 50, 120)
+
+
+def dark_from_m(solved: Solved, found: tuple[Level, ...]) -> float | None:
+    """How far behind the subject it goes dark [m]: where ambient and the lights that stand before it, falling off with
+    the square of their distance, leave DARK_STOPS of correct; None where it does not within what was looked at."""
+    levels = {level.receiver: level for level in found}
+    face, light = solved.setup.stage.face_m, np.full(len(DEPTHS_M), 2.0 ** levels["background"].ambient)
+    for at, (x, y, z) in enumerate(solved.placing.at):
+        there = levels["lit"].lights[at]
+        if y <= 0 and np.isfinite(there):
+            metres = np.sqrt(x**2 + (DEPTHS_M - y) ** 2 + (face - z) ** 2)
+            light += np.exp2(there + 2 * np.log2(solved.setup.lights[at].distance_m / metres))
+    dark = np.flatnonzero(np.log2(light) < DARK_STOPS)
+    return float(DEPTHS_M[dark[0]]) if len(dark) else None
 
 
 LENSES_MM = (24.0, 35.0, 50.0, 85.0, 135.0, 200.0)

@@ -111,7 +111,7 @@ def placing_of(setup: Setup, sun: tuple[float, float] | None = None, right: bool
         if light.position is not None or len(names) > len(ALONE):
             off[row] = _off_stops(light, at[row], points)
     share[off <= DARK_STOPS] = 0.0
-    own = tuple(own_receiver(light, share[row]) for row, light in enumerate(setup.lights))
+    own = tuple(own_receiver(light, share[row], setup.stage) for row, light in enumerate(setup.lights))
     return Placing(names, metres, off, share, own, setup, right)
 
 
@@ -147,7 +147,7 @@ def _unplaced(setup: Setup, right: bool) -> Placing:
         ]
     )  # fmt: skip
     share = np.array([_shares(light, ALONE, setup.stage, right) for light in setup.lights])
-    own = tuple(own_receiver(light, share[row]) for row, light in enumerate(setup.lights))
+    own = tuple(own_receiver(light, share[row], setup.stage) for row, light in enumerate(setup.lights))
     return Placing(ALONE, metres, np.zeros_like(metres), share, own, setup, right)
 
 
@@ -168,10 +168,13 @@ def lit_right(setup: Setup, sun: tuple[float, float] | None) -> bool:
     return sides.wrapped_deg(bearing - stage.facing_deg) >= 0
 
 
-def own_receiver(light: Light, share: Floats) -> int:
-    """The receiver that a light is there for, by its role and the shares that reach each."""
+def own_receiver(light: Light, share: Floats, stage: Stage) -> int:
+    """The receiver that a light is there for, by its role and the shares that reach each; in a group the key is there
+    for the end where the person stands who matters most."""
     if light.role == "background":
         return BACKGROUND
+    if light.role == "key" and stage.kind == "group" and stage.favoured != "none":
+        return GROUP.index(stage.favoured)
     if light.position is None:
         return EDGE if light.sides == "none" else SHADOW if light.sides == "shadow" else LIT
     if light.role == "rim" and share[EDGE] > 0:

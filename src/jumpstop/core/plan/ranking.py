@@ -1,7 +1,7 @@
 """What changes cost, and how they are ranked: by what is to be kept, the look, the weight and money, or the time."""
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from ..scene.seen import MethodKind
@@ -46,6 +46,18 @@ class Costs:
     work: float
     method: float
 
+    def with_more(self, other: "Costs") -> "Costs":
+        """Of two changes of two lights that are made together."""
+        return replace(
+            self,
+            softer=self.softer + other.softer,
+            charge=max(self.charge, other.charge),
+            recycle_s=max(self.recycle_s, other.recycle_s),
+            grams=self.grams + other.grams,
+            money=self.money + other.money,
+            work=self.work + other.work,
+        )
+
     @property
     def look(self) -> float:
         """How much the picture changes."""
@@ -82,6 +94,8 @@ class Levers:
     singles: tuple[Lever, ...]
     pairs: tuple[Lever, ...]
     unfixing: tuple[Lever, ...] = ()  # what moves a figure that is fixed
+    light: int = 0  # the light that the unit is taken for; of a whole set the one that has least in hand
+    whole: bool = False  # of the whole set: stops in hand are those of the light that has least
 
 
 def gaining(found: Levers, keep: Keep = "look") -> list[Lever]:
@@ -102,7 +116,7 @@ def gaining_pairs(found: Levers, keep: Keep = "look") -> list[Lever]:
 
 def named(move: Move) -> tuple[str, str]:
     """What tells a move from others."""
-    return move.code, str(move.facts)
+    return move.code, f"{move.facts} {move.at}"
 
 
 def _rank(keep: Keep) -> Callable[[Lever], tuple[float, float]]:

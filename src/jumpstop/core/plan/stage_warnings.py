@@ -31,6 +31,9 @@ STAND_FOOT_M, STAND_KG = 0.5, 4.0  # of a usual stand, from memory
 GUSTY_M_S = 5.5  # wind from which a modifier wants weight: a moderate breeze, Beaufort 4 (WMO)
 COUNTER_M = 0.5  # the short arm of a boom, from memory
 FRONTAL_DEG = 30.0  # a light this near to the camera's axis is to light all that the lens sees
+SIDE_HIDDEN_DEG = 20.0  # a face turned so far hides the cheek on the side it turns to, from memory
+OTHER_SIDE_DEG = 15.0  # a key this far to one side is not the one for the other end of a group, from memory
+ONE_DIAL = 0.2  # stops: powers nearer than this are one
 SUN_BURNS_DEG = 5.0  # a sun as high as this burns through a lens
 
 
@@ -57,6 +60,8 @@ def stage_warnings(
             yield remark("lens_in_sun", name=spot.modifier.name)
         yield from _eyes(setup, spot, at)
     yield from _cautions(solved)
+    yield from _favoured(setup)
+    yield from _radio(solved, kind, units)
     if setup.stage.kind == "group":
         yield from _group(solved, found)
     elif setup.stage.kind == "object":
@@ -136,7 +141,9 @@ def _held(solved: Solved, light: int, spot: Light, unit: int | None) -> Iterator
             yield remark("wind", name=mod.name, force_n=force, ballast_kg=weight, wind=wind)
     arm = spot.position.boom_m if spot.position else 0.0
     if arm and unit is not None:
-        grams = solved.table.weight_g[unit] + (mod.weight_g or 0 if mod else 0)
+        own = solved.table.units[unit]
+        head = own.head_g if own.head_g is not None else float(solved.table.weight_g[unit])
+        grams = head + (mod.weight_g or 0 if mod else 0)
         if not math.isnan(grams):
             counter = stand.counterweight_kg(float(grams) / 1000, arm, COUNTER_M)
             yield remark("boom", load_kg=float(grams) / 1000, arm_m=arm, counter_kg=counter, counter_m=COUNTER_M)
@@ -166,6 +173,44 @@ def _cautions(solved: Solved) -> Iterator[Remark]:
         corners = [(x, y) for x in (-panel.size_m / 2, panel.size_m / 2) for y in (-panel.size_m / 2, panel.size_m / 2)]
         if any(in_frame(setup, x, y, panel.height_m) for x, y in corners):
             yield remark("panel_in_frame", metres=panel.height_m)
+
+
+def _favoured(setup: Setup) -> Iterator[Remark]:
+    """Whether the side, or the person, that matters most is the one that is shown, and lit."""
+    stage, right = setup.stage, setup.stage.favoured == "right"
+    if stage.favoured == "none":
+        return
+    if stage.kind != "group" and stage.facing_deg * (1 if right else -1) > SIDE_HIDDEN_DEG:
+        yield remark("favoured_hidden", right=right, deg=abs(stage.facing_deg))
+    key = next((light for light in setup.lights if light.role == "key" and light.on and light.position), None)
+    if stage.kind == "group" and key is not None and key.position is not None:
+        bearing = float(wrapped_deg(key.position.bearing_deg))
+        if bearing * (1 if right else -1) < -OTHER_SIDE_DEG:
+            yield remark("favoured_far", right=right)
+
+
+def _radio(solved: Solved, kind: MethodKind, units: tuple[int | None, ...]) -> Iterator[Remark]:
+    """Lights that listen on another channel than the first, and lights of one group that want different power."""
+    lights = solved.setup.lights
+    on = [at for at, light in enumerate(lights) if light.on]
+    said = [at for at in on if lights[at].channel is not None]
+    if solved.setup.trigger == "shoe" or len(on) < 2:
+        return
+    for at in said[1:]:
+        if lights[at].channel != lights[said[0]].channel:
+            yield remark("other_channel", light=at, channel=lights[at].channel, first=lights[said[0]].channel)
+    groups: dict[tuple[int | None, str], int] = {}
+    for at in on:
+        group_name, unit = lights[at].group.strip(), units[at]
+        if not group_name or unit is None:
+            continue
+        first = groups.setdefault((lights[at].channel, group_name), at)
+        other = units[first]
+        if first == at or other is None:
+            continue
+        mine, theirs = solved.reach(kind, at).below_full[unit], solved.reach(kind, first).below_full[other]
+        if lights[at].automatic != lights[first].automatic or abs(float(mine) - float(theirs)) > ONE_DIAL:
+            yield remark("one_group", light=at, first=first, group=group_name)
 
 
 def _flat(setup: Setup) -> Iterator[Remark]:

@@ -4,9 +4,10 @@ from typing import Literal
 
 from pydantic import Field
 
-from ..kit.values import Number, Value, Whole
+from ..kit.values import Flag, Number, Value, Whole
 
 Surface = Literal["ceiling", "left", "right"]
+Favoured = Literal["none", "left", "right"]
 SubjectKind = Literal["person", "group", "animal", "object"]
 FACE_SHARE = 0.93  # of a standing figure's height at which the face is, from memory
 
@@ -20,21 +21,26 @@ class Position(Value):
     bounces_off: Surface = Field("ceiling", title="Bounced off")
     boom_m: Number = Field(0.0, ge=0, le=6, title="Boom arm (m)")
     tilt_deg: Number = Field(0.0, ge=-90, le=90, title="Head tilted off the subject (degrees, up is positive)")
+    card: Flag = Field(False, title="Bounce card")
 
 
 class Stage(Value):
     """What stands where. Bearings are seen from the subject: the camera at 0, what is to its right positive.
 
-    facing_deg: where the face looks. camera_looks_deg: the camera's compass bearing, by which the sun finds its place.
+    facing_deg: where the face looks. favoured: which side of the face, or who in a group, matters most.
+    camera_looks_deg: the camera's compass bearing, by which the sun finds its place. camera_tilt_deg: None where the
+    camera is aimed at the subject.
     """
 
     kind: SubjectKind = Field("person", title="Subject")
     facing_deg: Number = Field(0.0, ge=-180, le=180, title="Facing (degrees; to the camera 0)")
+    favoured: Favoured = Field("none", title="Favoured side or person")
     height_m: Number = Field(1.75, ge=0.02, le=30, title="Subject's height (m)")
     width_m: Number = Field(0.5, ge=0.02, le=100, title="Subject's or group's width (m)")
     depth_m: Number = Field(0.0, ge=0, le=100, title="Depth of the group (m)")
     people: Whole = Field(1, ge=1, le=1000, title="People")
     camera_height_m: Number = Field(1.5, ge=0, le=30, title="Camera height (m)")
+    camera_tilt_deg: Number | None = Field(None, ge=-80, le=80, title="Camera tilted (degrees, up is positive)")
     camera_looks_deg: Number | None = Field(None, ge=0, le=360, title="Camera looks to (compass degrees)")
     wind_m_s: Number | None = Field(None, ge=0, le=60, title="Wind (m/s)")
     left_wall_m: Number | None = Field(None, ge=0.2, le=100, title="Wall at the camera's left (m)")

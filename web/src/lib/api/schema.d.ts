@@ -564,7 +564,8 @@ export interface paths {
         };
         /**
          * Find A Stop
-         * @description Every change for the unit in hand, and pairs where none is enough: what each brings, what it costs.
+         * @description Every change for the unit in hand, or for the whole set, and pairs where none is enough: what each brings, what
+         *     it costs.
          */
         get: operations["find_a_stop_api_setups__item_id__levers_get"];
         put?: never;
@@ -3180,6 +3181,8 @@ export interface components {
             takes_modifiers?: boolean;
             /** Weight G */
             weight_g?: number | null;
+            /** Head alone, where it parts from its pack (g) */
+            head_g?: number | null;
             /** Price */
             price?: number | null;
             /**
@@ -3269,6 +3272,8 @@ export interface components {
             takes_modifiers: boolean;
             /** Weight G */
             weight_g: number | null;
+            /** Head alone, where it parts from its pack (g) */
+            head_g: number | null;
             /** Price */
             price: number | null;
             /**
@@ -3416,6 +3421,11 @@ export interface components {
              * @default 0
              */
             tilt_deg?: number;
+            /**
+             * Bounce card
+             * @default false
+             */
+            card?: boolean;
         };
         /**
          * Position
@@ -3453,6 +3463,11 @@ export interface components {
              * @default 0
              */
             tilt_deg: number;
+            /**
+             * Bounce card
+             * @default false
+             */
+            card: boolean;
         };
         /**
          * PowerScale
@@ -4340,6 +4355,7 @@ export interface components {
              * @default {
              *       "kind": "person",
              *       "facing_deg": 0,
+             *       "favoured": "none",
              *       "height_m": 1.75,
              *       "width_m": 0.5,
              *       "depth_m": 0,
@@ -4532,6 +4548,7 @@ export interface components {
              * @default {
              *       "kind": "person",
              *       "facing_deg": 0,
+             *       "favoured": "none",
              *       "height_m": 1.75,
              *       "width_m": 0.5,
              *       "depth_m": 0,
@@ -4644,7 +4661,9 @@ export interface components {
          * Stage
          * @description What stands where. Bearings are seen from the subject: the camera at 0, what is to its right positive.
          *
-         *     facing_deg: where the face looks. camera_looks_deg: the camera's compass bearing, by which the sun finds its place.
+         *     facing_deg: where the face looks. favoured: which side of the face, or who in a group, matters most.
+         *     camera_looks_deg: the camera's compass bearing, by which the sun finds its place. camera_tilt_deg: None where the
+         *     camera is aimed at the subject.
          */
         "Stage-Input": {
             /**
@@ -4658,6 +4677,12 @@ export interface components {
              * @default 0
              */
             facing_deg?: number;
+            /**
+             * Favoured side or person
+             * @default none
+             * @enum {string}
+             */
+            favoured?: "none" | "left" | "right";
             /**
              * Subject's height (m)
              * @default 1.75
@@ -4683,6 +4708,8 @@ export interface components {
              * @default 1.5
              */
             camera_height_m?: number;
+            /** Camera tilted (degrees, up is positive) */
+            camera_tilt_deg?: number | null;
             /** Camera looks to (compass degrees) */
             camera_looks_deg?: number | null;
             /** Wind (m/s) */
@@ -4698,7 +4725,9 @@ export interface components {
          * Stage
          * @description What stands where. Bearings are seen from the subject: the camera at 0, what is to its right positive.
          *
-         *     facing_deg: where the face looks. camera_looks_deg: the camera's compass bearing, by which the sun finds its place.
+         *     facing_deg: where the face looks. favoured: which side of the face, or who in a group, matters most.
+         *     camera_looks_deg: the camera's compass bearing, by which the sun finds its place. camera_tilt_deg: None where the
+         *     camera is aimed at the subject.
          */
         "Stage-Output": {
             /**
@@ -4712,6 +4741,12 @@ export interface components {
              * @default 0
              */
             facing_deg: number;
+            /**
+             * Favoured side or person
+             * @default none
+             * @enum {string}
+             */
+            favoured: "none" | "left" | "right";
             /**
              * Subject's height (m)
              * @default 1.75
@@ -4737,6 +4772,8 @@ export interface components {
              * @default 1.5
              */
             camera_height_m: number;
+            /** Camera tilted (degrees, up is positive) */
+            camera_tilt_deg: number | null;
             /** Camera looks to (compass degrees) */
             camera_looks_deg: number | null;
             /** Wind (m/s) */
@@ -5032,6 +5069,8 @@ export interface components {
             takes_modifiers?: boolean;
             /** Weight G */
             weight_g?: number | null;
+            /** Head alone, where it parts from its pack (g) */
+            head_g?: number | null;
             /** Price */
             price?: number | null;
             /**
@@ -5119,6 +5158,8 @@ export interface components {
             takes_modifiers: boolean;
             /** Weight G */
             weight_g: number | null;
+            /** Head alone, where it parts from its pack (g) */
+            head_g: number | null;
             /** Price */
             price: number | null;
             /**
@@ -10244,6 +10285,7 @@ export interface operations {
                 /** @description Which of the setup's lights, from 0. */
                 light?: number;
                 keep?: "look" | "light" | "quick";
+                whole?: boolean;
             };
             header?: never;
             path: {
