@@ -26,19 +26,19 @@ MAX_CELL = 200_000
 LISTED = 200  # so many bad rows are listed with their problems; the rest are counted
 
 PLAIN = ("name", "kind", "watt_seconds", "zoom_min_mm", "zoom_max_mm", "takes_modifiers", "weight_g", "head_g",
-         "price", "holding", "note")  # fmt: skip
+         "price", "holding", "count", "note")  # fmt: skip
 SCALE = {
     "power_scale": "kind",
     "power_lowest": "lowest",
     "power_step_stops": "step_stops",
     "power_top_number": "top_number",
 }
-NESTED = ("claims", "power_supplies", "hss", "flash_duration")
+NESTED = ("claims", "power_supplies", "hss", "flash_duration", "heat")
 SEPARATE = ("gn", "gn_unit", "gn_iso", "gn_zoom_mm", "gn_coverage_deg")
 SIMPLE_SUPPLY = ("power_supply", "power_source", "recycle_full_s", "full_flashes")
 READ_COLUMNS = (*PLAIN, *SCALE, "guide_number", *SEPARATE, *SIMPLE_SUPPLY, "hss_extra_stops", *NESTED, *UNIT_V1)
 WRITTEN_COLUMNS = (*PLAIN, *SCALE, "guide_number", *NESTED)
-NUMBERS = {"watt_seconds", "zoom_min_mm", "zoom_max_mm", "weight_g", "head_g", "price"}
+NUMBERS = {"watt_seconds", "zoom_min_mm", "zoom_max_mm", "weight_g", "head_g", "price", "count"}
 YES, NO = {"yes", "true", "1", "y"}, {"no", "false", "0", "n"}
 
 # Where a spreadsheet would begin a cell (at the start, or behind a separator of some locale) and run it as a formula;

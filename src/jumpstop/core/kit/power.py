@@ -5,6 +5,7 @@ from typing import Literal, get_args
 
 from pydantic import Field
 
+from ..physics.battery import Cells
 from .values import Line, Number, Price, Value, Weight
 
 SupplyKind = Literal["aa", "lithium", "external", "mains"]
@@ -36,5 +37,11 @@ class PowerSupply(Value):
     recycle_least_s: Number = Field(0.1, ge=0, le=60, title="Shortest recycle time (s)")
     full_flashes: Number | None = Field(None, ge=1, le=1_000_000, title="Full-power flashes per charge")
     capacity_wh: Number | None = Field(None, ge=0.1, le=10_000, title="Capacity (Wh)")
-    weight_g: Weight | None = Field(None, title="Power supply's weight (g)", description="Kept; not counted with yet.")
-    price: Price | None = Field(None, title="Power supply's price", description="Kept; not counted with yet.")
+    cells: Cells | None = Field(None, title="Cells")
+    weight_g: Weight | None = Field(None, title="Power supply's weight (g)")
+    price: Price | None = Field(None, title="Power supply's price")
+
+    @property
+    def made_of(self) -> Cells:
+        """What its cells are: as said; else lithium in a lithium pack, nickel in others, from memory."""
+        return self.cells or ("lithium" if self.kind in ("lithium", "external") else "nimh")

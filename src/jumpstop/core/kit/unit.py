@@ -9,7 +9,7 @@ from ..physics.guide_number import in_metres
 from .errors import refuse
 from .modifier import UnitKind
 from .power import PowerScale, PowerSupply
-from .values import Flag, Iso, Line, Name, Note, Number, Price, ShutterS, Spread, Value, Weight
+from .values import Flag, Iso, Line, Name, Note, Number, Price, ShutterS, Spread, Value, Weight, Whole
 
 HSS_EXTRA = 0.5  # what a unit loses in HSS beyond geometry [stops], from memory; one reading replaces it
 TABLE_TRAVEL_S = 1 / 250  # curtain travel of the body that an HSS table was taken on, unless said
@@ -71,6 +71,14 @@ class FlashDuration(Value):
     table: tuple[DurationEntry, ...] = Field(min_length=1, max_length=40, title="Flash durations")
 
 
+class Heat(Value):
+    """How many full-power flashes a unit bears in a row, and how long it then must rest; in HSS it warms faster."""
+
+    full_flashes: Number = Field(ge=1, le=10_000, title="Full-power flashes in a row")
+    rest_s: Number = Field(ge=1, le=7200, title="Rest until cool (s)")
+    hss_times: Number = Field(2.0, ge=1, le=10, title="Times as warm in HSS")
+
+
 class Unit(Value):
     """A flash unit as it stands on the shelf."""
 
@@ -99,11 +107,13 @@ class Unit(Value):
     power_supplies: tuple[PowerSupply, ...] = Field((), max_length=8, title="Power supplies")
     hss: Hss | None = Field(None, title="High-speed sync")
     flash_duration: FlashDuration | None = Field(None, title="Flash duration")
+    heat: Heat | None = Field(None, title="Heat")
     takes_modifiers: Flag = Field(True, title="Takes modifiers")
     weight_g: Weight | None = None
     head_g: Weight | None = Field(None, title="Head alone, where it parts from its pack (g)")
     price: Price | None = None
     holding: Literal["owned", "hire", "wanted"] = Field("owned", title="Owned, for hire, or wanted")
+    count: Whole = Field(1, ge=1, le=99, title="How many there are")
     note: Note = ""
 
     @model_validator(mode="after")

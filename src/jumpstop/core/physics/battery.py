@@ -1,4 +1,6 @@
-"""How long it lasts: recycle time, flashes per charge, batteries for a number of frames."""
+"""How long it lasts: recycle time, bursts, flashes per charge, cold, heat, batteries for a number of frames."""
+
+from typing import Literal
 
 import numpy as np
 
@@ -6,6 +8,15 @@ from .arrays import Figure, Floats
 
 LEAST_SHARE = 0.01  # share of a full flash's charge that any flash costs (trigger, display, idling), from memory
 YIELD = 0.55  # share of a battery's energy that reaches the tube, from memory
+CHARGED = 1e-9  # a capacitor this near to what a flash takes has it
+
+Cells = Literal["lithium", "nimh", "alkaline"]
+COLD: dict[Cells, tuple[tuple[float, float], ...]] = {
+    "lithium": ((-20, 0.6), (-10, 0.7), (0, 0.8), (20, 1.0)),
+    "nimh": ((-20, 0.55), (-10, 0.7), (0, 0.85), (20, 1.0)),
+    "alkaline": ((-20, 0.1), (-10, 0.3), (0, 0.6), (20, 1.0)),
+}
+"""What cells give of their charge when it is cold: degrees Celsius against a share. From memory."""
 
 
 def recycle_s(power: Floats, full_s: Figure, least_s: Figure) -> Floats:
@@ -15,7 +26,12 @@ def recycle_s(power: Floats, full_s: Figure, least_s: Figure) -> Floats:
 
 def flashes_per_charge(power: Floats, full_flashes: Figure) -> Floats:
     """Flashes in one charge at this share of full power, with a floor for what every flash costs."""
-    return full_flashes / np.maximum(power, LEAST_SHARE)
+    return full_flashes / drained(power)
+
+
+def drained(power: Figure) -> Floats:
+    """What a flash at this share of full power takes from the charge [full flashes], with a floor."""
+    return np.maximum(power, LEAST_SHARE)
 
 
 def charges_for(frames: float, flashes: Floats) -> Floats:
@@ -26,3 +42,43 @@ def charges_for(frames: float, flashes: Floats) -> Floats:
 def full_flashes_of(capacity_wh: float, watt_seconds: float) -> float:
     """Full-power flashes in one charge: Wh x 3600 x 0.55 / Ws. 9.6 Wh and 76 Ws: 250."""
     return capacity_wh * 3600 * YIELD / watt_seconds
+
+
+def cold_share(cells: Cells, celsius: float) -> float:
+    """What is left of a charge at this temperature, straight between the table's entries, held beyond its ends."""
+    degrees, shares = zip(*COLD[cells], strict=True)
+    return float(np.interp(celsius, degrees, shares))
+
+
+def burst(power: float, full_s: float, least_s: float, frames_per_s: float, frames: int) -> list[bool]:
+    """Which frames of a burst get flash: one for each frame.
+
+    The capacitor begins full. A frame is lit where it holds what the flash takes; after a flash nothing charges for
+    `least_s`, then it fills at 1 / (full_s - least_s), so that burst and recycle time agree.
+    """
+    charge, lit = 1.0, []
+    every = 1 / frames_per_s
+    rate, idle = 1 / max(full_s - least_s, CHARGED), 0.0
+    for _ in range(frames):
+        lit.append(charge >= power - CHARGED)
+        if lit[-1]:
+            charge, idle = max(0.0, charge - power), least_s
+        wait = min(idle, every)
+        idle -= wait
+        charge = min(1.0, charge + (every - wait) * rate)
+    return lit
+
+
+def unbroken(lit: list[bool]) -> int:
+    """Flashed frames at the start of a burst, before the first that is dark."""
+    return lit.index(False) if False in lit else len(lit)
+
+
+def heat_wait_s(flashes: float, every_s: float, load: float, full_flashes: float, rest_s: float) -> float:
+    """Rest that so many flashes add to the time they take [s], by a leaky bucket.
+
+    load: what each puts in [full flashes]. full_flashes: what it holds; it runs empty in rest_s.
+    """
+    leak = full_flashes / rest_s
+    over = flashes * load - full_flashes - flashes * every_s * leak
+    return max(0.0, over / leak)

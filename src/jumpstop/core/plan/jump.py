@@ -88,6 +88,12 @@ class JumpAt:
         return pick(self.jump.sd, self.where)
 
     @property
+    def of(self) -> Of | None:
+        """What it belongs to."""
+        owners = self.jump.of
+        return owners[min(self.where[1], len(owners) - 1)] if owners else None
+
+    @property
     def mark(self) -> Mark:
         """Where it comes from."""
         mark = self.jump.mark

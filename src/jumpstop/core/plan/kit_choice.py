@@ -1,0 +1,300 @@
+"""Which kit: the set of units with the least weight, price or outlay that covers every light of every setup.
+
+An integer linear programme: how many of each unit are taken, and which method each setup uses; which unit then stands
+at which light follows from them. Solved by HiGHS with its gap set to 0.
+"""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from itertools import combinations
+from statistics import NormalDist
+from typing import Literal, NamedTuple
+
+import highspy
+import numpy as np
+
+from ..kit.table import UnitTable
+from ..physics.arrays import Floats
+from ..scene.job import Least
+from .board import Landings
+
+LIMIT_S = 20.0
+MOST_OF_ONE = 16
+CENT = 0.005  # money smaller than this is none
+
+
+@dataclass(frozen=True)
+class Post:
+    """A light of a setup with the unit that stands there, in the setup's method; all by their places."""
+
+    setup: int
+    kind: int
+    light: int
+    unit: int
+
+
+@dataclass(frozen=True)
+class Kit:
+    """A choice: how many of each unit (by place), who stands where, what it comes to.
+
+    proven: no better one exists. bound: the objective cannot come below it. status: what the solver came to.
+    """
+
+    counts: dict[int, int]
+    posts: tuple[Post, ...]
+    objective: float
+    bound: float
+    proven: bool
+    status: Literal["found", "none", "time"]
+
+
+class Limit(NamedTuple):
+    """What the kit may come to in some figure of each unit, at the most."""
+
+    figures: Floats
+    most: float
+
+
+class Row(NamedTuple):
+    """One constraint: low <= sum of values x columns <= high."""
+
+    low: float
+    high: float
+    columns: list[int]
+    values: list[float]
+
+
+class Need(NamedTuple):
+    """One light in one method, and the units that hold it with the chance asked."""
+
+    setup: int
+    kind: int
+    light: int
+    units: np.ndarray
+    heads: int
+
+
+def price_of(table: UnitTable, least: Least) -> Floats:
+    """What one of each unit counts for: its weight [g], its price, or its price where it is not owned.
+
+    What is not known counts as much as the dearest that is, so that it is not taken for being unknown.
+    """
+    if least == "weight":
+        figures = np.array(table.weight_g)
+    else:
+        figures = np.array([np.nan if unit.price is None else unit.price for unit in table.units], dtype=float)
+        if least == "buy":
+            figures = np.where([unit.holding == "owned" for unit in table.units], 0.0, figures)
+    known = figures[~np.isnan(figures)]
+    return np.where(np.isnan(figures), known.max() if len(known) else 1.0, figures)
+
+
+def most_of(table: UnitTable, landings: Sequence[Landings], spares: int) -> np.ndarray:
+    """How many of each there can be: as many as are owned; of what is hired or bought, as many as a setup could use."""
+    wanted = max((sum(one.heads) for one in landings), default=1) + spares
+    return np.array([unit.count if unit.holding == "owned" else min(wanted, MOST_OF_ONE) for unit in table.units])
+
+
+def needs_of(landings: Sequence[Landings], chance: float) -> list[Need]:
+    """Every light in every method of its setup, with the units that hold it."""
+    return [
+        Need(at, kind, light, np.flatnonzero(one.chance[kind, light] >= chance), one.heads[light])
+        for at, one in enumerate(landings)
+        for kind in range(len(one.kinds))
+        for light in range(len(one.lights))
+    ]
+
+
+def choose_kit(
+    landings: Sequence[Landings],
+    table: UnitTable,
+    least: Least = "weight",
+    chance: float = 0.9,
+    spares: int = 0,
+    outlay: float | None = None,
+    limit_s: float = LIMIT_S,
+) -> Kit:
+    """The best kit, and of those that cost as little the lightest. outlay: the most to be spent on what is not owned.
+
+    With spares, every setup still holds in its method when any one of the units taken is away.
+    """
+    model = _Model(landings, needs_of(landings, chance), most_of(table, landings, spares), spares)
+    limits = [] if outlay is None else [Limit(price_of(table, "buy"), outlay)]
+    found = model.solved(price_of(table, least), limits, limit_s)
+    if found.status != "found" or not found.proven or least == "weight":
+        return found
+    limits.append(Limit(price_of(table, least), found.objective + CENT))
+    lighter = model.solved(price_of(table, "weight"), limits, limit_s)
+    if lighter.status != "found":
+        return found
+    return replace(lighter, objective=found.objective, bound=found.bound, proven=found.proven)
+
+
+def posts_of(setup: int, needs: Sequence[Need], counts: dict[int, int]) -> list[Post] | None:
+    """Who stands where in a setup with so many of each unit; None where they do not cover it. The first method that can
+    be had is taken."""
+    for kind in dict.fromkeys(need.kind for need in needs if need.setup == setup):
+        lights = [need for need in needs if need.setup == setup and need.kind == kind]
+        found = _placed(sorted(lights, key=lambda need: len(need.units)), dict(counts))
+        if found is not None:
+            return sorted(found, key=lambda post: post.light)
+    return None
+
+
+def _placed(needs: list[Need], left: dict[int, int]) -> list[Post] | None:
+    """Every light with a unit of its own, by trying; the hardest first. Few lights, so that this is quick."""
+    if not needs:
+        return []
+    need, rest = needs[0], needs[1:]
+    for unit in need.units.tolist():
+        if left.get(unit, 0) >= need.heads:
+            found = _placed(rest, left | {unit: left[unit] - need.heads})
+            if found is not None:
+                return [Post(need.setup, need.kind, need.light, unit), *found]
+    return None
+
+
+class _Quiet(highspy.Highs):
+    """The solver without its callbacks, which are not used: setting them up prints a banner where answers go."""
+
+    def __init__(self) -> None:
+        super(highspy.Highs, self).__init__()
+
+
+class _Model:
+    """The programme as rows and columns.
+
+    Columns: y, how many of each unit; m, whether a setup uses a method; z, whether a light of several equal heads takes
+    them of this unit. Lights of one head need no columns: they can all be manned where, for every set of them, the
+    units that could stand there are as many as they are (Hall's theorem), and one more where any one unit may fail.
+    """
+
+    def __init__(self, landings: Sequence[Landings], needs: Sequence[Need], most: np.ndarray, spares: int) -> None:
+        self.landings, self.needs, self.spares = landings, needs, spares
+        self.upper: list[float] = most.astype(float).tolist()
+        self.units = len(self.upper)
+        self.rows: list[Row] = []
+        for setup, one in enumerate(landings):
+            methods = [self._column() for _ in one.kinds]
+            self.rows.append(Row(1.0, 1.0, methods, [1.0] * len(methods)))
+            for kind, method in enumerate(methods):
+                self._method(method, [need for need in needs if (need.setup, need.kind) == (setup, kind)])
+
+    def _column(self) -> int:
+        self.upper.append(1.0)
+        return len(self.upper) - 1
+
+    def _method(self, method: int, needs: list[Need]) -> None:
+        """What one setup asks for, where it uses this method."""
+        groups: dict[int, list[tuple[int, float]]] = {}
+        for need in (need for need in needs if need.heads > 1):
+            columns = {unit: self._column() for unit in need.units.tolist() if self.upper[unit] >= need.heads}
+            self.rows.append(Row(0.0, 0.0, [*columns.values(), method], [*[1.0] * len(columns), -1.0]))
+            for unit, column in columns.items():
+                groups.setdefault(unit, []).append((column, float(need.heads)))
+        for unit, taken in groups.items():  # a spare head is one of the same kind
+            for spared in range(len(taken)):
+                more = [heads + (self.spares if at == spared else 0) for at, (_, heads) in enumerate(taken)]
+                held = [column for column, _ in taken]
+                self.rows.append(Row(0.0, math.inf, [unit, *held], [1.0, *[-heads for heads in more]]))
+        single = [need for need in needs if need.heads == 1]
+        for size in range(1, len(single) + 1):
+            for some in combinations(single, size):
+                able = np.unique(np.concatenate([need.units for need in some])).tolist()
+                gone = [pair for unit in able for pair in groups.get(unit, [])]
+                self.rows.append(
+                    Row(
+                        0.0,
+                        math.inf,
+                        [*able, *(column for column, _ in gone), method],
+                        [*[1.0] * len(able), *(-heads for _, heads in gone), -float(size + self.spares)],
+                    )
+                )
+
+    def solved(self, price: Floats, limits: Sequence[Limit], limit_s: float) -> Kit:
+        """Solve it."""
+        rows = list(self.rows)
+        for limit in limits:
+            spent = np.flatnonzero(limit.figures > 0)
+            rows.append(Row(-math.inf, limit.most, spent.tolist(), limit.figures[spent].tolist()))
+        solver = _Quiet()
+        settings = {
+            "log_to_console": False,
+            "output_flag": False,
+            "mip_rel_gap": 0.0,
+            "mip_abs_gap": 0.0,
+            "time_limit": limit_s,
+            "threads": 1,
+        }
+        for name, value in settings.items():
+            solver.setOptionValue(name, value)
+        solver.passModel(self._programme(rows, price))
+        solver.run()
+        status, info = solver.getModelStatus(), solver.getInfo()
+        if status == highspy.HighsModelStatus.kInfeasible:
+            return Kit({}, (), math.nan, math.inf, True, "none")
+        proven = status == highspy.HighsModelStatus.kOptimal
+        if info.primal_solution_status != highspy.SolutionStatus.kSolutionStatusFeasible:
+            return Kit({}, (), math.nan, float(info.mip_dual_bound), False, "time")
+        values = np.round(np.array(solver.getSolution().col_value)[: self.units]).astype(int)
+        counts = {int(unit): int(values[unit]) for unit in np.flatnonzero(values)}
+        posts = [post for setup in range(len(self.landings)) for post in posts_of(setup, self.needs, counts) or ()]
+        total = float(sum(price[unit] * count for unit, count in counts.items()))
+        return Kit(counts, tuple(posts), total, total if proven else float(info.mip_dual_bound), proven, "found")
+
+    def _programme(self, rows: Sequence[Row], price: Floats) -> highspy.HighsLp:
+        lp = highspy.HighsLp()
+        columns = len(self.upper)
+        lp.num_col_, lp.num_row_ = columns, len(rows)
+        lp.col_cost_ = np.concatenate([price, np.zeros(columns - self.units)])
+        lp.col_lower_, lp.col_upper_ = np.zeros(columns), np.array(self.upper)
+        lp.row_lower_ = np.array([row.low for row in rows])
+        lp.row_upper_ = np.array([row.high for row in rows])
+        lp.a_matrix_.format_ = highspy.MatrixFormat.kRowwise
+        lp.a_matrix_.start_ = np.concatenate([[0], np.cumsum([len(row.columns) for row in rows])])
+        lp.a_matrix_.index_ = np.concatenate([row.columns for row in rows]).astype(np.int32)
+        lp.a_matrix_.value_ = np.concatenate([row.values for row in rows])
+        lp.integrality_ = [highspy.HighsVarType.kInteger] * columns
+        return lp
+
+
+@dataclass(frozen=True)
+class Missing:
+    """A light that no unit holds with the chance asked: which, the unit that comes nearest, and how much it lacks."""
+
+    setup: int
+    kind: int
+    light: int
+    unit: int
+    lacks: float  # stops more in hand that it would take
+    too_bright: bool
+
+
+def missing(landings: Sequence[Landings], chance: float) -> list[Missing]:
+    """The lights that nothing covers; by what lacks least in the best method, the worst first."""
+    wanted = _quantile(chance)
+    found = []
+    for at, one in enumerate(landings):
+        if any(all((one.chance[k, i] >= chance).any() for i in range(len(one.lights))) for k in range(len(one.kinds))):
+            continue
+        for light in range(len(one.lights)):
+            best: Missing | None = None
+            for kind in range(len(one.kinds)):
+                reach = one.reach(kind, light)
+                if not reach.able.any() or (one.chance[kind, light] >= chance).any():
+                    continue
+                bright = reach.too_bright > 0
+                lacks = np.where(bright, reach.too_bright, wanted * reach.sd - reach.spare)
+                lacks = np.where(reach.able, np.maximum(lacks, 0.0), np.inf)
+                unit = int(np.argmin(lacks))
+                if best is None or lacks[unit] < best.lacks:
+                    best = Missing(at, kind, light, unit, float(lacks[unit]), bool(bright[unit]))
+            if best is not None:
+                found.append(best)
+    return sorted(found, key=lambda one: -one.lacks)
+
+
+def _quantile(chance: float) -> float:
+    """How many sd in hand give a chance, by the inverse of the normal distribution."""
+    return NormalDist().inv_cdf(chance)

@@ -1,0 +1,160 @@
+"""The job: what the client wants, the setups in their turns, who comes, and what is to be carried."""
+
+from collections.abc import Iterator
+from datetime import date, time
+from typing import Literal
+
+from pydantic import Field, model_validator
+
+from ..kit.errors import refuse
+from ..kit.values import Clock, Flag, KitId, Line, Name, Note, Number, Value, Whole, example
+from .setup import Setup
+
+Least = Literal["weight", "price", "buy"]
+
+
+class Brief(Value):
+    """The questions that a client should answer; None: not answered yet."""
+
+    crop: Literal["tight", "waist", "full"] | None = Field(None, title="Crop")
+    orientation: Literal["landscape", "upright", "both"] | None = Field(None, title="Landscape or upright")
+    context: Literal["none", "some", "much"] | None = Field(None, title="How much of the place shows")
+    posture: Literal["standing", "sitting", "both"] | None = Field(None, title="Standing or sitting")
+    people: Whole | None = Field(None, ge=1, le=100_000, title="People")
+    frames_each: Whole | None = Field(None, ge=1, le=10_000, title="Frames each")
+    delivered: Whole | None = Field(None, ge=1, le=1_000_000, title="Pictures delivered")
+    picks_each: Whole | None = Field(None, ge=0, le=1000, title="Picks each")
+    retouched: Whole | None = Field(None, ge=0, le=1_000_000, title="Pictures retouched")
+    hours: Number | None = Field(None, ge=0.1, le=48, title="Hours")
+    place: Line | None = Field(None, title="Place")
+    power_on_site: Flag | None = Field(None, title="Mains on site")
+    carriage: Literal["hand", "car", "air"] | None = Field(None, title="How kit travels")
+    wind_m_s: Number | None = Field(None, ge=0, le=60, title="Wind expected (m/s)")
+    quiet: Flag | None = Field(None, title="Must be quiet")
+    children: Flag | None = Field(None, title="Children or animals")
+
+    @property
+    def open(self) -> tuple[str, ...]:
+        """The questions that are not answered, in their order."""
+        return tuple(name for name in type(self).model_fields if getattr(self, name) is None)
+
+    @property
+    def frames(self) -> int | None:
+        """Frames in all, where people and frames each are known."""
+        return None if self.people is None or self.frames_each is None else self.people * self.frames_each
+
+
+class Session(Value):
+    """One setup's turn in the day: who comes, how often, and when; what is None is worked out.
+
+    tests: test frames beside those that count, as a share. change_min: minutes until it stands.
+    """
+
+    setup: KitId
+    start: Clock | None = Field(None, title="Begins")
+    people: Whole = Field(1, ge=1, le=10_000, title="People")
+    frames_each: Whole = Field(40, ge=1, le=10_000, title="Frames each")
+    minutes_each: Number | None = Field(None, ge=0.05, le=600, title="Minutes each")
+    tests: Number = Field(0.1, ge=0, le=5, title="Test frames (share)")
+    change_min: Number = Field(15, ge=0, le=600, title="Minutes to set up")
+
+    @property
+    def frames(self) -> float:
+        """Frames in all, tests among them."""
+        return self.people * self.frames_each * (1 + self.tests)
+
+
+class Batteries(Value):
+    """How many charges of its usual supply there are for a unit, the one in it among them."""
+
+    unit: KitId
+    charges: Whole = Field(1, ge=1, le=99, title="Charges")
+
+
+class Picked(Value):
+    """So many of one unit are taken along."""
+
+    unit: KitId
+    count: Whole = Field(1, ge=1, le=16, title="How many")
+
+
+class Sitter(Value):
+    """One person of the roster."""
+
+    name: Name
+    slot: Clock | None = Field(None, title="Slot")
+    variant: Line = Field("", title="Variant")
+    done: Flag = Field(False, title="Done")
+    files: Line = Field("", title="File numbers")
+    picks: Line = Field("", title="Picks")
+
+
+class Job(Value):
+    """A job: a brief, the setups' turns in the day, a roster, and what is taken along."""
+
+    model_config = example(
+        name="Kite week on the downs", brief={"people": 44, "frames_each": 60}, begins="09:00", ends="17:30"
+    )
+
+    name: Name
+    note: Note = ""
+    brief: Brief = Brief()
+    day: date | None = Field(None, title="Day")
+    begins: Clock = Field(time(9), title="Day begins")
+    ends: Clock = Field(time(18), title="Day ends")
+    sessions: tuple[Session, ...] = Field((), max_length=60, title="Sessions")
+    roster: tuple[Sitter, ...] = Field((), max_length=2000, title="Roster")
+    picked: tuple[Picked, ...] = Field((), max_length=60, title="Units taken along")
+    batteries: tuple[Batteries, ...] = Field((), max_length=60, title="Batteries")
+    chargers: Whole = Field(0, ge=0, le=20, title="Chargers in use")
+    charge_h: Number = Field(2.0, ge=0.2, le=24, title="Hours to charge one")
+    swap_min: Number = Field(2.0, ge=0, le=60, title="Minutes to swap a battery")
+    celsius: Number | None = Field(None, ge=-40, le=50, title="Temperature (°C)")
+    cells: Number = Field(1.0, ge=0.2, le=1, title="What the cells still hold (share of new)")
+    chance: Number = Field(0.9, ge=0.5, le=0.999, title="Chance wanted for every light")
+    spares: Whole = Field(0, ge=0, le=1, title="Units that may fail")
+    least: Least = Field("weight", title="Kit with the least")
+
+    @model_validator(mode="after")
+    def _runs_forward(self) -> "Job":
+        if self.ends <= self.begins:
+            raise refuse("day_reversed", begins=self.begins, ends=self.ends)
+        return self
+
+    def charges_of(self, unit_id: str) -> int:
+        """Charges that there are for a unit."""
+        return next((one.charges for one in self.batteries if one.unit == unit_id), 1)
+
+
+class JobSetup(Value):
+    """A setup of a job, with the id by which the sessions know it."""
+
+    id: KitId
+    setup: Setup
+
+
+class JobFile(Value):
+    """A job as one open, versioned document that carries its setups."""
+
+    format: Literal["jumpstop-job"] = "jumpstop-job"
+    version: Literal[1] = 1
+    job: Job
+    setups: tuple[JobSetup, ...] = Field((), max_length=60, title="Setups")
+
+    @model_validator(mode="after")
+    def _sessions_have_setups(self) -> "JobFile":
+        known = {one.id for one in self.setups}
+        for session in self.job.sessions:
+            if session.setup not in known:
+                raise refuse("session_without_setup", setup=session.setup)
+        return self
+
+    def turns(self) -> Iterator[tuple[Session, Setup]]:
+        """The sessions in their order, each with its setup; one for every setup where none is said."""
+        setups = {one.id: one.setup for one in self.setups}
+        for session in self.job.sessions or tuple(_usual(one) for one in self.setups):
+            yield session, setups[session.setup]
+
+
+def _usual(one: JobSetup) -> Session:
+    return Session(setup=one.id, frames_each=min(one.setup.frames, 10_000), tests=0.0)
