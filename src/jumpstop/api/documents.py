@@ -11,13 +11,13 @@ from ..core.kit.filter import Filter
 from ..core.kit.modifier import Modifier
 from ..core.kit.unit import Unit
 from ..core.kit.values import LINE
+from ..core.scene.job import Job
 from ..core.scene.setup import Setup
 from ..store.documents import Item
 from ..store.rows import Kind
 from ..words.kit import all_printed, body_line, filter_line, modifier_line
 from .schemas import (
     Conflict,
-    Job,
     Membership,
     Preferences,
     Refusal,

@@ -4,7 +4,7 @@ from typing import Annotated, Any, Generic, Literal, TypeVar
 
 from pydantic import BaseModel, BeforeValidator, ConfigDict, Field
 
-from ..core.kit.values import Name, Note, Value, example
+from ..core.kit.values import example
 from ..core.scene.aim import Lens
 from ..core.scene.ambient import Reading
 from ..core.scene.light import Light
@@ -56,15 +56,6 @@ class UnreadableOut(BaseModel):
     id: str
     name: str
     why: str
-
-
-class Job(Value):
-    """A job: several setups under one name."""
-
-    model_config = example(name="Kite week on the downs")
-
-    name: Name
-    note: Note = ""
 
 
 class Membership(BaseModel):

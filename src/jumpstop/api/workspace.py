@@ -12,17 +12,20 @@ from ..core.kit.filter import Filter
 from ..core.kit.modifier import Modifier
 from ..core.kit.table import UnitTable, table_of
 from ..core.kit.unit import Unit
+from ..core.physics.exposure import METER_C_FLAT
 from ..core.plan.reach import Solved, solve
 from ..core.plan.worked_out import with_distances, with_units
+from ..core.scene.job import Job, JobFile, JobSetup
 from ..core.scene.light import OwnModifier
 from ..core.scene.setup import Setup
 from ..store.documents import PREFERENCES, Item, Store
 from ..store.rows import Kind, changed
 from ..words.answer import answer_of
 from ..words.problems import cannot_solve, problems_of
-from .schemas import Job, Preferences, SolvedSetup
+from .schemas import Preferences, SolvedSetup
 
 Meta = dict[str, Any]
+MOST_SETUPS = 60  # of one job
 MODELS: dict[Kind, type[BaseModel]] = {
     "units": Unit,
     "modifiers": Modifier,
@@ -126,6 +129,44 @@ class Workspace:
             "lights": tuple(lights),
         }
         return setup.model_copy(update=newer)
+
+    def job_file(self, job_id: str) -> JobFile:
+        """A job with its setups; sessions of setups that are gone, or that no longer belong to it, are left out.
+
+        Raises NotFound, or CannotSolve for a job that cannot be read.
+        """
+        item, meta = self.store.item_and_meta("jobs", job_id)
+        try:
+            job = Job.model_validate(item.doc)
+        except ValidationError as error:
+            raise CannotSolve("unreadable_setup", why=problems_of(error, Job)[0].sentence) from None
+        own = [one for one in self.store.items("setups") if one.job_id == job_id]
+        good, _ = readable("setups", own)
+        setups = tuple(
+            JobSetup.model_construct(id=one.id, setup=self.setup_of(one, meta)) for one, _ in good[:MOST_SETUPS]
+        )
+        known = {one.id for one in setups}
+        sessions = tuple(session for session in job.sessions if session.setup in known)
+        job = job.model_copy(update={"sessions": sessions})
+        return JobFile.model_construct(job=job, setups=setups)
+
+    def solved_all(self, file: JobFile, meta: Meta | None = None) -> tuple[list[Solved], UnitTable, Preferences]:
+        """A job's setups, each solved for the same shelf (units that are gone and still taken stand behind it).
+
+        Raises CannotSolve.
+        """
+        meta = self.store.meta() if meta is None else meta
+        preferences = self.preferences(meta)
+        if not file.setups:
+            raise CannotSolve("no_setups")
+        table = self.table(METER_C_FLAT, meta)
+        for one in file.setups:
+            table = with_units(table, one.setup)
+        found = []
+        for one in file.setups:
+            setup = with_distances(one.setup, table, preferences.step, preferences.avoid)
+            found.append(solve(setup, table, preferences.step))
+        return found, table, preferences
 
     def solve(self, setup: Setup, light: int, meta: Meta | None = None) -> tuple[Solved, Preferences]:
         """A setup solved for the whole shelf, in the person's steps. Raises CannotSolve."""

@@ -8,6 +8,7 @@ from typing import Any
 from ..core.kit.body import Body
 from ..core.kit.filter import Filter
 from ..core.kit.modifier import Modifier
+from ..core.scene.job import Job
 from ..core.scene.setup import Setup
 from ..formats.shelf import read_shelf
 from ..store.documents import Store
@@ -51,6 +52,15 @@ def setups(ids: Mapping[str, Mapping[str, str]] | None = None) -> list[Setup]:
     return out
 
 
+def job(setup_ids: Mapping[str, str], unit_ids: Mapping[str, str]) -> Job:
+    """The week's job; setups and units are named in the file and known here by their ids."""
+    doc = _file("job")
+    for name, ids in (("sessions", setup_ids), ("picked", unit_ids), ("batteries", unit_ids)):
+        key = "setup" if name == "sessions" else "unit"
+        doc[name] = [one | {key: ids[one[key]]} for one in doc[name]]
+    return Job.model_validate(doc)
+
+
 def fill(store: Store) -> None:
     """Put the kite week into an empty store; one that holds anything is left as it is."""
     if not store.is_empty():
@@ -58,7 +68,9 @@ def fill(store: Store) -> None:
     ids: dict[str, dict[str, str]] = {}
     for kind, docs in kit().items():
         ids[kind] = {item.doc["name"]: item.id for item in store.add(kind, docs, f"The demo's {kind}")}
-    job = store.add("jobs", [{"name": "Kite week on the downs", "note": "All invented."}], "The demo's job")[0]
+    made = store.add("jobs", [{"name": _file("job")["name"]}], "The demo's job")[0]
     docs = [setup.model_dump(mode="json") for setup in setups(ids)]
-    store.add("setups", docs, "The demo's setups", job_id=job.id)
+    placed = {item.doc["name"]: item.id for item in store.add("setups", docs, "The demo's setups", job_id=made.id)}
+    known = job(placed, ids["units"]).model_dump(mode="json")
+    store.put("jobs", made.id, known, made.revision, "The demo's job")
     store.forget_history()

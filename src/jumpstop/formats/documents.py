@@ -7,12 +7,14 @@ from pydantic import Field, ValidationError
 
 from ..core.kit.unit import Unit
 from ..core.kit.values import Value
+from ..core.scene.job import JobFile
 from ..core.scene.setup import Setup
 from ..core.scene.versions import setup_of_any_version
 from ..words.problems import problems_of
 from .errors import Unreadable
 
 MAX_SETUP_BYTES = 512 * 1024
+MAX_JOB_BYTES = 8 * 2**20
 MAX_UNITS = 20_000
 
 
@@ -24,7 +26,7 @@ class Shelf(Value):
     units: tuple[Unit, ...] = Field((), max_length=MAX_UNITS, title="Units")
 
 
-DOCUMENTS: dict[str, type[Value]] = {"setup": Setup, "shelf": Shelf, "unit": Unit}
+DOCUMENTS: dict[str, type[Value]] = {"setup": Setup, "shelf": Shelf, "unit": Unit, "job": JobFile}
 
 
 def schema_of(name: str) -> dict[str, Any]:
@@ -51,3 +53,18 @@ def read_setup(data: bytes) -> Setup:
         return Setup.model_validate(setup_of_any_version(json_of(data)))
     except ValidationError as error:
         raise Unreadable(" ".join(problem.sentence for problem in problems_of(error, Setup))) from None
+
+
+def read_job(data: bytes) -> JobFile:
+    """A job with its setups from a file's bytes. Raises Unreadable with a sentence for each thing that is wrong."""
+    if len(data) > MAX_JOB_BYTES:
+        raise Unreadable(f"A job document of more than {MAX_JOB_BYTES // 2**20} MB cannot be right.")
+    try:
+        return JobFile.model_validate(json_of(data))
+    except ValidationError as error:
+        raise Unreadable(" ".join(problem.sentence for problem in problems_of(error, JobFile))) from None
+
+
+def write_job(file: JobFile) -> str:
+    """A job as JSON that `read_job` reads back whole."""
+    return file.model_dump_json(indent=1) + "\n"

@@ -130,6 +130,27 @@ class Store:
                 _found(connection, "jobs", job_id)
             return self._added(connection, kind, docs, label, job_id, page)
 
+    def add_job(self, doc: dict[str, Any], setups: Sequence[tuple[str, dict[str, Any]]], page: str = "") -> Item:
+        """A new job with new setups, as one edit; its sessions are told the setups' new ids, each given its old."""
+        with self._writing() as connection:
+            new = {old: uuid.uuid4().hex for old, _ in setups}
+            doc = doc | {"sessions": [one | {"setup": new[one["setup"]]} for one in doc.get("sessions", [])]}
+            last = connection.scalar(select(func.max(TABLES["jobs"].c.position))) or 0.0
+            row = {"id": uuid.uuid4().hex, "name": doc["name"], "position": last + 1, "revision": 1, "doc": doc}
+            connection.execute(insert(TABLES["jobs"]), [row])
+            first = connection.scalar(select(func.max(TABLES["setups"].c.position))) or 0.0
+            rows = [
+                {"id": new[old], "name": one["name"], "position": first + at, "revision": 1, "doc": one,
+                 "job_id": row["id"]}
+                for at, (old, one) in enumerate(setups, 1)
+            ]  # fmt: skip
+            if rows:
+                connection.execute(insert(TABLES["setups"]), rows)
+            changes: list[Change] = [("jobs", row["id"], None, kept_values(row))]
+            changes += [("setups", one["id"], None, kept_values(one)) for one in rows]
+            undo.note(connection, f"Import job {doc['name']}", page, changes)
+            return Item(row["id"], 1, doc)
+
     def copy(self, kind: Kind, item_id: str, page: str = "") -> Item:
         """A copy of a document, named with the next free number behind its name. Raises NotFound."""
         table = TABLES[kind]

@@ -295,6 +295,14 @@ def missing(landings: Sequence[Landings], chance: float) -> list[Missing]:
     return sorted(found, key=lambda one: -one.lacks)
 
 
+def crowded(landings: Sequence[Landings], table: UnitTable, chance: float, spares: int) -> list[int]:
+    """Setups that no units of all there are cover together, though each light has some that hold it."""
+    needs = needs_of(landings, chance)
+    most = {unit: int(number) for unit, number in enumerate(most_of(table, landings, spares))}
+    lacking = {one.setup for one in missing(landings, chance)}
+    return [at for at in range(len(landings)) if at not in lacking and posts_of(at, needs, most) is None]
+
+
 def _quantile(chance: float) -> float:
     """How many sd in hand give a chance, by the inverse of the normal distribution."""
     return NormalDist().inv_cdf(chance)

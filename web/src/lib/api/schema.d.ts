@@ -796,6 +796,286 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{item_id}/brief": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Brief
+         * @description The questions that are still open, and what the answers come to.
+         */
+        get: operations["brief_api_jobs__item_id__brief_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{item_id}/board": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Board
+         * @description Units down, lights of setups across; and what the picked ones come to together.
+         */
+        get: operations["board_api_jobs__item_id__board_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{item_id}/board.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Board Csv
+         * @description The same as a file.
+         */
+        get: operations["board_csv_api_jobs__item_id__board_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{item_id}/kit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kit
+         * @description The kit with the least of what the job asks for, proven to be so or said not to be.
+         */
+        get: operations["kit_api_jobs__item_id__kit_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{item_id}/front": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Front
+         * @description Weight against money: kits one after the other as they are found, each a line of JSON.
+         */
+        get: operations["front_api_jobs__item_id__front_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{item_id}/day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Day
+         * @description The job's day: when what is shot, what gives out, what to do about it, and how sure that is.
+         */
+        get: operations["day_api_jobs__item_id__day_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{item_id}/day.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Day Ics
+         * @description The schedule as iCalendar.
+         */
+        get: operations["day_ics_api_jobs__item_id__day_ics_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{item_id}/hours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Hours
+         * @description One setup hour by hour, in sun and in cloud: method, settings, dial and stops in hand for one unit.
+         */
+        get: operations["hours_api_jobs__item_id__hours_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{item_id}/hours.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Hours Csv
+         * @description The same as a file.
+         */
+        get: operations["hours_csv_api_jobs__item_id__hours_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{item_id}/burst": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Burst
+         * @description Frame by frame, which of a burst get flash: at the dial of the unit in hand, and at every full stop below.
+         */
+        get: operations["burst_api_jobs__item_id__burst_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{item_id}/export.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export
+         * @description The job with all its setups, to be imported again.
+         */
+        get: operations["export_api_jobs__item_id__export_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take In
+         * @description A job from a file, with its setups, as one edit.
+         */
+        post: operations["take_in_api_jobs_import_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{item_id}/roster.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Roster Csv
+         * @description The roster as a table.
+         */
+        get: operations["roster_csv_api_jobs__item_id__roster_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{item_id}/roster": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Roster
+         * @description The roster from a table, in place of the one there is.
+         */
+        put: operations["put_roster_api_jobs__item_id__roster_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1029,6 +1309,32 @@ export interface components {
             stops: number[];
         };
         /**
+         * Batteries
+         * @description How many charges of its usual supply there are for a unit, the one in it among them.
+         */
+        "Batteries-Input": {
+            /** Id on the shelf */
+            unit: string;
+            /**
+             * Charges
+             * @default 1
+             */
+            charges?: number;
+        };
+        /**
+         * Batteries
+         * @description How many charges of its usual supply there are for a unit, the one in it among them.
+         */
+        "Batteries-Output": {
+            /** Id on the shelf */
+            unit: string;
+            /**
+             * Charges
+             * @default 1
+             */
+            charges: number;
+        };
+        /**
          * Blank
          * @description Documents to begin with; `forms` holds those of the shelf's forms and of their rows, by name.
          */
@@ -1043,6 +1349,21 @@ export interface components {
                     [key: string]: unknown;
                 };
             };
+        };
+        /**
+         * BoardText
+         * @description Units down, lights of setups across.
+         */
+        BoardText: {
+            /** Units */
+            units: components["schemas"]["UnitText"][];
+            /** Columns */
+            columns: components["schemas"]["ColumnText"][];
+            /** Cells */
+            cells: components["schemas"]["CellsText"][];
+            picked: components["schemas"]["PickedText"];
+            /** Empty */
+            empty: string;
         };
         /**
          * Body
@@ -1213,6 +1534,120 @@ export interface components {
             note: string;
         };
         /**
+         * Brief
+         * @description The questions that a client should answer; None: not answered yet.
+         */
+        "Brief-Input": {
+            /** Crop */
+            crop?: ("tight" | "waist" | "full") | null;
+            /** Landscape or upright */
+            orientation?: ("landscape" | "upright" | "both") | null;
+            /** How much of the place shows */
+            context?: ("none" | "some" | "much") | null;
+            /** Standing or sitting */
+            posture?: ("standing" | "sitting" | "both") | null;
+            /** People */
+            people?: number | null;
+            /** Frames each */
+            frames_each?: number | null;
+            /** Pictures delivered */
+            delivered?: number | null;
+            /** Picks each */
+            picks_each?: number | null;
+            /** Pictures retouched */
+            retouched?: number | null;
+            /** Hours */
+            hours?: number | null;
+            /** Place */
+            place?: string | null;
+            /** Mains on site */
+            power_on_site?: boolean | null;
+            /** How kit travels */
+            carriage?: ("hand" | "car" | "air") | null;
+            /** Wind expected (m/s) */
+            wind_m_s?: number | null;
+            /** Must be quiet */
+            quiet?: boolean | null;
+            /** Children or animals */
+            children?: boolean | null;
+        };
+        /**
+         * Brief
+         * @description The questions that a client should answer; None: not answered yet.
+         */
+        "Brief-Output": {
+            /** Crop */
+            crop: ("tight" | "waist" | "full") | null;
+            /** Landscape or upright */
+            orientation: ("landscape" | "upright" | "both") | null;
+            /** How much of the place shows */
+            context: ("none" | "some" | "much") | null;
+            /** Standing or sitting */
+            posture: ("standing" | "sitting" | "both") | null;
+            /** People */
+            people: number | null;
+            /** Frames each */
+            frames_each: number | null;
+            /** Pictures delivered */
+            delivered: number | null;
+            /** Picks each */
+            picks_each: number | null;
+            /** Pictures retouched */
+            retouched: number | null;
+            /** Hours */
+            hours: number | null;
+            /** Place */
+            place: string | null;
+            /** Mains on site */
+            power_on_site: boolean | null;
+            /** How kit travels */
+            carriage: ("hand" | "car" | "air") | null;
+            /** Wind expected (m/s) */
+            wind_m_s: number | null;
+            /** Must be quiet */
+            quiet: boolean | null;
+            /** Children or animals */
+            children: boolean | null;
+        };
+        /**
+         * BriefText
+         * @description The questions that are open, and what the answers come to.
+         */
+        BriefText: {
+            /** Open */
+            open: string[];
+            /** Letter */
+            letter: string;
+            /** Comes To */
+            comes_to: string[];
+        };
+        /**
+         * BurstRow
+         * @description One power: which frames are lit, and how many are before the first dark one.
+         */
+        BurstRow: {
+            /** Dial */
+            dial: string;
+            /** In Hand */
+            in_hand: boolean;
+            /** Lit */
+            lit: boolean[];
+            /** Says */
+            says: string;
+        };
+        /**
+         * BurstText
+         * @description All powers.
+         */
+        BurstText: {
+            /** Unit */
+            unit: string;
+            /** Says */
+            says: string;
+            /** Rows */
+            rows: components["schemas"]["BurstRow"][];
+        };
+        /**
          * CameraText
          * @description Camera settings as the camera shows them.
          */
@@ -1225,6 +1660,20 @@ export interface components {
             iso: string;
             /** Nd */
             nd: string;
+        };
+        /**
+         * CellsText
+         * @description The cells of one column, unit by unit: word, stops in hand (None: cannot be used), dial, place of the method.
+         */
+        CellsText: {
+            /** Word */
+            word: string[];
+            /** Spare */
+            spare: (number | null)[];
+            /** Dial */
+            dial: string[];
+            /** Method */
+            method: number[];
         };
         /**
          * ChangeText
@@ -1307,6 +1756,26 @@ export interface components {
             /** Uncertainty (stops) */
             sd: number | null;
         };
+        /**
+         * ColumnText
+         * @description One light of one setup. warning: of the methods in their order, the gravest of each ('' for none).
+         */
+        ColumnText: {
+            /** Setup */
+            setup: string;
+            /** Light */
+            light: number;
+            /** Name */
+            name: string;
+            /** Role */
+            role: string;
+            /** Methods */
+            methods: string[];
+            /** Warnings */
+            warnings: string[];
+            /** Covered */
+            covered: number;
+        };
         /** Conflict[Body] */
         Conflict_Body_: {
             /** Problems */
@@ -1342,6 +1811,32 @@ export interface components {
             /** Problems */
             problems: components["schemas"]["ProblemOut"][];
             current: components["schemas"]["Stored_Unit_"];
+        };
+        /**
+         * DayPlanText
+         * @description The day.
+         */
+        DayPlanText: {
+            /** Says */
+            says: string;
+            /** Lasts */
+            lasts: boolean;
+            /** Begins */
+            begins: number;
+            /** Ends */
+            ends: number;
+            /** Over */
+            over: number;
+            /** Turns */
+            turns: components["schemas"]["TurnText"][];
+            /** Units */
+            units: components["schemas"]["LastingText"][];
+            /** Ways */
+            ways: string[];
+            /** Sure */
+            sure: string;
+            /** Wrong */
+            wrong: string[];
         };
         /**
          * DayText
@@ -1812,6 +2307,72 @@ export interface components {
             detail?: components["schemas"]["ValidationError"][];
         };
         /**
+         * Heat
+         * @description How many full-power flashes a unit bears in a row, and how long it then must rest; in HSS it warms faster.
+         */
+        "Heat-Input": {
+            /** Full-power flashes in a row */
+            full_flashes: number;
+            /** Rest until cool (s) */
+            rest_s: number;
+            /**
+             * Times as warm in HSS
+             * @default 2
+             */
+            hss_times?: number;
+        };
+        /**
+         * Heat
+         * @description How many full-power flashes a unit bears in a row, and how long it then must rest; in HSS it warms faster.
+         */
+        "Heat-Output": {
+            /** Full-power flashes in a row */
+            full_flashes: number;
+            /** Rest until cool (s) */
+            rest_s: number;
+            /**
+             * Times as warm in HSS
+             * @default 2
+             */
+            hss_times: number;
+        };
+        /**
+         * HourText
+         * @description One time: what to set, what is then in hand, and how every method that serves stands.
+         */
+        HourText: {
+            /** Clock */
+            clock: string;
+            /** Method */
+            method: string;
+            /** Settings */
+            settings: string;
+            /** Dial */
+            dial: string;
+            /** Spare */
+            spare: string;
+            /** Reaches */
+            reaches: boolean;
+            /** Ev */
+            ev: number;
+            /** Others */
+            others: string[];
+            /** Note */
+            note: string;
+        };
+        /**
+         * HoursText
+         * @description The table.
+         */
+        HoursText: {
+            /** Unit */
+            unit: string;
+            /** Setup */
+            setup: string;
+            /** Skies */
+            skies: components["schemas"]["SkyText"][];
+        };
+        /**
          * Hss
          * @description High-speed sync: the unit's own extra loss beyond plain geometry, or its table, which belongs to a body.
          */
@@ -1928,8 +2489,14 @@ export interface components {
         };
         /**
          * Job
-         * @description A job: several setups under one name.
+         * @description A job: a brief, the setups' turns in the day, a roster, and what is taken along.
          * @example {
+         *       "begins": "09:00",
+         *       "brief": {
+         *         "frames_each": 60,
+         *         "people": 44
+         *       },
+         *       "ends": "17:30",
          *       "name": "Kite week on the downs"
          *     }
          */
@@ -1941,11 +2508,91 @@ export interface components {
              * @default
              */
             note?: string;
+            /** @default {} */
+            brief?: components["schemas"]["Brief-Input"];
+            /** Day */
+            day?: string | null;
+            /**
+             * Day begins
+             * @default 09:00:00
+             * @example 12:30
+             */
+            begins?: string;
+            /**
+             * Day ends
+             * @default 18:00:00
+             * @example 12:30
+             */
+            ends?: string;
+            /**
+             * Sessions
+             * @default []
+             */
+            sessions?: components["schemas"]["Session-Input"][];
+            /**
+             * Roster
+             * @default []
+             */
+            roster?: components["schemas"]["Sitter-Input"][];
+            /**
+             * Units taken along
+             * @default []
+             */
+            picked?: components["schemas"]["Picked-Input"][];
+            /**
+             * Batteries
+             * @default []
+             */
+            batteries?: components["schemas"]["Batteries-Input"][];
+            /**
+             * Chargers in use
+             * @default 0
+             */
+            chargers?: number;
+            /**
+             * Hours to charge one
+             * @default 2
+             */
+            charge_h?: number;
+            /**
+             * Minutes to swap a battery
+             * @default 2
+             */
+            swap_min?: number;
+            /** Temperature (°C) */
+            celsius?: number | null;
+            /**
+             * What the cells still hold (share of new)
+             * @default 1
+             */
+            cells?: number;
+            /**
+             * Chance wanted for every light
+             * @default 0.9
+             */
+            chance?: number;
+            /**
+             * Units that may fail
+             * @default 0
+             */
+            spares?: number;
+            /**
+             * Kit with the least
+             * @default weight
+             * @enum {string}
+             */
+            least?: "weight" | "price" | "buy";
         };
         /**
          * Job
-         * @description A job: several setups under one name.
+         * @description A job: a brief, the setups' turns in the day, a roster, and what is taken along.
          * @example {
+         *       "begins": "09:00",
+         *       "brief": {
+         *         "frames_each": 60,
+         *         "people": 44
+         *       },
+         *       "ends": "17:30",
          *       "name": "Kite week on the downs"
          *     }
          */
@@ -1957,6 +2604,104 @@ export interface components {
              * @default
              */
             note: string;
+            /** @default {} */
+            brief: components["schemas"]["Brief-Output"];
+            /** Day */
+            day: string | null;
+            /**
+             * Day begins
+             * @default 09:00
+             * @example 12:30
+             */
+            begins: string;
+            /**
+             * Day ends
+             * @default 18:00
+             * @example 12:30
+             */
+            ends: string;
+            /**
+             * Sessions
+             * @default []
+             */
+            sessions: components["schemas"]["Session-Output"][];
+            /**
+             * Roster
+             * @default []
+             */
+            roster: components["schemas"]["Sitter-Output"][];
+            /**
+             * Units taken along
+             * @default []
+             */
+            picked: components["schemas"]["Picked-Output"][];
+            /**
+             * Batteries
+             * @default []
+             */
+            batteries: components["schemas"]["Batteries-Output"][];
+            /**
+             * Chargers in use
+             * @default 0
+             */
+            chargers: number;
+            /**
+             * Hours to charge one
+             * @default 2
+             */
+            charge_h: number;
+            /**
+             * Minutes to swap a battery
+             * @default 2
+             */
+            swap_min: number;
+            /** Temperature (°C) */
+            celsius: number | null;
+            /**
+             * What the cells still hold (share of new)
+             * @default 1
+             */
+            cells: number;
+            /**
+             * Chance wanted for every light
+             * @default 0.9
+             */
+            chance: number;
+            /**
+             * Units that may fail
+             * @default 0
+             */
+            spares: number;
+            /**
+             * Kit with the least
+             * @default weight
+             * @enum {string}
+             */
+            least: "weight" | "price" | "buy";
+        };
+        /**
+         * KitText
+         * @description One choice: what is taken, who stands where, what it comes to, and whether that is proven to be the best.
+         */
+        KitText: {
+            /** Says */
+            says: string;
+            /** Proven */
+            proven: boolean;
+            /** Taken */
+            taken: components["schemas"]["TakenText"][];
+            /** Posts */
+            posts: string[];
+            /** Grams */
+            grams: number;
+            /** Price */
+            price: number;
+            /** Outlay */
+            outlay: number;
+            /** Chance */
+            chance: number | null;
+            /** Given Up */
+            given_up: string[];
         };
         /**
          * LadderText
@@ -2039,6 +2784,30 @@ export interface components {
             weight_g: (number | null)[];
             /** Price */
             price: (number | null)[];
+        };
+        /**
+         * LastingText
+         * @description One unit's charges: (minute, share left) along its line; swaps; and when it gives out.
+         */
+        LastingText: {
+            /** Unit */
+            unit: string;
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+            /** Course */
+            course: number[][];
+            /** Swaps */
+            swaps: number[];
+            /** Swapped */
+            swapped: string[];
+            /** Gives Out */
+            gives_out: number | null;
+            /** Charges */
+            charges: number;
+            /** Wanted */
+            wanted: number;
         };
         /**
          * Layer
@@ -3174,6 +3943,8 @@ export interface components {
             hss?: components["schemas"]["Hss-Input"] | null;
             /** Flash duration */
             flash_duration?: components["schemas"]["FlashDuration-Input"] | null;
+            /** Heat */
+            heat?: components["schemas"]["Heat-Input"] | null;
             /**
              * Takes modifiers
              * @default true
@@ -3191,6 +3962,11 @@ export interface components {
              * @enum {string}
              */
             holding?: "owned" | "hire" | "wanted";
+            /**
+             * How many there are
+             * @default 1
+             */
+            count?: number;
             /**
              * Note
              * @default
@@ -3265,6 +4041,8 @@ export interface components {
             hss: components["schemas"]["Hss-Output"] | null;
             /** Flash duration */
             flash_duration: components["schemas"]["FlashDuration-Output"] | null;
+            /** Heat */
+            heat: components["schemas"]["Heat-Output"] | null;
             /**
              * Takes modifiers
              * @default true
@@ -3282,6 +4060,11 @@ export interface components {
              * @enum {string}
              */
             holding: "owned" | "hire" | "wanted";
+            /**
+             * How many there are
+             * @default 1
+             */
+            count: number;
             /**
              * Note
              * @default
@@ -3333,6 +4116,54 @@ export interface components {
              * @default 2.4
              */
             height_m: number;
+        };
+        /**
+         * Picked
+         * @description So many of one unit are taken along.
+         */
+        "Picked-Input": {
+            /** Id on the shelf */
+            unit: string;
+            /**
+             * How many
+             * @default 1
+             */
+            count?: number;
+        };
+        /**
+         * Picked
+         * @description So many of one unit are taken along.
+         */
+        "Picked-Output": {
+            /** Id on the shelf */
+            unit: string;
+            /**
+             * How many
+             * @default 1
+             */
+            count: number;
+        };
+        /**
+         * PickedText
+         * @description The units picked, together: which lights they cover, what they weigh and cost, how sure the whole job is.
+         */
+        PickedText: {
+            /** Says */
+            says: string;
+            /** Covered */
+            covered: boolean[];
+            /** Posts */
+            posts: string[];
+            /** Grams */
+            grams: number;
+            /** Price */
+            price: number;
+            /** Outlay */
+            outlay: number;
+            /** Chance */
+            chance: number | null;
+            /** Cautions */
+            cautions: string[];
         };
         /**
          * Place
@@ -3550,15 +4381,11 @@ export interface components {
             full_flashes?: number | null;
             /** Capacity (Wh) */
             capacity_wh?: number | null;
-            /**
-             * Power supply's weight (g)
-             * @description Kept; not counted with yet.
-             */
+            /** Cells */
+            cells?: ("lithium" | "nimh" | "alkaline") | null;
+            /** Power supply's weight (g) */
             weight_g?: number | null;
-            /**
-             * Power supply's price
-             * @description Kept; not counted with yet.
-             */
+            /** Power supply's price */
             price?: number | null;
         };
         /**
@@ -3588,15 +4415,11 @@ export interface components {
             full_flashes: number | null;
             /** Capacity (Wh) */
             capacity_wh: number | null;
-            /**
-             * Power supply's weight (g)
-             * @description Kept; not counted with yet.
-             */
+            /** Cells */
+            cells: ("lithium" | "nimh" | "alkaline") | null;
+            /** Power supply's weight (g) */
             weight_g: number | null;
-            /**
-             * Power supply's price
-             * @description Kept; not counted with yet.
-             */
+            /** Power supply's price */
             price: number | null;
         };
         /**
@@ -4183,6 +5006,74 @@ export interface components {
             nd_stops: number;
         };
         /**
+         * Session
+         * @description One setup's turn in the day: who comes, how often, and when; what is None is worked out.
+         *
+         *     tests: test frames beside those that count, as a share. change_min: minutes until it stands.
+         */
+        "Session-Input": {
+            /** Id on the shelf */
+            setup: string;
+            /** Begins */
+            start?: string | null;
+            /**
+             * People
+             * @default 1
+             */
+            people?: number;
+            /**
+             * Frames each
+             * @default 40
+             */
+            frames_each?: number;
+            /** Minutes each */
+            minutes_each?: number | null;
+            /**
+             * Test frames (share)
+             * @default 0.1
+             */
+            tests?: number;
+            /**
+             * Minutes to set up
+             * @default 15
+             */
+            change_min?: number;
+        };
+        /**
+         * Session
+         * @description One setup's turn in the day: who comes, how often, and when; what is None is worked out.
+         *
+         *     tests: test frames beside those that count, as a share. change_min: minutes until it stands.
+         */
+        "Session-Output": {
+            /** Id on the shelf */
+            setup: string;
+            /** Begins */
+            start: string | null;
+            /**
+             * People
+             * @default 1
+             */
+            people: number;
+            /**
+             * Frames each
+             * @default 40
+             */
+            frames_each: number;
+            /** Minutes each */
+            minutes_each: number | null;
+            /**
+             * Test frames (share)
+             * @default 0.1
+             */
+            tests: number;
+            /**
+             * Minutes to set up
+             * @default 15
+             */
+            change_min: number;
+        };
+        /**
          * Settings
          * @description The chosen method's settings, and what is worked out for the light, as figures that can be fixed.
          *
@@ -4609,6 +5500,78 @@ export interface components {
             comes_to: string;
         };
         /**
+         * Sitter
+         * @description One person of the roster.
+         */
+        "Sitter-Input": {
+            /** Name */
+            name: string;
+            /** Slot */
+            slot?: string | null;
+            /**
+             * Variant
+             * @default
+             */
+            variant?: string;
+            /**
+             * Done
+             * @default false
+             */
+            done?: boolean;
+            /**
+             * File numbers
+             * @default
+             */
+            files?: string;
+            /**
+             * Picks
+             * @default
+             */
+            picks?: string;
+        };
+        /**
+         * Sitter
+         * @description One person of the roster.
+         */
+        "Sitter-Output": {
+            /** Name */
+            name: string;
+            /** Slot */
+            slot: string | null;
+            /**
+             * Variant
+             * @default
+             */
+            variant: string;
+            /**
+             * Done
+             * @default false
+             */
+            done: boolean;
+            /**
+             * File numbers
+             * @default
+             */
+            files: string;
+            /**
+             * Picks
+             * @default
+             */
+            picks: string;
+        };
+        /**
+         * SkyText
+         * @description One sky through the day.
+         */
+        SkyText: {
+            /** Name */
+            name: string;
+            /** Hours */
+            hours: components["schemas"]["HourText"][];
+            /** Lost */
+            lost: string[];
+        };
+        /**
          * SolveIn
          * @description A setup to be solved without storing it.
          */
@@ -4932,6 +5895,40 @@ export interface components {
             line: string;
         };
         /**
+         * StretchText
+         * @description A part of a session under one light.
+         */
+        StretchText: {
+            /** Start */
+            start: number;
+            /** End */
+            end: number;
+            /** Clock */
+            clock: string;
+            /** Method */
+            method: string;
+            /** Settings */
+            settings: string;
+            /** Units */
+            units: string[];
+            /** Short */
+            short: boolean;
+        };
+        /**
+         * TakenText
+         * @description So many of one unit.
+         */
+        TakenText: {
+            /** Unit */
+            unit: string;
+            /** Name */
+            name: string;
+            /** Count */
+            count: number;
+            /** Holding */
+            holding: string;
+        };
+        /**
          * TimingText
          * @description Moments in equal steps; curtains as the share of the frame they have passed (0..1), from the row that opens
          *     first; got: for each moment and row, the share of the brightest row's light that has fallen so far.
@@ -4979,6 +5976,34 @@ export interface components {
             clipped: boolean;
             /** Says */
             says: string;
+        };
+        /**
+         * TurnText
+         * @description A session: its place along the day [minutes from midnight], what to change by hand before it, what is wrong.
+         */
+        TurnText: {
+            /** Session */
+            session: number;
+            /** Setup */
+            setup: string;
+            /** Name */
+            name: string;
+            /** Start */
+            start: number;
+            /** Ready */
+            ready: number;
+            /** End */
+            end: number;
+            /** Clocks */
+            clocks: string;
+            /** Flashes */
+            flashes: string;
+            /** Hands */
+            hands: string[];
+            /** Stretches */
+            stretches: components["schemas"]["StretchText"][];
+            /** Wrong */
+            wrong: string[];
         };
         /**
          * UndoOut
@@ -5062,6 +6087,8 @@ export interface components {
             hss?: components["schemas"]["Hss-Input"] | null;
             /** Flash duration */
             flash_duration?: components["schemas"]["FlashDuration-Input"] | null;
+            /** Heat */
+            heat?: components["schemas"]["Heat-Input"] | null;
             /**
              * Takes modifiers
              * @default true
@@ -5079,6 +6106,11 @@ export interface components {
              * @enum {string}
              */
             holding?: "owned" | "hire" | "wanted";
+            /**
+             * How many there are
+             * @default 1
+             */
+            count?: number;
             /**
              * Note
              * @default
@@ -5151,6 +6183,8 @@ export interface components {
             hss: components["schemas"]["Hss-Output"] | null;
             /** Flash duration */
             flash_duration: components["schemas"]["FlashDuration-Output"] | null;
+            /** Heat */
+            heat: components["schemas"]["Heat-Output"] | null;
             /**
              * Takes modifiers
              * @default true
@@ -5168,6 +6202,11 @@ export interface components {
              * @enum {string}
              */
             holding: "owned" | "hire" | "wanted";
+            /**
+             * How many there are
+             * @default 1
+             */
+            count: number;
             /**
              * Note
              * @default
@@ -5205,6 +6244,30 @@ export interface components {
             price: number | null;
             /** Holding */
             holding: string;
+        };
+        /**
+         * UnitText
+         * @description One unit of the board.
+         */
+        UnitText: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Holding */
+            holding: string;
+            /** Count */
+            count: number;
+            /** Weight G */
+            weight_g: number | null;
+            /** Price */
+            price: number | null;
+            /** Covers */
+            covers: number;
+            /** Picked */
+            picked: number;
         };
         /**
          * UnreadableOut
@@ -11443,6 +12506,1462 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    brief_api_jobs__item_id__brief_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BriefText"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    board_api_jobs__item_id__board_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardText"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    board_csv_api_jobs__item_id__board_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kit_api_jobs__item_id__kit_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitText"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    front_api_jobs__item_id__front_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    day_api_jobs__item_id__day_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayPlanText"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    day_ics_api_jobs__item_id__day_ics_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    hours_api_jobs__item_id__hours_get: {
+        parameters: {
+            query: {
+                /** @description A setup of this job. */
+                setup: string;
+                /** @description A unit of the shelf; without it the one in hand. */
+                unit?: string | null;
+                /** @description Which of the setup's lights, from 0. */
+                light?: number;
+            };
+            header?: never;
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HoursText"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    hours_csv_api_jobs__item_id__hours_csv_get: {
+        parameters: {
+            query: {
+                /** @description A setup of this job. */
+                setup: string;
+                /** @description A unit of the shelf; without it the one in hand. */
+                unit?: string | null;
+                /** @description Which of the setup's lights, from 0. */
+                light?: number;
+            };
+            header?: never;
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    burst_api_jobs__item_id__burst_get: {
+        parameters: {
+            query: {
+                /** @description A setup of this job. */
+                setup: string;
+                per_s?: number;
+                frames?: number;
+                /** @description Which of the setup's lights, from 0. */
+                light?: number;
+            };
+            header?: never;
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BurstText"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    export_api_jobs__item_id__export_json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    take_in_api_jobs_import_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored_Job_"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    roster_csv_api_jobs__item_id__roster_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    put_roster_api_jobs__item_id__roster_put: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The revision this edit started from, in quotes. */
+                "if-match"?: string | null;
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored_Job_"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description A fault in the program; the reference is in its log. */

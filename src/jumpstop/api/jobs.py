@@ -1,0 +1,248 @@
+"""Jobs: what the brief comes to, the coverage, which kit, the day, settings by the hour, the roster, and files."""
+
+import json
+from collections.abc import Iterator
+from dataclasses import asdict
+from datetime import UTC, datetime
+from typing import Annotated, Any
+
+from fastapi import APIRouter, Query, Request, Response
+from fastapi.responses import StreamingResponse
+from starlette.concurrency import run_in_threadpool
+
+from ..core.kit.errors import CannotSolve
+from ..core.plan.advice import chosen_method
+from ..core.plan.board import Landings, board_of, landings_of
+from ..core.plan.endurance import DayPlan, day_plan, spread_of
+from ..core.plan.front import front_of
+from ..core.plan.hours import clocks, hours_of
+from ..core.plan.kit_choice import choose_kit
+from ..core.plan.moves import Bag
+from ..core.plan.reach import Solved
+from ..core.plan.turns import units_at
+from ..core.scene.job import Job, JobFile
+from ..formats.documents import read_job, write_job
+from ..formats.roster import read_roster, write_roster
+from ..formats.table import csv_of
+from ..store.errors import NotFound
+from ..words.board import BoardText, board_text
+from ..words.brief import BriefText, brief_text
+from ..words.burst import BurstText, burst_text
+from ..words.day_plan import DayPlanText, day_plan_text
+from ..words.hours import HoursText, hours_text
+from ..words.kit_choice import KitText, given_up_text, kit_text
+from .documents import ERRORS, EVERYWHERE, IfMatch, LightIndex, Page, revision_of, stored, workspace_of
+from .schemas import Preferences, Stored
+
+router = APIRouter(prefix="/api/jobs", tags=["Jobs"], responses=EVERYWHERE)
+REFUSED: dict[int | str, dict[str, Any]] = {404: ERRORS[404], 422: ERRORS[422]}
+SetupId = Annotated[str, Query(max_length=64, description="A setup of this job.")]
+UnitId = Annotated[str | None, Query(max_length=64, description="A unit of the shelf; without it the one in hand.")]
+FILE = {"requestBody": {"content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}}}}
+UNSURE_OF = 0.001  # a day that lasts, or does not, as surely as this is not told as a chance
+
+
+@router.get("/{item_id}/brief", responses=REFUSED)
+def brief(request: Request, item_id: str) -> BriefText:
+    """The questions that are still open, and what the answers come to."""
+    return brief_text(workspace_of(request).job_file(item_id).job)
+
+
+@router.get("/{item_id}/board", responses=REFUSED)
+def board(request: Request, item_id: str) -> BoardText:
+    """Units down, lights of setups across; and what the picked ones come to together."""
+    file, landings, preferences = _landings(request, item_id)
+    found = board_of(landings, landings[0].solved.table)
+    return board_text(found, [one.id for one in file.setups], file.job, preferences)
+
+
+@router.get("/{item_id}/board.csv", responses=REFUSED, response_class=Response)
+def board_csv(request: Request, item_id: str) -> Response:
+    """The same as a file."""
+    found = board(request, item_id)
+    heads = [f"{column.name}, {column.role}" for column in found.columns]
+    rows = [["unit", *(f"{head} ({what})" for head in heads for what in ("stops in hand", "dial", "method"))]]
+    for at, unit in enumerate(found.units):
+        row = [unit.name]
+        for column, cells in zip(found.columns, found.cells, strict=True):
+            spare = cells.spare[at]
+            kind = column.methods[cells.method[at]] if cells.method[at] >= 0 else ""
+            row += ["" if spare is None else f"{spare:.2f}", cells.dial[at], "" if spare is None else kind]
+        rows.append(row)
+    return _file(csv_of(rows), "text/csv", "jumpstop-board.csv")
+
+
+@router.get("/{item_id}/kit", responses=REFUSED)
+def kit(request: Request, item_id: str) -> KitText:
+    """The kit with the least of what the job asks for, proven to be so or said not to be."""
+    file, landings, preferences = _landings(request, item_id)
+    job, table = file.job, landings[0].solved.table
+    chosen = choose_kit(landings, table, job.least, job.chance, job.spares)
+    given_up = []
+    if chosen.status == "none":
+        bag = Bag(workspace_of(request).modifiers())
+        given_up = given_up_text(landings, table, job, bag, preferences)
+    return kit_text(chosen, landings, table, job, given_up, preferences)
+
+
+@router.get("/{item_id}/front", responses=REFUSED, response_class=StreamingResponse)
+def front(request: Request, item_id: str) -> StreamingResponse:
+    """Weight against money: kits one after the other as they are found, each a line of JSON."""
+    file, landings, preferences = _landings(request, item_id)
+    job, table = file.job, landings[0].solved.table
+
+    def lines() -> Iterator[str]:
+        for one in front_of(landings, table, job.chance, job.spares):
+            text = kit_text(one, landings, table, job, (), preferences)
+            yield json.dumps(asdict(text), ensure_ascii=False) + "\n"
+
+    return StreamingResponse(lines(), media_type="application/x-ndjson")
+
+
+@router.get("/{item_id}/day", responses=REFUSED)
+def day(request: Request, item_id: str) -> DayPlanText:
+    """The job's day: when what is shot, what gives out, what to do about it, and how sure that is."""
+    plan, preferences = _day(request, item_id)
+    spread = spread_of(plan) if plan.units else None
+    told = spread is not None and UNSURE_OF < spread.lasts < 1 - UNSURE_OF
+    return day_plan_text(plan, spread if told else None, preferences)
+
+
+@router.get("/{item_id}/day.ics", responses=REFUSED, response_class=Response)
+def day_ics(request: Request, item_id: str) -> Response:
+    """The schedule as iCalendar."""
+    from ..formats.calendar import Entry, calendar_of
+
+    plan, preferences = _day(request, item_id)
+    if plan.job.day is None:
+        raise CannotSolve("job_without_day")
+    said = day_plan_text(plan, None, preferences)
+    entries, zone = [], None
+    for turn, text in zip(plan.turns, said.turns, strict=True):
+        place = turn.setup.ambient.place
+        zone = zone or (place.zone if place else None)
+        note = "\n".join([*(f"{s.clock} {s.method}, {s.settings}" for s in text.stretches), *text.hands])
+        uid = f"{item_id}-{text.session}@jumpstop"
+        entries.append(Entry(uid, text.name, turn.start, turn.end, note, place.name if place else ""))
+    body = calendar_of(plan.job.name, plan.job.day, zone, entries, datetime.now(UTC))
+    return _file(body, "text/calendar", "jumpstop-day.ics")
+
+
+@router.get("/{item_id}/hours", responses=REFUSED)
+def hours(request: Request, item_id: str, setup: SetupId, unit: UnitId = None, light: LightIndex = 0) -> HoursText:
+    """One setup hour by hour, in sun and in cloud: method, settings, dial and stops in hand for one unit."""
+    workspace = workspace_of(request)
+    file = workspace.job_file(item_id)
+    found = next((one.setup for one in file.setups if one.id == setup), None)
+    if found is None:
+        raise NotFound("This setup is not among the job's.")
+    if file.job.day is not None:
+        found = found.model_copy(update={"ambient": found.ambient.model_copy(update={"day": file.job.day})})
+    solved, preferences = workspace.solve(found, light)
+    table = solved.table
+    at = table.ids.index(unit) if unit in table.ids else _unit_in_hand(solved, file.job, light)
+    times = clocks(file.job.begins, file.job.ends)
+    rows = hours_of(found, table, at, times, light, preferences.step, preferences.avoid, ("clear", "overcast"))
+    return hours_text(rows, table.units[at], found, preferences)
+
+
+@router.get("/{item_id}/hours.csv", responses=REFUSED, response_class=Response)
+def hours_csv(request: Request, item_id: str, setup: SetupId, unit: UnitId = None, light: LightIndex = 0) -> Response:
+    """The same as a file."""
+    found = hours(request, item_id, setup, unit, light)
+    rows = [["time", "sky", "method", "settings", "dial", "in hand"]]
+    for sky in found.skies:
+        rows += [[one.clock, sky.name, one.method, one.settings, one.dial, one.spare] for one in sky.hours]
+    return _file(csv_of(rows), "text/csv", "jumpstop-hours.csv")
+
+
+@router.get("/{item_id}/burst", responses=REFUSED)
+def burst(
+    request: Request,
+    item_id: str,
+    setup: SetupId,
+    per_s: Annotated[float, Query(ge=0.5, le=120)] = 8.0,
+    frames: Annotated[int, Query(ge=1, le=200)] = 24,
+    light: LightIndex = 0,
+) -> BurstText:
+    """Frame by frame, which of a burst get flash: at the dial of the unit in hand, and at every full stop below."""
+    workspace = workspace_of(request)
+    file = workspace.job_file(item_id)
+    found = next((one.setup for one in file.setups if one.id == setup), None)
+    if found is None:
+        raise NotFound("This setup is not among the job's.")
+    solved, preferences = workspace.solve(found, light)
+    unit = _unit_in_hand(solved, file.job, light)
+    kind = chosen_method(solved, preferences.avoid, light)
+    return burst_text(solved.reach(kind, light), unit, per_s, frames, preferences)
+
+
+@router.get("/{item_id}/export.json", responses=REFUSED, response_class=Response)
+def export(request: Request, item_id: str) -> Response:
+    """The job with all its setups, to be imported again."""
+    return _file(write_job(workspace_of(request).job_file(item_id)), "application/json", "jumpstop-job.json")
+
+
+@router.post("/import", status_code=201, responses={422: ERRORS[422]}, openapi_extra=FILE)
+async def take_in(request: Request, page: Page = "") -> Stored[Job]:
+    """A job from a file, with its setups, as one edit."""
+    data = await request.body()
+    return await run_in_threadpool(_take_in, request, data, page)
+
+
+def _take_in(request: Request, data: bytes, page: str) -> Stored[Job]:
+    file = read_job(data)
+    setups = [(one.id, one.setup.model_dump(mode="json")) for one in file.setups]
+    item = workspace_of(request).store.add_job(file.job.model_dump(mode="json"), setups, page)
+    return stored("jobs", item)
+
+
+@router.get("/{item_id}/roster.csv", responses=REFUSED, response_class=Response)
+def roster_csv(request: Request, item_id: str) -> Response:
+    """The roster as a table."""
+    return _file(write_roster(workspace_of(request).job_file(item_id).job.roster), "text/csv", "jumpstop-roster.csv")
+
+
+@router.put("/{item_id}/roster", responses=REFUSED, openapi_extra=FILE)
+async def put_roster(request: Request, item_id: str, if_match: IfMatch = None, page: Page = "") -> Stored[Job]:
+    """The roster from a table, in place of the one there is."""
+    data = await request.body()
+    return await run_in_threadpool(_put_roster, request, item_id, data, if_match, page)
+
+
+def _put_roster(request: Request, item_id: str, data: bytes, if_match: str | None, page: str) -> Stored[Job]:
+    store = workspace_of(request).store
+    job = Job.model_validate(store.item("jobs", item_id).doc)
+    job = job.model_copy(update={"roster": tuple(read_roster(data))})
+    doc = job.model_dump(mode="json")
+    return stored("jobs", store.put("jobs", item_id, doc, revision_of(if_match), "Roster from a file", page))
+
+
+def _landings(request: Request, item_id: str) -> tuple[JobFile, list[Landings], Preferences]:
+    workspace = workspace_of(request)
+    file = workspace.job_file(item_id)
+    solved, _, preferences = workspace.solved_all(file)
+    return file, [landings_of(one, preferences.avoid) for one in solved], preferences
+
+
+def _day(request: Request, item_id: str) -> tuple[DayPlan, Preferences]:
+    workspace = workspace_of(request)
+    file = workspace.job_file(item_id)
+    _, table, preferences = workspace.solved_all(file)
+    return day_plan(file, table, preferences.step, preferences.avoid), preferences
+
+
+def _unit_in_hand(solved: Solved, job: Job, light: int) -> int:
+    """The unit that stands at a light; raises CannotSolve where none can."""
+    if not solved.kinds:
+        raise CannotSolve("no_usable_unit")
+    unit = units_at(solved, chosen_method(solved), job)[light]
+    if unit is None:
+        raise CannotSolve("no_usable_unit")
+    return unit
+
+
+def _file(body: str | bytes, media: str, name: str) -> Response:
+    data = body.encode() if isinstance(body, str) else body
+    named = {"content-disposition": f'attachment; filename="{name}"'}
+    return Response(data, media_type=f"{media}; charset=utf-8", headers=named)

@@ -1,0 +1,245 @@
+"""Will it last the day: charge by charge for every unit, swaps and chargers; and how sure that is."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from ..kit.power import PowerSupply
+from ..kit.table import UnitTable
+from ..kit.unit import Unit
+from ..physics import battery
+from ..physics.scales import Step
+from ..scene.job import Job, JobFile
+from ..scene.seen import MethodKind
+from .turns import Turn, minutes_of, stretched, turns_of, with_iso
+
+IDLE_PER_H = 0.01  # of a charge that a unit takes while it is only switched on, from memory
+SD_FRAMES, SD_POWER, SD_CELLS = (
+    0.15,
+    0.3,
+    0.1,
+)  # of frames, of the light [stops] and of cells from day to day; from memory
+RUNS, SEED = 1000, 20260624
+SURE = 0.9  # "nine days in ten"
+
+
+@dataclass(frozen=True)
+class Swap:
+    """An empty charge is taken out [minutes from midnight]; the next is there, or only at `again`, or never (inf)."""
+
+    at: float
+    again: float
+
+
+@dataclass(frozen=True)
+class Lasting:
+    """One unit's charges through the day.
+
+    capacity: full flashes that one charge gives, cold and age counted; inf on mains, NaN where that is not known.
+    used: full flashes in all. course: (minute, charge left as a share) at each turn of its line. wanted: charges that
+    last the day without charging; charged: the fewest that do with the chargers there are.
+    """
+
+    unit: int
+    capacity: float
+    charges: int
+    used: float
+    flashes: float
+    swaps: tuple[Swap, ...]
+    gives_out: float | None
+    course: tuple[tuple[float, float], ...]
+    wanted: int
+    charged: int
+
+
+def capacity_of(unit: Unit, supply: PowerSupply | None, job: Job) -> float:
+    """Full flashes in one charge of a supply, less what cold and age take; inf on mains, NaN where it is not known."""
+    if supply is None:
+        return math.nan
+    if supply.kind == "mains":
+        return math.inf
+    full = supply.full_flashes
+    if full is None and supply.capacity_wh is not None and unit.watt_seconds:
+        full = battery.full_flashes_of(supply.capacity_wh, unit.watt_seconds)
+    if full is None:
+        return math.nan
+    cold = 1.0 if job.celsius is None else battery.cold_share(supply.made_of, job.celsius)
+    return full * cold * job.cells
+
+
+@dataclass(frozen=True)
+class _Draw:
+    """What a unit takes in one stretch: from, to [minutes], and full flashes of each of its heads, idling counted."""
+
+    start: float
+    end: float
+    full: float
+
+
+def _draws(turns: Sequence[Turn], unit: int, capacity: float) -> list[_Draw]:
+    out = []
+    for turn in turns:
+        for stretch in turn.stretches:
+            own = [work for work in stretch.work if work.unit == unit]
+            if own:
+                idle = IDLE_PER_H * (stretch.end - stretch.start) / 60 * capacity if math.isfinite(capacity) else 0.0
+                out.append(_Draw(stretch.start, stretch.end, max(work.drain for work in own) + idle))
+    return out
+
+
+def lasting(turns: Sequence[Turn], unit: int, capacity: float, charges: int, job: Job) -> Lasting:
+    """One unit through the day, charge by charge. Where several of it work at once, each has as many charges."""
+    draws = _draws(turns, unit, capacity)
+    used = sum(draw.full for draw in draws)
+    flashes = sum(work.flashes for turn in turns for s in turn.stretches for work in s.work if work.unit == unit)
+    if not math.isfinite(capacity):
+        return Lasting(unit, capacity, charges, used, flashes, (), None, (), 0, 0)
+    swaps, course = _drained(draws, capacity, charges, job)
+    out = next((swap.at for swap in swaps if swap.again > swap.at), None)
+    wanted = max(1, math.ceil(used / capacity - 1e-9))
+    fewest = wanted
+    if job.chargers:
+        fewest = next(n for n in range(1, wanted + 1) if _holds(_drained(draws, capacity, n, job)[0]))
+    return Lasting(unit, capacity, charges, used, flashes, tuple(swaps), out, tuple(course), wanted, fewest)
+
+
+def _holds(swaps: Sequence[Swap]) -> bool:
+    return all(swap.again <= swap.at for swap in swaps)
+
+
+def _drained(
+    draws: Sequence[_Draw], capacity: float, charges: int, job: Job
+) -> tuple[list[Swap], list[tuple[float, float]]]:
+    """Charges one after the other: an empty one goes to the first charger that is free, and comes back full."""
+    ready = [0.0] * (charges - 1)  # when each of the others is full
+    free = [0.0] * job.chargers
+    left, swaps, course = capacity, list[Swap](), list[tuple[float, float]]()
+    for draw in draws:
+        course.append((draw.start, left / capacity))
+        rest, begin = draw.full, draw.start
+        while rest > left + 1e-9:
+            share = left / draw.full
+            at = begin + share * (draw.end - draw.start)
+            if free:
+                charger = min(range(len(free)), key=lambda one: free[one])
+                free[charger] = max(at, free[charger]) + job.charge_h * 60
+                ready.append(free[charger])
+            ready.sort()
+            again = ready.pop(0) if ready else math.inf
+            swaps.append(Swap(at, max(at, again)))
+            course.append((at, 0.0))
+            if again > at:
+                return swaps, course
+            rest, begin, left = rest - left, at, capacity
+            course.append((at, 1.0))
+        left -= rest
+        course.append((draw.end, left / capacity))
+    return swaps, course
+
+
+@dataclass(frozen=True)
+class Spread:
+    """How sure it is: the share of days on which all lasts, and the minute until which it does on nine of ten."""
+
+    lasts: float
+    until: float
+    runs: int
+
+
+@dataclass(frozen=True)
+class Way:
+    """One way out where something gives out: what is done, and what then gives out first (None: nothing)."""
+
+    code: str
+    unit: int | None
+    count: float
+    gives_out: float | None
+
+
+@dataclass(frozen=True, eq=False)
+class DayPlan:
+    """The day: its turns, every unit's charges, what gives out first, and ways out."""
+
+    job: Job
+    table: UnitTable
+    turns: tuple[Turn, ...]
+    units: tuple[Lasting, ...]
+    ways: tuple[Way, ...]
+
+    @property
+    def gives_out(self) -> float | None:
+        """When the first unit gives out [minutes from midnight]; None where all last."""
+        return min((one.gives_out for one in self.units if one.gives_out is not None), default=None)
+
+    @property
+    def ends(self) -> float:
+        """When the last turn is over."""
+        return max((turn.end for turn in self.turns), default=minutes_of(self.job.begins))
+
+
+def day_plan(
+    file: JobFile, table: UnitTable, step: Step = "third", avoid: Sequence[MethodKind] = (), ways: bool = True
+) -> DayPlan:
+    """A job's day as it would run without surprises."""
+    turns = turns_of(file, table, step, avoid)
+    shelf = next((turn.stretches[0].solved.table for turn in turns if turn.stretches), table)
+    units = tuple(_lastings(turns, shelf, file.job))
+    plan = DayPlan(file.job, shelf, tuple(turns), units, ())
+    if not ways or plan.gives_out is None:
+        return plan
+    return replace(plan, ways=tuple(_ways(file, plan, step, avoid)))
+
+
+def units_used(turns: Sequence[Turn]) -> list[int]:
+    """The units that work in the day, by place."""
+    return sorted({work.unit for turn in turns for stretch in turn.stretches for work in stretch.work})
+
+
+def _lastings(turns: Sequence[Turn], table: UnitTable, job: Job) -> list[Lasting]:
+    out = []
+    for unit in units_used(turns):
+        supply = next(w.supply for t in turns for s in t.stretches for w in s.work if w.unit == unit)
+        capacity, charges = capacity_of(table.units[unit], supply, job), job.charges_of(table.ids[unit])
+        out.append(lasting(turns, unit, capacity, charges, job))
+    return out
+
+
+def _ways(file: JobFile, plan: DayPlan, step: Step, avoid: Sequence[MethodKind]) -> list[Way]:
+    """More charges, a charger, a higher ISO: each with what it comes to."""
+    job, out = plan.job, list[Way]()
+    short = [one for one in plan.units if one.gives_out is not None]
+    for one in short:
+        out.append(Way("charges", one.unit, one.wanted - one.charges, _with_charges(plan, one, one.wanted).gives_out))
+    if not job.chargers:
+        charging = job.model_copy(update={"chargers": 1})
+        outs = [lasting(plan.turns, one.unit, one.capacity, one.charges, charging).gives_out for one in plan.units]
+        out.append(Way("charger", None, 1, min((at for at in outs if at is not None), default=None)))
+    for times in (2.0, 4.0):
+        higher = day_plan(with_iso(file, times), plan.table, step, avoid, ways=False)
+        out.append(Way("iso", None, times, higher.gives_out))
+    return out
+
+
+def _with_charges(plan: DayPlan, one: Lasting, charges: int) -> Lasting:
+    return lasting(plan.turns, one.unit, one.capacity, charges, plan.job)
+
+
+def spread_of(plan: DayPlan, runs: int = RUNS, seed: int = SEED) -> Spread:
+    """The day over and over: frames a session, the light and the cells differ; the same for the same seed."""
+    dice = np.random.default_rng(seed)
+    frames = np.maximum(0.05, 1 + SD_FRAMES * dice.standard_normal((runs, len(plan.turns))))
+    power = SD_POWER * dice.standard_normal(runs)
+    cells = np.maximum(0.2, 1 + SD_CELLS * dice.standard_normal((runs, len(plan.units))))
+    outs = np.full(runs, np.inf)
+    limited = [(at, one) for at, one in enumerate(plan.units) if math.isfinite(one.capacity)]
+    for run in range(runs if limited else 0):
+        turns = stretched(plan.turns, frames[run].tolist(), float(power[run]))
+        for at, one in limited:
+            draws = _draws(turns, one.unit, one.capacity * cells[run, at])
+            swaps, _ = _drained(draws, one.capacity * float(cells[run, at]), one.charges, plan.job)
+            first = next((swap.at for swap in swaps if swap.again > swap.at), math.inf)
+            outs[run] = min(outs[run], first)
+    until = float(np.sort(outs)[math.floor((1 - SURE) * runs)]) if runs else math.inf
+    return Spread(float(np.mean(np.isinf(outs))), min(until, plan.ends), runs)

@@ -1,0 +1,140 @@
+"""A setup hour by hour: the method, the settings and the dial for its unit as the light changes, in sun and cloud."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime, time
+from zoneinfo import ZoneInfo
+
+from ..kit.errors import CannotSolve
+from ..kit.table import UnitTable
+from ..physics.scales import Step
+from ..scene.ambient import AmbientSpec, Sky
+from ..scene.camera import CameraSettings
+from ..scene.place import moment
+from ..scene.seen import MethodKind
+from ..scene.setup import Setup
+from .advice import chosen_method
+from .board import landings_of
+from .day import horizon, shade_lost
+from .one_unit import table_for
+from .reach import REACHES, Solved, solve
+
+
+@dataclass(frozen=True)
+class InMethod:
+    """One method at one hour for the unit: stops in hand, and whether it reaches."""
+
+    kind: MethodKind
+    spare: float
+    reaches: bool
+
+
+@dataclass(frozen=True)
+class Hour:
+    """One setup at one time under one sky: the method to take, its settings, and what the unit then does."""
+
+    clock: time
+    sky: Sky
+    background_ev: float
+    kind: MethodKind | None
+    camera: CameraSettings | None
+    below_full: float
+    spare: float
+    reaches: bool
+    methods: tuple[InMethod, ...]
+    shade_gone: bool
+
+
+def follows_sun(spec: AmbientSpec) -> bool:
+    """Whether the light of a setup is known through the day."""
+    return spec.by == "sun" and spec.place is not None and spec.day is not None
+
+
+def at_time(setup: Setup, clock: time, sky: Sky | None = None) -> Setup:
+    """The setup at another time of its day, and under another sky."""
+    changed = {"clock": clock} if sky is None else {"clock": clock, "sky": sky}
+    return setup.model_copy(update={"ambient": setup.ambient.model_copy(update=changed)})
+
+
+def clocks(begins: time, ends: time, minutes: int = 60) -> list[time]:
+    """Times from the one to the other, so many minutes apart, the last one included."""
+    first, last = begins.hour * 60 + begins.minute, ends.hour * 60 + ends.minute
+    marks = [*range(first, last, minutes), last]
+    return [time(mark // 60, mark % 60) for mark in marks]
+
+
+def hours_of(
+    setup: Setup,
+    table: UnitTable,
+    unit: int,
+    times: Sequence[time],
+    light: int = 0,
+    step: Step = "third",
+    avoid: Sequence[MethodKind] = (),
+    skies: Sequence[Sky] = (),
+) -> list[Hour]:
+    """One unit at one light of a setup, at each time under each sky (its own where none is said).
+
+    Times that the place's clocks skip are left out. Raises CannotSolve where the light is not known by the sun.
+    """
+    spec = setup.ambient
+    if not follows_sun(spec):
+        raise CannotSolve("day_without_sun")
+    assert spec.place is not None
+    assert spec.day is not None
+    lost = shade_lost(spec)
+    alone, out = table_for(table.units[unit], setup.meter_c, table.ids[unit]), []
+    for sky in skies or (spec.sky,):
+        for clock in times:
+            if _skipped(spec, clock):
+                continue
+            gone = lost is not None and spec.subject == "shade" and moment(spec.place, spec.day, clock) >= lost
+            there = at_time(setup, clock, sky)
+            out.append(_hour(solve(there, alone, step), clock, sky, light, avoid, gone))
+    return out
+
+
+def _skipped(spec: AmbientSpec, clock: time) -> bool:
+    assert spec.place is not None
+    assert spec.day is not None
+    local = datetime.combine(spec.day, clock, ZoneInfo(spec.place.zone))
+    there_and_back = local.astimezone(ZoneInfo("UTC")).astimezone(ZoneInfo(spec.place.zone))
+    return there_and_back.replace(tzinfo=None) != local.replace(tzinfo=None)
+
+
+def _hour(solved: Solved, clock: time, sky: Sky, light: int, avoid: Sequence[MethodKind], gone: bool) -> Hour:
+    ev = solved.ambient.background_ev
+    if not solved.kinds:
+        return Hour(clock, sky, ev, None, None, 0.0, 0.0, False, (), gone)
+    allowed = landings_of(solved, avoid).kinds
+    found = []
+    for kind in solved.kinds:
+        reach = solved.reach(kind, light)
+        if kind in allowed and reach.able[0]:
+            found.append(InMethod(kind, float(reach.spare[0]), bool(reach.verdict[0] == REACHES)))
+    kind = chosen_method(solved, avoid, light)
+    reach = solved.reach(kind, light)
+    return Hour(
+        clock, sky, ev, kind, solved.method(kind).camera, float(reach.below_full[0]), float(reach.spare[0]),
+        bool(reach.verdict[0] == REACHES), tuple(found), gone,
+    )  # fmt: skip
+
+
+def first_lost(hours: Sequence[Hour], kind: MethodKind) -> time | None:
+    """The first time at which a method that reached before does so no more; None where it holds, or never did."""
+    held = False
+    for hour in hours:
+        reaches = any(one.kind == kind and one.reaches for one in hour.methods)
+        if held and not reaches:
+            return hour.clock
+        held = held or reaches
+    return None
+
+
+def sunset(spec: AmbientSpec) -> datetime | None:
+    """When the sun sets on the setup's day; None where it does not, or that is not known."""
+    if not follows_sun(spec):
+        return None
+    assert spec.place is not None
+    assert spec.day is not None
+    return next((at for at, rises in reversed(horizon(spec.place, spec.day)) if not rises), None)

@@ -1,0 +1,64 @@
+"""The roster of a job as CSV, in and out; text from a file is data, in a spreadsheet too."""
+
+import csv
+import io
+from collections.abc import Sequence
+from typing import Any
+
+from pydantic import ValidationError
+
+from ..core.scene.job import Sitter
+from ..words.problems import problems_of
+from .errors import Unreadable
+from .shelf import unguarded
+from .table import csv_of
+
+COLUMNS = ("name", "slot", "variant", "done", "files", "picks")
+MAX_BYTES = 2 * 2**20
+MOST = 2000
+YES = frozenset({"yes", "true", "1", "y", "done", "x"})
+
+
+def write_roster(sitters: Sequence[Sitter]) -> str:
+    """The roster as a table."""
+    rows = [
+        [one.name, "" if one.slot is None else f"{one.slot:%H:%M}", one.variant,
+         "yes" if one.done else "", one.files, one.picks]
+        for one in sitters
+    ]  # fmt: skip
+    return csv_of([list(COLUMNS), *rows])
+
+
+def read_roster(data: bytes) -> list[Sitter]:
+    """Sitters from a table with a heading line; only the name must be there. Raises Unreadable, naming the row."""
+    if len(data) > MAX_BYTES:
+        raise Unreadable("A roster of more than 2 MB cannot be right.")
+    try:
+        text = data.decode("utf-8-sig")
+    except UnicodeDecodeError:
+        raise Unreadable("The roster is not UTF-8 text.") from None
+    first = text.split("\n", 1)[0]
+    separator = max(",;\t", key=first.count)
+    try:
+        rows = list(csv.reader(io.StringIO(text), delimiter=separator, strict=True))
+    except csv.Error as error:
+        raise Unreadable(f"The roster is no table that can be read: {error}.") from None
+    rows = [row for row in rows if any(cell.strip() for cell in row)]
+    if not rows:
+        raise Unreadable("The roster is empty.")
+    heads = [cell.strip().lower() for cell in rows[0]]
+    if "name" not in heads:
+        raise Unreadable("The roster wants a column called name in its first line.")
+    if len(rows) - 1 > MOST:
+        raise Unreadable(f"A roster holds {MOST:,} people at the most.")
+    return [_sitter(number, dict(zip(heads, row, strict=False))) for number, row in enumerate(rows[1:], 2)]
+
+
+def _sitter(number: int, cells: dict[str, str]) -> Sitter:
+    found = {name: unguarded(cells.get(name, "")).strip() for name in COLUMNS}
+    doc: dict[str, Any] = {name: value for name, value in found.items() if name not in ("slot", "done")}
+    doc |= {"slot": found["slot"] or None, "done": found["done"].lower() in YES}
+    try:
+        return Sitter.model_validate(doc)
+    except ValidationError as error:
+        raise Unreadable(f"Row {number}: {problems_of(error, Sitter)[0].sentence}") from None

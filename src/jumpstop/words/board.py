@@ -1,0 +1,224 @@
+"""The coverage in words: units down, lights of setups across; and what the picked ones come to together."""
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+
+from ..core.plan.advice import units_for
+from ..core.plan.board import Board, Landings, whole_chance
+from ..core.plan.kit_choice import Post, needs_of, posts_of
+from ..core.plan.levels import levels
+from ..core.plan.reach import BLOCKED, REACHES
+from ..core.plan.stage_warnings import stage_warnings
+from ..core.plan.warnings import warnings_of
+from ..core.scene.job import Job
+from .figures import DisplayUnits, dial, share, stops
+from .kit import ROLES
+from .methods import title
+from .stage_warnings import say_stage
+from .warnings import say
+
+AIR_WH = 100.0  # lithium to this size goes into the cabin (IATA DGR; from memory: check the current edition)
+
+
+@dataclass(slots=True)
+class ColumnText:
+    """One light of one setup. warning: of the methods in their order, the gravest of each ('' for none)."""
+
+    setup: str
+    light: int
+    name: str
+    role: str
+    methods: list[str]
+    warnings: list[str]
+    covered: int
+
+
+@dataclass(slots=True)
+class CellsText:
+    """The cells of one column, unit by unit: word, stops in hand (None: cannot be used), dial, place of the method."""
+
+    word: list[str]
+    spare: list[float | None]
+    dial: list[str]
+    method: list[int]
+
+
+@dataclass(slots=True)
+class UnitText:
+    """One unit of the board."""
+
+    id: str
+    name: str
+    kind: str
+    holding: str
+    count: int
+    weight_g: float | None
+    price: float | None
+    covers: int
+    picked: int
+
+
+@dataclass(slots=True)
+class PickedText:
+    """The units picked, together: which lights they cover, what they weigh and cost, how sure the whole job is."""
+
+    says: str
+    covered: list[bool]
+    posts: list[str]
+    grams: float
+    price: float
+    outlay: float
+    chance: float | None
+    cautions: list[str]
+
+
+@dataclass(slots=True)
+class BoardText:
+    """Units down, lights of setups across."""
+
+    units: list[UnitText]
+    columns: list[ColumnText]
+    cells: list[CellsText]
+    picked: PickedText
+    empty: str
+
+
+def board_text(board: Board, ids: Sequence[str], job: Job, words: DisplayUnits) -> BoardText:
+    """The document. ids: of the setups, in the board's order."""
+    table = board.table
+    counts = counts_of(job, board)
+    columns, cells = [], []
+    notes = [_warnings_of(one, words) for one in board.landings]
+    for at, column in enumerate(board.columns):
+        one = board.landings[column.setup]
+        setup, light = one.solved.setup, one.lights[column.light]
+        columns.append(
+            ColumnText(
+                setup=ids[column.setup],
+                light=light,
+                name=setup.name,
+                role=ROLES[setup.lights[light].role],
+                methods=[title(one.solved.method(kind), setup.body.shutter) for kind in one.kinds],
+                warnings=notes[column.setup],
+                covered=int(np.sum(board.verdict[at] == REACHES)),
+            )
+        )
+        cells.append(_cells(board, at, words))
+    units = [
+        UnitText(
+            id=table.ids[at], name=unit.name, kind=unit.kind, holding=unit.holding, count=unit.count,
+            weight_g=unit.weight_g, price=unit.price, covers=int(board.covers[at]), picked=counts.get(at, 0),
+        )
+        for at, unit in enumerate(table.units)
+    ]  # fmt: skip
+    empty = "" if board.columns else "No setup belongs to this job yet: add one, or put one of yours into it."
+    return BoardText(units, columns, cells, picked_text(board, counts, job), empty)
+
+
+def counts_of(job: Job, board: Board) -> dict[int, int]:
+    """How many of each unit are picked, by its place; what is no longer on the shelf is left out."""
+    found = {board.table.place_of(one.unit): one.count for one in job.picked}
+    return {at: count for at, count in found.items() if at is not None}
+
+
+def _cells(board: Board, at: int, words: DisplayUnits) -> CellsText:
+    verdict = board.verdict[at].tolist()
+    spare = np.round(board.spare[at], 2).tolist()
+    below = np.round(board.below_full[at], 2).tolist()
+    units = board.table.units
+    return CellsText(
+        word=verdict,
+        spare=[None if word == BLOCKED else one for word, one in zip(verdict, spare, strict=True)],
+        dial=[
+            "" if word == BLOCKED else _dial(unit.scale, one, words, unit.watt_seconds)
+            for word, one, unit in zip(verdict, below, units, strict=True)
+        ],
+        method=board.kind[at].tolist(),
+    )
+
+
+_dial = lru_cache(maxsize=8192)(dial)
+
+
+def _warnings_of(one: Landings, words: DisplayUnits) -> list[str]:
+    """The gravest warning of each method."""
+    out = []
+    for kind in one.kinds:
+        solved = one.solved
+        units = units_for(solved, kind)
+        found = [say(remark).title for remark in warnings_of(solved, kind, None, one.lights[0] if one.lights else 0)]
+        stage = stage_warnings(solved, kind, units, levels(solved, kind, units))
+        found += [say_stage(remark, words).title for remark in stage]
+        out.append(found[0] if found else "")
+    return out
+
+
+def picked_text(board: Board, counts: Mapping[int, int], job: Job) -> PickedText:
+    """What a set of units comes to."""
+    table = board.table
+    needs = needs_of(board.landings, job.chance)
+    posts = {at: posts_of(at, needs, dict(counts)) for at in range(len(board.landings))}
+    covered = [bool(posts[column.setup]) for column in board.columns]
+    found = [post for some in posts.values() for post in some or ()]
+    whole = bool(counts) and all(posts.values()) and bool(posts)
+    chance = whole_chance([_landing(board, post) for post in found]) if whole else None
+    grams = sum((table.units[at].weight_g or 0.0) * count for at, count in counts.items())
+    price = sum((table.units[at].price or 0.0) * count for at, count in counts.items())
+    outlay = sum(
+        (table.units[at].price or 0.0) * count for at, count in counts.items() if table.units[at].holding != "owned"
+    )
+    good = sum(bool(some) for some in posts.values())
+    says = "No unit is picked yet: pick some, or let the kit be chosen."
+    if counts:
+        says = f"Covers {good} of {len(posts)} setups" + ("" if whole else f" with {share(job.chance)} for every light")
+        if chance is not None:
+            says = f"Covers all {len(posts)} setups; that all of them hold: {share(chance)}"
+    return PickedText(
+        says=f"{says}." if counts else says,
+        covered=covered,
+        posts=[_post(board, post) for post in found],
+        grams=grams,
+        price=price,
+        outlay=outlay,
+        chance=None if chance is None else round(chance, 4),
+        cautions=_cautions(board, counts, job),
+    )
+
+
+def _landing(board: Board, post: Post):  # type: ignore[no-untyped-def]
+    return board.landings[post.setup].reach(post.kind, post.light), post.unit, post.setup
+
+
+def _post(board: Board, post: Post) -> str:
+    one = board.landings[post.setup]
+    reach = one.reach(post.kind, post.light)
+    setup = one.solved.setup
+    unit = board.table.units[post.unit]
+    kind = title(reach.method, setup.body.shutter)
+    return (
+        f"{setup.name}, {ROLES[reach.light.role]}: {unit.name}, {kind}, {stops(float(reach.spare[post.unit]))} in hand"
+    )
+
+
+def _cautions(board: Board, counts: Mapping[int, int], job: Job) -> list[str]:
+    """What travel and site say of the kit."""
+    out = []
+    for at in counts:
+        unit = board.table.units[at]
+        supply = unit.power_supplies[0] if unit.power_supplies else None
+        wh = supply.capacity_wh if supply else None
+        if (
+            job.brief.carriage == "air"
+            and supply is not None
+            and supply.made_of == "lithium"
+            and (wh or math.inf) > AIR_WH
+        ):
+            size = "its capacity is not known" if wh is None else f"{wh:.0f} Wh"
+            out.append(f"{unit.name} by air: {size}. To 100 Wh in the cabin, to 160 Wh two with the airline's leave.")
+        if job.brief.power_on_site is False and supply is not None and supply.kind == "mains":
+            out.append(f"{unit.name} wants mains, and there is none.")
+    return out

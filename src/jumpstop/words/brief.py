@@ -1,0 +1,60 @@
+"""The brief in words: the questions to ask, and what the answers come to."""
+
+from dataclasses import dataclass
+
+from ..core.scene.job import Brief, Job
+from .figures import count
+
+QUESTIONS: dict[str, str] = {
+    "crop": "How tight: head and shoulders, to the waist, or full length?",
+    "orientation": "Landscape, upright, or both?",
+    "context": "How much of the place should show?",
+    "posture": "Standing or sitting?",
+    "people": "How many people?",
+    "frames_each": "How many frames of each?",
+    "delivered": "How many pictures are delivered?",
+    "picks_each": "How many may each person pick?",
+    "retouched": "How many are retouched?",
+    "hours": "How many hours are there?",
+    "place": "Where is it?",
+    "power_on_site": "Is there mains on site?",
+    "carriage": "How does the kit travel: by hand, by car, by air?",
+    "wind_m_s": "How much wind is to be expected?",
+    "quiet": "Must it be quiet?",
+    "children": "Children or animals?",
+}
+FRAME_MB = 30.0  # one frame on the card, from memory
+SORTING_S = 3.0  # to look at one frame and keep it or not, from memory
+RETOUCH_MIN = 15.0  # from memory
+
+
+@dataclass(slots=True)
+class BriefText:
+    """The questions that are open, and what the answers come to."""
+
+    open: list[str]
+    letter: str
+    comes_to: list[str]
+
+
+def brief_text(job: Job) -> BriefText:
+    """The document."""
+    asked = [QUESTIONS[name] for name in job.brief.open]
+    return BriefText(asked, "\n".join(f"{number}. {one}" for number, one in enumerate(asked, 1)), _sums(job.brief))
+
+
+def _sums(brief: Brief) -> list[str]:
+    out, frames = [], brief.frames
+    if frames is not None:
+        out.append(f"{count(brief.people or 0, 'person', 'people')}, {brief.frames_each} each: {frames:,} frames")
+        out.append(f"{frames * FRAME_MB / 1000:,.0f} GB at {FRAME_MB:.0f} MB a frame")
+        out.append(f"{frames * SORTING_S / 3600:,.1f} h to sort, at {SORTING_S:.0f} s a frame")
+        if brief.hours:
+            out.append(f"{brief.hours * 3600 / frames:.1f} s a frame in {brief.hours:g} h")
+        if brief.delivered:
+            out.append(f"1 in {frames / brief.delivered:.0f} delivered")
+    if brief.retouched:
+        out.append(f"{brief.retouched * RETOUCH_MIN / 60:,.1f} h to retouch, at {RETOUCH_MIN:.0f} min a picture")
+    if brief.people and brief.picks_each:
+        out.append(f"{brief.people * brief.picks_each:,} picks")
+    return out

@@ -1,0 +1,246 @@
+"""The day of a job in words: when what is shot, what gives out and when, and what to do about it."""
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass
+from zoneinfo import ZoneInfo
+
+from ..core.plan.endurance import DayPlan, Lasting, Spread, Way
+from ..core.plan.hours import sunset
+from ..core.plan.remark import Remark
+from ..core.plan.turns import Stretch, Turn, clock_of, minutes_of
+from .answer import settings_line
+from .figures import DisplayUnits, amount, count, dial, duration, listed, share
+from .hands import hands_between
+from .kit import ROLES
+from .methods import title
+
+LATE_MIN = 1.0
+
+
+@dataclass(slots=True)
+class StretchText:
+    """A part of a session under one light."""
+
+    start: float
+    end: float
+    clock: str
+    method: str
+    settings: str
+    units: list[str]
+    short: bool
+
+
+@dataclass(slots=True)
+class TurnText:
+    """A session: its place along the day [minutes from midnight], what to change by hand before it, what is wrong."""
+
+    session: int
+    setup: str
+    name: str
+    start: float
+    ready: float
+    end: float
+    clocks: str
+    flashes: str
+    hands: list[str]
+    stretches: list[StretchText]
+    wrong: list[str]
+
+
+@dataclass(slots=True)
+class LastingText:
+    """One unit's charges: (minute, share left) along its line; swaps; and when it gives out."""
+
+    unit: str
+    name: str
+    says: str
+    course: list[list[float]]
+    swaps: list[float]
+    swapped: list[str]
+    gives_out: float | None
+    charges: int
+    wanted: int
+
+
+@dataclass(slots=True)
+class DayPlanText:
+    """The day."""
+
+    says: str
+    lasts: bool
+    begins: float
+    ends: float
+    over: float
+    turns: list[TurnText]
+    units: list[LastingText]
+    ways: list[str]
+    sure: str
+    wrong: list[str]
+
+
+def at(minutes: float) -> str:
+    """A time of the day: 15:10."""
+    return f"{clock_of(minutes):%H:%M}"
+
+
+def day_plan_text(plan: DayPlan, spread: Spread | None, words: DisplayUnits) -> DayPlanText:
+    """The document. spread: None where it could change no verdict."""
+    job = plan.job
+    return DayPlanText(
+        says=_says(plan),
+        lasts=plan.gives_out is None,
+        begins=minutes_of(job.begins),
+        ends=minutes_of(job.ends),
+        over=plan.ends,
+        turns=[_turn(plan, number, turn, words) for number, turn in enumerate(plan.turns)],
+        units=[_lasting(plan, one) for one in plan.units],
+        ways=[said for said in (_way(plan, way) for way in plan.ways) if said],
+        sure="" if spread is None else _sure(plan, spread),
+        wrong=_wrong(plan),
+    )
+
+
+def _says(plan: DayPlan) -> str:
+    if not plan.turns:
+        return "Nothing is planned for this day yet: add a session."
+    first, end = plan.gives_out, at(plan.ends)
+    if first is None:
+        packs = sum(one.wanted for one in plan.units if math.isfinite(one.capacity))
+        unknown = [plan.table.units[one.unit].name for one in plan.units if math.isnan(one.capacity)]
+        if unknown:
+            return f"Over at {end}. How long {listed(unknown, 'and')} last is not known: say the flashes of a charge."
+        return f"It lasts: over at {end}, {count(packs, 'battery', 'batteries')} used."
+    one = next(one for one in plan.units if one.gives_out == first)
+    name, more = plan.table.units[one.unit].name, one.wanted - one.charges
+    return f"{name} gives out at {at(first)}: {count(one.charges, 'battery', 'batteries')}, and {more} more wanted."
+
+
+def _turn(plan: DayPlan, number: int, turn: Turn, words: DisplayUnits) -> TurnText:
+    before = plan.turns[number - 1] if number else None
+    flashes = max(
+        (sum(w.flashes for s in turn.stretches for w in s.work if w.light == at_) for at_ in range(8)), default=0
+    )
+    people = count(turn.session.people, "person", "people")
+    return TurnText(
+        session=number,
+        setup=turn.session.setup,
+        name=turn.setup.name,
+        start=turn.start,
+        ready=turn.ready,
+        end=turn.end,
+        clocks=f"{at(turn.start)} set up, {at(turn.ready)} to {at(turn.end)}",
+        flashes=f"{people}, {flashes:,.0f} flashes a light",
+        hands=[] if before is None else hands_between(before, turn, words),
+        stretches=[_stretch(stretch, words) for stretch in turn.stretches],
+        wrong=[WRONG[one.code](one) for one in turn.wrong] + _dark(turn) + _short(turn),
+    )
+
+
+WRONG: dict[str, Callable[[Remark], str]] = {
+    "overlaps": lambda one: f"It begins {one.facts['minutes']:.0f} min before the one ahead of it has ended.",
+    "too_many_frames": lambda one: (
+        f"{one.facts['frames']:,.0f} frames in one session cannot be right: {one.facts['most']:,} at the most."
+    ),
+    "no_method": lambda one: "At that hour no method gives this picture: open the setup to see why.",
+}
+
+
+def _dark(turn: Turn) -> list[str]:
+    spec, down = turn.setup.ambient, sunset(turn.setup.ambient)
+    if down is None or spec.place is None:
+        return []
+    local = down.astimezone(ZoneInfo(spec.place.zone))
+    set_at = local.hour * 60 + local.minute
+    if turn.ready >= set_at:
+        return [f"The sun has set at {local:%H:%M}, before the first frame."]
+    return [f"The sun sets at {local:%H:%M}, before it is over."] if turn.end > set_at else []
+
+
+def _short(turn: Turn) -> list[str]:
+    """What does not reach, told once for a light and unit."""
+    out: dict[tuple[int, int], str] = {}
+    for stretch in turn.stretches:
+        for work in stretch.work:
+            if work.missed > 0 and (work.light, work.unit) not in out:
+                name, role = stretch.solved.table.units[work.unit].name, ROLES[turn.setup.lights[work.light].role]
+                missed = "" if math.isinf(work.missed) else f", by {amount(work.missed)}"
+                out[work.light, work.unit] = f"From {at(stretch.start)} {name} does not hold the {role}{missed}."
+    return list(out.values())
+
+
+def _stretch(stretch: Stretch, words: DisplayUnits) -> StretchText:
+    solved = stretch.solved
+    method = solved.method(stretch.kind)
+    units = []
+    for work in stretch.work:
+        unit = solved.table.units[work.unit]
+        ready = "" if math.isnan(work.recycle_s) else f", recycles in {duration(work.recycle_s)}"
+        slow = " (slower than the frames come)" if work.recycle_s > work.every_s + 1e-6 else ""
+        rest = f", rests {duration(work.rest_s)} for heat" if work.rest_s > 1 else ""
+        units.append(f"{unit.name} at {dial(unit.scale, work.below_full, words, unit.watt_seconds)}{ready}{slow}{rest}")
+    return StretchText(
+        start=stretch.start,
+        end=stretch.end,
+        clock=at(stretch.start),
+        method=title(method, solved.setup.body.shutter),
+        settings=settings_line(method.camera),
+        units=units,
+        short=any(work.missed > 0 for work in stretch.work),
+    )
+
+
+def _lasting(plan: DayPlan, one: Lasting) -> LastingText:
+    unit = plan.table.units[one.unit]
+    if math.isinf(one.capacity):
+        says = f"{one.flashes:,.0f} flashes on the mains"
+    elif math.isnan(one.capacity):
+        says = f"{one.flashes:,.0f} flashes; what a charge gives is not known"
+    else:
+        swaps = f", changed at {listed([at(swap.at) for swap in one.swaps], 'and')}" if one.swaps else ""
+        charged = f" ({one.charged} with charging)" if one.charged != one.wanted else ""
+        says = f"{one.flashes:,.0f} flashes, {count(one.wanted, 'battery', 'batteries')} wanted{charged}{swaps}"
+        if one.gives_out is not None:
+            says = f"{says}; gives out at {at(one.gives_out)}"
+    return LastingText(
+        unit=plan.table.ids[one.unit],
+        name=unit.name,
+        says=says,
+        course=[[round(minute, 1), round(left, 4)] for minute, left in one.course],
+        swaps=[swap.at for swap in one.swaps],
+        swapped=[at(swap.at) for swap in one.swaps],
+        gives_out=one.gives_out,
+        charges=one.charges,
+        wanted=one.wanted,
+    )
+
+
+def _way(plan: DayPlan, way: Way) -> str:
+    """A way out with its effect; nothing where it brings less than a minute."""
+    first = plan.gives_out
+    if first is None or (way.gives_out is not None and way.gives_out < first + LATE_MIN and way.code != "charges"):
+        return ""
+    then = "it lasts" if way.gives_out is None else f"it lasts until {at(way.gives_out)}"
+    if way.code == "charges" and way.unit is not None:
+        name = plan.table.units[way.unit].name
+        return f"{count(int(way.count), 'battery', 'batteries')} more for {name}: {then}."
+    if way.code == "charger":
+        return f"A charger at work while you shoot: {then}."
+    return f"ISO {'one stop' if way.count == 2 else 'two stops'} up, so that every flash takes less: {then}."
+
+
+def _sure(plan: DayPlan, spread: Spread) -> str:
+    if spread.lasts >= 0.9:
+        return f"Lasts on {share(spread.lasts)} of days, as frames, light and cells vary."
+    return f"Lasts until {at(spread.until)} nine days in ten; to the end on {share(spread.lasts)} of days."
+
+
+def _wrong(plan: DayPlan) -> list[str]:
+    """What is impossible about the day as a whole."""
+    ends = minutes_of(plan.job.ends)
+    out = []
+    if plan.ends >= 1440:
+        out.append("It does not fit into one day: it would go on past midnight.")
+    elif plan.ends > ends + LATE_MIN:
+        out.append(f"It is over at {at(plan.ends)}, {plan.ends - ends:.0f} min after the day ends.")
+    return out

@@ -1,0 +1,117 @@
+"""Which kit, in words: what to take, who stands where, how sure; and what must be given up where nothing covers all."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..core.kit.table import UnitTable
+from ..core.plan.board import Landings, whole_chance
+from ..core.plan.kit_choice import Kit, Missing, crowded, missing, price_of
+from ..core.plan.levers import levers
+from ..core.plan.moves import Bag
+from ..core.plan.ranking import gaining, taming
+from ..core.scene.job import Job, Least
+from .figures import DisplayUnits, amount, count, share, stops
+from .kit import ROLES
+from .levers import said
+from .methods import title
+
+LEASTS: dict[Least, str] = {"weight": "The lightest", "price": "The cheapest", "buy": "The least to buy or hire"}
+
+
+@dataclass(slots=True)
+class TakenText:
+    """So many of one unit."""
+
+    unit: str
+    name: str
+    count: int
+    holding: str
+
+
+@dataclass(slots=True)
+class KitText:
+    """One choice: what is taken, who stands where, what it comes to, and whether that is proven to be the best."""
+
+    says: str
+    proven: bool
+    taken: list[TakenText]
+    posts: list[str]
+    grams: float
+    price: float
+    outlay: float
+    chance: float | None
+    given_up: list[str]
+
+
+def kit_text(
+    kit: Kit, landings: Sequence[Landings], table: UnitTable, job: Job, given_up: Sequence[str], words: DisplayUnits
+) -> KitText:
+    """The document."""
+    grams, price, outlay = (_sum(kit, table, least) for least in ("weight", "price", "buy"))
+    picks = [(landings[post.setup].reach(post.kind, post.light), post.unit, post.setup) for post in kit.posts]
+    chance = whole_chance(picks) if picks else None
+    return KitText(
+        says=_says(kit, job, grams, price, outlay, words),
+        proven=kit.proven,
+        taken=[
+            TakenText(table.ids[at], table.units[at].name, number, table.units[at].holding)
+            for at, number in sorted(kit.counts.items())
+        ],
+        posts=[
+            f"{reach.solved.setup.name}, {ROLES[reach.light.role]}: {table.units[unit].name}, "
+            f"{title(reach.method, reach.solved.setup.body.shutter)}, {stops(float(reach.spare[unit]))} in hand"
+            for reach, unit, _ in picks
+        ],
+        grams=grams,
+        price=price,
+        outlay=outlay,
+        chance=None if chance is None else round(chance, 4),
+        given_up=list(given_up),
+    )
+
+
+def _sum(kit: Kit, table: UnitTable, least: Least) -> float:
+    known = np.nan_to_num([np.nan if unit.price is None else unit.price for unit in table.units], nan=0.0)
+    figures = np.nan_to_num(table.weight_g, nan=0.0) if least == "weight" else known
+    if least == "buy":
+        figures = np.where(price_of(table, "buy") > 0, known, 0.0)
+    return float(sum(figures[at] * number for at, number in kit.counts.items()))
+
+
+def _says(kit: Kit, job: Job, grams: float, price: float, outlay: float, words: DisplayUnits) -> str:
+    if kit.status == "none":
+        return f"No set of units covers all of it with {share(job.chance)} for every light."
+    if kit.status == "time":
+        return "No set was found in the time there is; ask for less, or take fewer units."
+    units = count(sum(kit.counts.values()), "unit")
+    money = f"{words.currency}{price:,.0f} in all, {words.currency}{outlay:,.0f} of it to buy or hire"
+    sure = "proven" if kit.proven else f"the best found in time; none can come under {kit.bound:,.0f}"
+    spares = ", one of which may fail" if job.spares else ""
+    return f"{LEASTS[job.least]}: {units}{spares}, {grams / 1000:.1f} kg, {money} ({sure})."
+
+
+def given_up_text(landings: Sequence[Landings], table: UnitTable, job: Job, bag: Bag, words: DisplayUnits) -> list[str]:
+    """What must be given up first: light by light what it lacks, with which unit, and the change that brings it; and
+    setups that want more units at once than there are."""
+    out = [_given_up(one, landings[one.setup], bag, words) for one in missing(landings, job.chance)]
+    for at in crowded(landings, table, job.chance, job.spares):
+        setup, heads = landings[at].solved.setup, sum(landings[at].heads)
+        out.append(f"{setup.name} wants {heads} units at once that hold, and there are not as many: own or hire more.")
+    if not out and job.spares:
+        out.append("All of it is covered, but not with a unit that may fail: hire a spare, or go without.")
+    return out
+
+
+def _given_up(one: Missing, landings: Landings, bag: Bag, words: DisplayUnits) -> str:
+    solved, kind, light = landings.solved, landings.kinds[one.kind], landings.lights[one.light]
+    name = solved.table.units[one.unit].name
+    lead = f"{solved.setup.name}, {ROLES[solved.setup.lights[light].role]}: the nearest, {name}, "
+    lead += f"is too bright by {amount(one.lacks)}" if one.too_bright else f"wants {amount(one.lacks)} more"
+    found = levers(solved.setup, light, kind, solved.table, one.unit, bag, pairs=False)
+    good = taming(found) if one.too_bright else [x for x in gaining(found) if x.gain >= one.lacks - 0.02]
+    good = [x for x in good if x.moves[0].code != "unit"]
+    if not good:
+        return f"{lead}; no single change brings it."
+    return f"{lead}: {said(good[0].moves, words)} ({stops(good[0].gain)})."
