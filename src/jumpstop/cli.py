@@ -12,6 +12,7 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
+from .cli_job import app as planning
 from .cli_solve import app as solving
 from .cli_solve import plainly
 from .core.kit.errors import JumpStopError
@@ -24,6 +25,7 @@ app = typer.Typer(
 )
 
 app.add_typer(solving)
+app.add_typer(planning)
 
 Data = Annotated[Path, typer.Option("--data", envvar="JUMPSTOP_DATA", help="Folder that holds the data.")]
 Port = Annotated[int, typer.Option(min=0, max=65535, help="Port; 0 takes a free one.")]

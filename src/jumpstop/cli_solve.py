@@ -72,7 +72,7 @@ def levels(setup: SetupFile, shelf: ShelfFile = None) -> None:
             "receivers": [asdict(level) for level in answer.levels],
             "warnings": [asdict(one) for one in answer.warnings],
         }
-        _dump(out)
+        dump(out)
 
 
 @app.command()
@@ -134,7 +134,7 @@ def levers(
             ]
 
         singles, twos = told(found.singles), told(found.pairs)
-        _dump(
+        dump(
             {
                 "setup": solved.setup.name,
                 "unit": solved.table.units[place].name,
@@ -168,7 +168,7 @@ def _solved(setup: Path, shelf: Path | None, light: int) -> "Solved":
     from .words.problems import cannot_solve
 
     document = read_setup(sys.stdin.buffer.read() if str(setup) == "-" else setup.read_bytes())
-    units = _read_shelf(shelf)
+    units = read_units(shelf)
     try:
         if light >= len(document.lights):
             raise CannotSolve("no_such_light", number=light + 1)
@@ -178,12 +178,14 @@ def _solved(setup: Path, shelf: Path | None, light: int) -> "Solved":
         raise JumpStopError(cannot_solve(error)) from None
 
 
-def _dump(out: Any) -> None:
+def dump(out: Any) -> None:
+    """An answer as JSON."""
     json.dump(out, sys.stdout, indent=1, ensure_ascii=False, allow_nan=False)
     sys.stdout.write("\n")
 
 
-def _read_shelf(path: Path | None) -> "list[Unit]":
+def read_units(path: Path | None) -> "list[Unit]":
+    """The units of a shelf from a file, or the demo's. Raises JumpStopError."""
     from .demo import SHELF
     from .formats.shelf import read_shelf
 
@@ -235,7 +237,7 @@ def _print_json(solved: "Solved", answer: "Answer", light: int) -> None:
         "levels": [asdict(level) for level in answer.levels],
         "ways": ways,
     }
-    _dump(out)
+    dump(out)
 
 
 def _print_table(solved: "Solved", answer: "Answer", light: int) -> None:

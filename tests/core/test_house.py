@@ -10,14 +10,19 @@ import pytest
 import jumpstop
 
 ROOT = Path(jumpstop.__file__ or "").parent
-FLOORS = ["core/physics", "core/kit", "core/scene", "core/plan", "words", "api", "cli_solve", "cli"]
+FLOORS = ["core/physics", "core/kit", "core/scene", "core/plan", "words", "api", "cli_solve", "cli_job", "cli"]
 """Each may import itself and what stands before it."""
 BESIDE = {
     "formats": {"core/physics", "core/kit", "core/scene", "words", "formats"},
     "store": {"core/kit", "core/scene", "store"},
     "demo": {"core/kit", "core/scene", "formats", "store", "demo"},
 }
-GUESTS = {"api": {"formats", "store"}, "cli_solve": {"formats", "demo"}, "cli": {"formats", "store", "demo"}}
+GUESTS = {
+    "api": {"formats", "store"},
+    "cli_solve": {"formats", "demo"},
+    "cli_job": {"formats", "demo"},
+    "cli": {"formats", "store", "demo"},
+}
 FOREIGN = {"core": {"fastapi", "sqlalchemy", "typer", "os", "pathlib", "time"}, "words": {"fastapi", "sqlalchemy"}}
 
 

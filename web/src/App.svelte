@@ -5,6 +5,7 @@
   import { bench } from './lib/bench.svelte'
   import { history } from './lib/history.svelte'
   import { press } from './lib/hotkeys'
+  import { job } from './lib/job.svelte'
   import { person } from './lib/person.svelte'
   import { setups } from './lib/setups.svelte'
   import Conflict from './parts/Conflict.svelte'
@@ -20,6 +21,13 @@
   const shown = $derived(routeOf(hash))
   const View = $derived(shown.route.view)
   const inHand = $derived(bench.session?.id ?? setups.all[0]?.id)
+
+  const views = $derived<[string, string][]>([
+    ['Job', address.job(job.id)],
+    ['Setup', inHand ? address.setup(inHand) : '#/'],
+    ['Day', address.day(job.id)],
+    ['Shelf', address.shelf()],
+  ])
 
   onMount(async () => {
     bench.onsaved = () => history.later()
@@ -77,14 +85,9 @@
     >
   </a>
   <nav aria-label="Views" class="flex gap-4 self-stretch text-[0.95rem]">
-    <a
-      href={inHand ? address.setup(inHand) : '#/'}
-      aria-current={shown.route.name === 'Setup' ? 'page' : undefined}
-      class="nav">Setup</a
-    >
-    <a href={address.shelf()} aria-current={shown.route.name === 'Shelf' ? 'page' : undefined} class="nav"
-      >Shelf</a
-    >
+    {#each views as [name, href] (name)}
+      <a {href} aria-current={shown.route.name === name ? 'page' : undefined} class="nav">{name}</a>
+    {/each}
   </nav>
   <span
     class={`ml-auto truncate text-sm ${(bench.session?.saving ?? 'saved') === 'saved' ? 'max-sm:sr-only' : ''}`}

@@ -1,6 +1,8 @@
 /** One table of views: address, name in the bar, component. */
 import type { Component } from 'svelte'
 import type { KitKind } from './lib/kitfields'
+import DayView from './views/DayView.svelte'
+import JobView from './views/JobView.svelte'
 import SetupView from './views/SetupView.svelte'
 import ShelfView from './views/ShelfView.svelte'
 
@@ -8,8 +10,8 @@ export interface Route {
   name: string
   /** The part of the address behind the # that belongs to it; its groups are the view's props. */
   path: RegExp
-  view: Component<{ shelf?: KitKind; setup?: string }>
-  props: (found: RegExpExecArray) => { shelf?: KitKind; setup?: string }
+  view: Component<{ shelf?: KitKind; setup?: string; id?: string }>
+  props: (found: RegExpExecArray) => { shelf?: KitKind; setup?: string; id?: string }
 }
 
 export const ROUTES: Route[] = [
@@ -19,6 +21,8 @@ export const ROUTES: Route[] = [
     view: ShelfView,
     props: (found) => ({ shelf: (found[1] as KitKind | undefined) ?? 'units' }),
   },
+  { name: 'Job', path: /^#\/job(?:\/(\w+))?$/, view: JobView, props: (found) => ({ id: found[1] }) },
+  { name: 'Day', path: /^#\/day(?:\/(\w+))?$/, view: DayView, props: (found) => ({ id: found[1] }) },
   {
     name: 'Setup',
     path: /^(?:#\/setup\/(\w+)|#?\/?)$/,
@@ -28,6 +32,8 @@ export const ROUTES: Route[] = [
 ]
 
 export const address = {
+  job: (id = '') => (id ? `#/job/${id}` : '#/job'),
+  day: (id = '') => (id ? `#/day/${id}` : '#/day'),
   setup: (id: string) => `#/setup/${id}`,
   shelf: (kind: KitKind = 'units') => (kind === 'units' ? '#/shelf' : `#/shelf/${kind}`),
 }
@@ -38,5 +44,5 @@ export function routeOf(hash: string): { route: Route; props: ReturnType<Route['
     const found = route.path.exec(hash)
     if (found) return { route, props: route.props(found) }
   }
-  return { route: ROUTES[1]!, props: {} }
+  return { route: ROUTES.find((route) => route.name === 'Setup')!, props: {} }
 }

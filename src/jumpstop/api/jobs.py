@@ -3,7 +3,7 @@
 import json
 from collections.abc import Iterator
 from dataclasses import asdict
-from datetime import UTC, datetime
+from datetime import UTC, datetime, time
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Query, Request, Response
@@ -39,6 +39,7 @@ REFUSED: dict[int | str, dict[str, Any]] = {404: ERRORS[404], 422: ERRORS[422]}
 SetupId = Annotated[str, Query(max_length=64, description="A setup of this job.")]
 UnitId = Annotated[str | None, Query(max_length=64, description="A unit of the shelf; without it the one in hand.")]
 FILE = {"requestBody": {"content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}}}}
+ClockOf = Annotated[time | None, Query(description="From when, or until when; the job's day where it is not said.")]
 UNSURE_OF = 0.001  # a day that lasts, or does not, as surely as this is not told as a chance
 
 
@@ -129,27 +130,45 @@ def day_ics(request: Request, item_id: str) -> Response:
 
 
 @router.get("/{item_id}/hours", responses=REFUSED)
-def hours(request: Request, item_id: str, setup: SetupId, unit: UnitId = None, light: LightIndex = 0) -> HoursText:
+def hours(
+    request: Request,
+    item_id: str,
+    setup: SetupId,
+    unit: UnitId = None,
+    light: LightIndex = 0,
+    begins: ClockOf = None,
+    ends: ClockOf = None,
+) -> HoursText:
     """One setup hour by hour, in sun and in cloud: method, settings, dial and stops in hand for one unit."""
     workspace = workspace_of(request)
     file = workspace.job_file(item_id)
     found = next((one.setup for one in file.setups if one.id == setup), None)
     if found is None:
         raise NotFound("This setup is not among the job's.")
+    if begins is not None and ends is not None and ends <= begins:
+        raise CannotSolve("day_reversed", begins=begins, ends=ends)
     if file.job.day is not None:
         found = found.model_copy(update={"ambient": found.ambient.model_copy(update={"day": file.job.day})})
     solved, preferences = workspace.solve(found, light)
     table = solved.table
     at = table.ids.index(unit) if unit in table.ids else _unit_in_hand(solved, file.job, light)
-    times = clocks(file.job.begins, file.job.ends)
+    times = clocks(begins or file.job.begins, ends or file.job.ends)
     rows = hours_of(found, table, at, times, light, preferences.step, preferences.avoid, ("clear", "overcast"))
     return hours_text(rows, table.units[at], found, preferences)
 
 
 @router.get("/{item_id}/hours.csv", responses=REFUSED, response_class=Response)
-def hours_csv(request: Request, item_id: str, setup: SetupId, unit: UnitId = None, light: LightIndex = 0) -> Response:
+def hours_csv(
+    request: Request,
+    item_id: str,
+    setup: SetupId,
+    unit: UnitId = None,
+    light: LightIndex = 0,
+    begins: ClockOf = None,
+    ends: ClockOf = None,
+) -> Response:
     """The same as a file."""
-    found = hours(request, item_id, setup, unit, light)
+    found = hours(request, item_id, setup, unit, light, begins, ends)
     rows = [["time", "sky", "method", "settings", "dial", "in hand"]]
     for sky in found.skies:
         rows += [[one.clock, sky.name, one.method, one.settings, one.dial, one.spare] for one in sky.hours]

@@ -57,7 +57,8 @@ def job(setup_ids: Mapping[str, str], unit_ids: Mapping[str, str]) -> Job:
     doc = _file("job")
     for name, ids in (("sessions", setup_ids), ("picked", unit_ids), ("batteries", unit_ids)):
         key = "setup" if name == "sessions" else "unit"
-        doc[name] = [one | {key: ids[one[key]]} for one in doc[name]]
+        named = {} if key == "setup" else {"name": ""}
+        doc[name] = [named | one | {key: ids[one[key]]} | {part: one[key] for part in named} for one in doc[name]]
     return Job.model_validate(doc)
 
 

@@ -13,6 +13,7 @@ from ..core.plan.kit_choice import Post, needs_of, posts_of
 from ..core.plan.levels import levels
 from ..core.plan.reach import BLOCKED, REACHES
 from ..core.plan.stage_warnings import stage_warnings
+from ..core.plan.turns import picked_of
 from ..core.plan.warnings import warnings_of
 from ..core.scene.job import Job
 from .figures import DisplayUnits, dial, share, stops
@@ -90,7 +91,7 @@ class BoardText:
 def board_text(board: Board, ids: Sequence[str], job: Job, words: DisplayUnits) -> BoardText:
     """The document. ids: of the setups, in the board's order."""
     table = board.table
-    counts = counts_of(job, board)
+    counts = picked_of(job, table)
     columns, cells = [], []
     notes = [_warnings_of(one, words) for one in board.landings]
     for at, column in enumerate(board.columns):
@@ -117,12 +118,6 @@ def board_text(board: Board, ids: Sequence[str], job: Job, words: DisplayUnits) 
     ]  # fmt: skip
     empty = "" if board.columns else "No setup belongs to this job yet: add one, or put one of yours into it."
     return BoardText(units, columns, cells, picked_text(board, counts, job), empty)
-
-
-def counts_of(job: Job, board: Board) -> dict[int, int]:
-    """How many of each unit are picked, by its place; what is no longer on the shelf is left out."""
-    found = {board.table.place_of(one.unit): one.count for one in job.picked}
-    return {at: count for at, count in found.items() if at is not None}
 
 
 def _cells(board: Board, at: int, words: DisplayUnits) -> CellsText:

@@ -5,8 +5,9 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from zoneinfo import ZoneInfo
 
+from ..core.plan.day import day_of
 from ..core.plan.endurance import DayPlan, Lasting, Spread, Way
-from ..core.plan.hours import sunset
+from ..core.plan.hours import follows_sun, sunset
 from ..core.plan.remark import Remark
 from ..core.plan.turns import Stretch, Turn, clock_of, minutes_of
 from .answer import settings_line
@@ -65,13 +66,14 @@ class LastingText:
 
 @dataclass(slots=True)
 class DayPlanText:
-    """The day."""
+    """The day. light: (minute, EV of the open in sun, EV in cloud) through it; empty where the sun is not known."""
 
     says: str
     lasts: bool
     begins: float
     ends: float
     over: float
+    light: list[list[float]]
     turns: list[TurnText]
     units: list[LastingText]
     ways: list[str]
@@ -93,12 +95,26 @@ def day_plan_text(plan: DayPlan, spread: Spread | None, words: DisplayUnits) -> 
         begins=minutes_of(job.begins),
         ends=minutes_of(job.ends),
         over=plan.ends,
+        light=_light(plan),
         turns=[_turn(plan, number, turn, words) for number, turn in enumerate(plan.turns)],
         units=[_lasting(plan, one) for one in plan.units],
         ways=[said for said in (_way(plan, way) for way in plan.ways) if said],
         sure="" if spread is None else _sure(plan, spread),
         wrong=_wrong(plan),
     )
+
+
+def _light(plan: DayPlan) -> list[list[float]]:
+    """The light of the open at the place of the first setup that knows it, every ten minutes."""
+    spec = next((turn.setup.ambient for turn in plan.turns if follows_sun(turn.setup.ambient)), None)
+    if spec is None:
+        return []
+    sun, cloud = (day_of(spec.model_copy(update={"sky": sky, "readings": ()})) for sky in ("clear", "overcast"))
+    out = []
+    for instant, clear, dull in zip(sun.track.instants, sun.ground_ev, cloud.ground_ev, strict=True):
+        local = instant.astimezone(sun.zone)
+        out.append([local.hour * 60.0 + local.minute, round(float(clear), 2), round(float(dull), 2)])
+    return out[:-1]
 
 
 def _says(plan: DayPlan) -> str:
@@ -148,7 +164,7 @@ WRONG: dict[str, Callable[[Remark], str]] = {
 
 def _dark(turn: Turn) -> list[str]:
     spec, down = turn.setup.ambient, sunset(turn.setup.ambient)
-    if down is None or spec.place is None:
+    if down is None or spec.place is None or spec.subject not in ("sun", "back"):
         return []
     local = down.astimezone(ZoneInfo(spec.place.zone))
     set_at = local.hour * 60 + local.minute

@@ -8,7 +8,7 @@ from ..core.plan.hours import Hour, first_lost
 from ..core.scene.ambient import Sky
 from ..core.scene.setup import Setup
 from .answer import settings_line
-from .figures import DisplayUnits, dial, stops
+from .figures import DisplayUnits, dial, listed, stops
 from .methods import TITLES
 
 SUNS: dict[Sky, str] = {"clear": "sun", "partly": "sun and cloud", "overcast": "cloud"}
@@ -35,6 +35,7 @@ class SkyText:
 
     name: str
     hours: list[HourText]
+    holds: str
     lost: list[str]
 
 
@@ -56,21 +57,20 @@ def hours_text(rows: Sequence[Hour], unit: Unit, setup: Setup, words: DisplayUni
 
 
 def _sky(sky: Sky, rows: Sequence[Hour], unit: Unit, words: DisplayUnits) -> SkyText:
+    """What holds all through, what is lost when, and the hours."""
     kinds = dict.fromkeys(one.kind for row in rows for one in row.methods)
-    lost = []
+    lost, all_through = [], []
     for kind in kinds:
         holds = [row for row in rows if any(one.kind == kind and one.reaches for one in row.methods)]
         gone = first_lost(rows, kind)
         if gone is not None:
             again = next((row.clock for row in holds if row.clock > gone), None)
-            lost.append(
-                f"{TITLES[kind]} holds no more from {gone:%H:%M}" + (f", again from {again:%H:%M}" if again else "")
-            )
-        elif holds and holds[0].clock > rows[0].clock:
-            lost.append(f"{TITLES[kind]} holds from {holds[0].clock:%H:%M}")
-        elif not holds:
-            lost.append(f"{TITLES[kind]} never holds")
-    return SkyText(SUNS[sky], [_hour(row, unit, words) for row in rows], lost)
+            back = f", again from {again:%H:%M}" if again else ""
+            lost.append(f"{TITLES[kind]} holds no more from {gone:%H:%M}{back}")
+        elif len(holds) == len(rows):
+            all_through.append(TITLES[kind])
+    through = f"{listed(all_through, 'and')}: all through" if all_through else ""
+    return SkyText(SUNS[sky], [_hour(row, unit, words) for row in rows], through, lost)
 
 
 def _hour(row: Hour, unit: Unit, words: DisplayUnits) -> HourText:

@@ -171,3 +171,8 @@ export function grams(value: number | null | undefined): string {
 export function count(value: number): string {
   return value.toLocaleString('en-GB')
 }
+
+/** An amount of money in whole units of a currency. */
+export function money(value: number, currency: string): string {
+  return `${currency}${count(Math.round(value))}`
+}

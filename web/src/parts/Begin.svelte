@@ -7,7 +7,11 @@
   import { address } from '../routes'
   import Dialog from './Dialog.svelte'
 
-  let { like = null, close }: { like?: string | null; close: () => void } = $props()
+  let {
+    like = null,
+    job = null,
+    close,
+  }: { like?: string | null; job?: string | null; close: () => void } = $props()
   const places = [
     ['sun', 'Outdoors, in the sun'],
     ['shade', 'Outdoors, in the shade'],
@@ -19,6 +23,11 @@
     const asked = api.POST('/api/setups/begin', { params: { query: { where, like } } })
     const made = await history.done(asked, (one) => `Added ${one.doc.name}`)
     if (!made) return
+    if (job && made.job_id !== job)
+      await api.PUT('/api/setups/{item_id}/job', {
+        params: { path: { item_id: made.id } },
+        body: { job_id: job },
+      })
     close()
     await setups.load()
     bench.missing = false

@@ -201,7 +201,10 @@ def _lastings(turns: Sequence[Turn], table: UnitTable, job: Job) -> list[Lasting
     out = []
     for unit in units_used(turns):
         supply = next(w.supply for t in turns for s in t.stretches for w in s.work if w.unit == unit)
-        capacity, charges = capacity_of(table.units[unit], supply, job), job.charges_of(table.ids[unit])
+        capacity, charges = (
+            capacity_of(table.units[unit], supply, job),
+            job.charges_of(table.ids[unit], table.units[unit].name),
+        )
         out.append(lasting(turns, unit, capacity, charges, job))
     return out
 

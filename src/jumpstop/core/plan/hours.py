@@ -1,5 +1,6 @@
 """A setup hour by hour: the method, the settings and the dial for its unit as the light changes, in sun and cloud."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, time
@@ -121,13 +122,15 @@ def _hour(solved: Solved, clock: time, sky: Sky, light: int, avoid: Sequence[Met
 
 
 def first_lost(hours: Sequence[Hour], kind: MethodKind) -> time | None:
-    """The first time at which a method that reached before does so no more; None where it holds, or never did."""
-    held = False
+    """The first time at which a method that reached before does so no more in light as bright or brighter; None where
+    it holds, never did, or is only not needed any more."""
+    held = -math.inf
     for hour in hours:
         reaches = any(one.kind == kind and one.reaches for one in hour.methods)
-        if held and not reaches:
+        if reaches:
+            held = max(held, hour.background_ev)
+        elif hour.background_ev >= held > -math.inf:
             return hour.clock
-        held = held or reaches
     return None
 
 

@@ -154,7 +154,7 @@ def units_at(solved: Solved, kind: MethodKind, job: Job) -> tuple[int | None, ..
     """The unit of every light that is on: the one taken; else, of those that go along (of the shelf where none is
     picked), the one to compare by, each only as often as it is there."""
     table = solved.table
-    left = {table.place_of(one.unit): one.count for one in job.picked} if job.picked else dict[int | None, int]()
+    left = picked_of(job, table)
     out: list[int | None] = []
     for at, light in enumerate(solved.setup.lights):
         reach = solved.reach(kind, at)
@@ -167,11 +167,22 @@ def units_at(solved: Solved, kind: MethodKind, job: Job) -> tuple[int | None, ..
     return tuple(out)
 
 
+def picked_of(job: Job, table: UnitTable) -> dict[int, int]:
+    """How many of each unit go along, by its place on the shelf; what is no longer there is left out."""
+    out: dict[int, int] = {}
+    for one in job.picked:
+        place = table.place_of(one.unit)
+        place = table.place_of(None, one.name) if place is None else place
+        if place is not None:
+            out[place] = out.get(place, 0) + one.count
+    return out
+
+
 def _among(
-    able: np.ndarray, spare: np.ndarray, reaches: np.ndarray, weight: np.ndarray, left: dict[int | None, int]
+    able: np.ndarray, spare: np.ndarray, reaches: np.ndarray, weight: np.ndarray, left: dict[int, int]
 ) -> int | None:
     """Of the units that are left, the lightest that reaches; else the one with most in hand."""
-    there = [unit for unit, count in left.items() if unit is not None and count > 0 and able[unit]]
+    there = [unit for unit, count in left.items() if count > 0 and able[unit]]
     good = [unit for unit in there if reaches[unit]]
     if good:
         return min(good, key=lambda unit: float(np.nan_to_num(weight[unit], nan=np.inf)))

@@ -65,16 +65,19 @@ class Session(Value):
 
 
 class Batteries(Value):
-    """How many charges of its usual supply there are for a unit, the one in it among them."""
+    """How many charges of its usual supply there are for a unit, the one in it among them; its name is kept for where
+    its id is not known."""
 
     unit: KitId
+    name: Line = ""
     charges: Whole = Field(1, ge=1, le=99, title="Charges")
 
 
 class Picked(Value):
-    """So many of one unit are taken along."""
+    """So many of one unit are taken along; its name is kept for where its id is not known."""
 
     unit: KitId
+    name: Line = ""
     count: Whole = Field(1, ge=1, le=16, title="How many")
 
 
@@ -121,9 +124,11 @@ class Job(Value):
             raise refuse("day_reversed", begins=self.begins, ends=self.ends)
         return self
 
-    def charges_of(self, unit_id: str) -> int:
-        """Charges that there are for a unit."""
-        return next((one.charges for one in self.batteries if one.unit == unit_id), 1)
+    def charges_of(self, unit_id: str, name: str) -> int:
+        """Charges that there are for a unit, known by its id or else by its name."""
+        by_id = (one.charges for one in self.batteries if one.unit == unit_id)
+        by_name = (one.charges for one in self.batteries if one.name == name)
+        return next(by_id, next(by_name, 1))
 
 
 class JobSetup(Value):

@@ -1310,11 +1310,17 @@ export interface components {
         };
         /**
          * Batteries
-         * @description How many charges of its usual supply there are for a unit, the one in it among them.
+         * @description How many charges of its usual supply there are for a unit, the one in it among them; its name is kept for where
+         *     its id is not known.
          */
         "Batteries-Input": {
             /** Id on the shelf */
             unit: string;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
             /**
              * Charges
              * @default 1
@@ -1323,11 +1329,17 @@ export interface components {
         };
         /**
          * Batteries
-         * @description How many charges of its usual supply there are for a unit, the one in it among them.
+         * @description How many charges of its usual supply there are for a unit, the one in it among them; its name is kept for where
+         *     its id is not known.
          */
         "Batteries-Output": {
             /** Id on the shelf */
             unit: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
             /**
              * Charges
              * @default 1
@@ -1814,7 +1826,7 @@ export interface components {
         };
         /**
          * DayPlanText
-         * @description The day.
+         * @description The day. light: (minute, EV of the open in sun, EV in cloud) through it; empty where the sun is not known.
          */
         DayPlanText: {
             /** Says */
@@ -1827,6 +1839,8 @@ export interface components {
             ends: number;
             /** Over */
             over: number;
+            /** Light */
+            light: number[][];
             /** Turns */
             turns: components["schemas"]["TurnText"][];
             /** Units */
@@ -4119,11 +4133,16 @@ export interface components {
         };
         /**
          * Picked
-         * @description So many of one unit are taken along.
+         * @description So many of one unit are taken along; its name is kept for where its id is not known.
          */
         "Picked-Input": {
             /** Id on the shelf */
             unit: string;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
             /**
              * How many
              * @default 1
@@ -4132,11 +4151,16 @@ export interface components {
         };
         /**
          * Picked
-         * @description So many of one unit are taken along.
+         * @description So many of one unit are taken along; its name is kept for where its id is not known.
          */
         "Picked-Output": {
             /** Id on the shelf */
             unit: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
             /**
              * How many
              * @default 1
@@ -5568,6 +5592,8 @@ export interface components {
             name: string;
             /** Hours */
             hours: components["schemas"]["HourText"][];
+            /** Holds */
+            holds: string;
             /** Lost */
             lost: string[];
         };
@@ -13261,6 +13287,10 @@ export interface operations {
                 unit?: string | null;
                 /** @description Which of the setup's lights, from 0. */
                 light?: number;
+                /** @description From when, or until when; the job's day where it is not said. */
+                begins?: string | null;
+                /** @description From when, or until when; the job's day where it is not said. */
+                ends?: string | null;
             };
             header?: never;
             path: {
@@ -13371,6 +13401,10 @@ export interface operations {
                 unit?: string | null;
                 /** @description Which of the setup's lights, from 0. */
                 light?: number;
+                /** @description From when, or until when; the job's day where it is not said. */
+                begins?: string | null;
+                /** @description From when, or until when; the job's day where it is not said. */
+                ends?: string | null;
             };
             header?: never;
             path: {

@@ -1,0 +1,59 @@
+<!-- A burst frame by frame: which frames get flash, at the dial in hand and at full stops below full. -->
+<script lang="ts">
+  import { api, sentenceOf, type BurstText } from '../lib/api/client'
+  import { job } from '../lib/job.svelte'
+  import { Newest } from '../lib/newest'
+
+  let { setup, perS }: { setup: string; perS: number | null } = $props()
+  let said = $state<number | null>(null)
+  let found = $state.raw<BurstText | null>(null)
+  let wrong = $state('')
+  const newest = new Newest()
+  const rate = $derived(said ?? perS ?? 8)
+
+  $effect(() => {
+    void job.stored
+    const asked = api.GET('/api/jobs/{item_id}/burst', {
+      params: { path: { item_id: job.id }, query: { setup, per_s: rate } },
+    })
+    void newest.take(asked, ({ data, error }) => {
+      found = data ?? null
+      wrong = data ? '' : sentenceOf(error)
+    })
+  })
+
+  function set(event: Event & { currentTarget: HTMLInputElement }) {
+    const value = Number(event.currentTarget.value.replace(',', '.'))
+    if (value >= 0.5 && value <= 120) said = value
+    else event.currentTarget.value = String(rate)
+  }
+</script>
+
+<label class="flex items-center gap-2 text-[0.86rem]"
+  >Frames a second
+  <input class="input input-sm w-16" inputmode="decimal" value={rate} onchange={set} /></label
+>
+{#if wrong}<p class="text-quiet">{wrong}</p>{/if}
+{#if found}
+  <p class="mt-1 font-semibold">{found.says}</p>
+  <table class="text-[0.84rem]">
+    <caption class="sr-only">Frames of a burst that get flash, by power</caption>
+    <tbody>
+      {#each found.rows as row (row.dial)}
+        <tr class={row.in_hand ? 'font-bold' : ''}>
+          <th
+            scope="row"
+            class="pr-3 text-left whitespace-nowrap {row.in_hand ? 'text-flash' : 'font-medium'}"
+            >{row.dial}</th
+          >
+          <td aria-hidden="true" class="tracking-[0.1em] whitespace-nowrap">
+            {#each row.lit as lit, i (i)}<span class={lit ? 'text-flash' : 'text-quiet'}
+                >{lit ? '●' : '·'}</span
+              >{/each}
+          </td>
+          <td class="pl-3">{row.says}</td>
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+{/if}

@@ -1,0 +1,168 @@
+<!-- The brief: the questions a client should answer, answered in place; what is open, and what the answers come to. -->
+<script lang="ts">
+  import { api, type Brief, type BriefText } from '../lib/api/client'
+  import { history } from '../lib/history.svelte'
+  import { job } from '../lib/job.svelte'
+  import { Newest } from '../lib/newest'
+  import Fold from '../parts/Fold.svelte'
+
+  let said = $state.raw<BriefText | null>(null)
+  const newest = new Newest()
+  const brief = $derived(job.doc!.brief)
+
+  type Key = keyof Brief
+  type Question = { key: Key; label: string; choices?: [string, string][]; unit?: string; text?: boolean }
+  const QUESTIONS: Question[] = [
+    { key: 'people', label: 'People' },
+    { key: 'frames_each', label: 'Frames each' },
+    { key: 'delivered', label: 'Delivered' },
+    { key: 'picks_each', label: 'Picks each' },
+    { key: 'retouched', label: 'Retouched' },
+    { key: 'hours', label: 'Hours' },
+    {
+      key: 'crop',
+      label: 'Crop',
+      choices: [
+        ['tight', 'head and shoulders'],
+        ['waist', 'to the waist'],
+        ['full', 'full length'],
+      ],
+    },
+    {
+      key: 'orientation',
+      label: 'Frame',
+      choices: [
+        ['landscape', 'landscape'],
+        ['upright', 'upright'],
+        ['both', 'both'],
+      ],
+    },
+    {
+      key: 'context',
+      label: 'The place shows',
+      choices: [
+        ['none', 'not at all'],
+        ['some', 'a little'],
+        ['much', 'much'],
+      ],
+    },
+    {
+      key: 'posture',
+      label: 'They are',
+      choices: [
+        ['standing', 'standing'],
+        ['sitting', 'sitting'],
+        ['both', 'both'],
+      ],
+    },
+    { key: 'place', label: 'Place', text: true },
+    {
+      key: 'power_on_site',
+      label: 'Mains on site',
+      choices: [
+        ['true', 'yes'],
+        ['false', 'no'],
+      ],
+    },
+    {
+      key: 'carriage',
+      label: 'Kit travels',
+      choices: [
+        ['hand', 'by hand'],
+        ['car', 'by car'],
+        ['air', 'by air'],
+      ],
+    },
+    { key: 'wind_m_s', label: 'Wind', unit: 'm/s' },
+    {
+      key: 'quiet',
+      label: 'Quiet',
+      choices: [
+        ['true', 'must be'],
+        ['false', 'need not be'],
+      ],
+    },
+    {
+      key: 'children',
+      label: 'Children, animals',
+      choices: [
+        ['true', 'yes'],
+        ['false', 'no'],
+      ],
+    },
+  ]
+  const FLAGS: Key[] = ['power_on_site', 'quiet', 'children']
+
+  function answer(question: Question, text: string) {
+    const { key } = question
+    let value: unknown = text.trim() === '' ? null : text
+    if (value !== null && FLAGS.includes(key)) value = text === 'true'
+    else if (value !== null && !question.choices && !question.text) value = Number(text.replace(',', '.'))
+    void job.edit(question.label, (doc) => ((doc.brief as Record<string, unknown>)[key] = value))
+  }
+
+  async function copy() {
+    if (!said) return
+    try {
+      await navigator.clipboard.writeText(said.letter)
+      history.say('Copied: the open questions')
+    } catch {
+      history.tell('The browser does not let it be copied: mark the questions and copy them.')
+    }
+  }
+
+  $effect(() => {
+    void job.stored
+    const asked = api.GET('/api/jobs/{item_id}/brief', { params: { path: { item_id: job.id } } })
+    void newest.take(asked, ({ data }) => (said = data ?? null))
+  })
+</script>
+
+<section aria-labelledby="brief-title">
+  <h2 id="brief-title" class="ask">Brief</h2>
+  <div class="grid grid-cols-[7.2rem_1fr] items-center gap-x-2 gap-y-1 text-[0.86rem]">
+    {#each QUESTIONS as question (question.key)}
+      {@const value = brief[question.key]}
+      <label class={value === null ? 'text-quiet' : 'font-semibold'} for={`brief-${question.key}`}
+        >{question.label}{#if value === null}<span class="sr-only">, open</span>{/if}</label
+      >
+      {#if question.choices}
+        <select
+          id={`brief-${question.key}`}
+          class="select select-xs w-full"
+          value={value === null ? '' : String(value)}
+          onchange={(event) => answer(question, event.currentTarget.value)}
+        >
+          <option value="">to ask</option>
+          {#each question.choices as [key, words] (key)}<option value={key}>{words}</option>{/each}
+        </select>
+      {:else}
+        <span class="flex items-center gap-1">
+          <input
+            id={`brief-${question.key}`}
+            class="input input-xs w-full"
+            inputmode={question.text ? 'text' : 'decimal'}
+            placeholder="to ask"
+            dir="auto"
+            maxlength="80"
+            value={value ?? ''}
+            onchange={(event) => answer(question, event.currentTarget.value)}
+          />{#if question.unit}<span class="text-quiet">{question.unit}</span>{/if}
+        </span>
+      {/if}
+    {/each}
+  </div>
+  {#if said?.comes_to.length}
+    <ul class="mt-2 text-[0.84rem] leading-snug" data-testid="brief-sums">
+      {#each said.comes_to as line (line)}<li>{line}</li>{/each}
+    </ul>
+  {/if}
+  {#if said?.open.length}
+    <Fold words={`${said.open.length} to ask`}>
+      <ol class="list-decimal pl-5 text-[0.84rem] leading-snug">
+        {#each said.open as question (question)}<li>{question}</li>{/each}
+      </ol>
+      <button type="button" class="btn btn-sm mt-1" onclick={copy}>Copy the questions</button>
+    </Fold>
+  {/if}
+</section>

@@ -1,0 +1,58 @@
+<!-- The chain behind one cell of the coverage. -->
+<script lang="ts">
+  import { api, sentenceOf, type LaneDetail } from '../lib/api/client'
+  import { signed } from '../lib/figures'
+  import Dialog from '../parts/Dialog.svelte'
+  import { address } from '../routes'
+
+  let {
+    setup,
+    light,
+    unit,
+    name,
+    close,
+  }: { setup: string; light: number; unit: string; name: string; close: () => void } = $props()
+  let detail = $state.raw<LaneDetail | null>(null)
+  let wrong = $state('')
+
+  $effect(() => {
+    const asked = api.GET('/api/setups/{item_id}/lanes/{unit_id}', {
+      params: { path: { item_id: setup, unit_id: unit }, query: { light } },
+    })
+    void asked.then(({ data, error }) => {
+      detail = data ?? null
+      wrong = data ? '' : sentenceOf(error)
+    })
+  })
+</script>
+
+<Dialog title={detail ? `${detail.name}: ${name}` : name} {close} wide>
+  {#if detail}
+    <p class="mb-2">
+      {detail.method}: <strong>{detail.verdict}</strong>, ± {detail.sd.toFixed(1)} stop; it reaches {Math.round(
+        detail.p_reach * 100,
+      )} times in 100.
+    </p>
+    <table class="w-full text-sm">
+      <caption class="sr-only">The chain of {detail.name}</caption>
+      <tbody>
+        {#each detail.steps as step, i (i)}
+          <tr class="border-base-300 border-t align-top">
+            <th scope="row" class="w-40 py-1 text-left font-semibold"><bdi>{step.cause}</bdi></th>
+            <td class="w-16 py-1 pr-3 text-right font-semibold">{signed(step.stops, 2)}</td>
+            <td class="py-1 leading-snug"><bdi>{step.why}</bdi></td>
+          </tr>
+        {/each}
+        <tr class="border-base-content border-t-2">
+          <th scope="row" class="py-1 text-left font-bold">in hand</th>
+          <td class="py-1 pr-3 text-right font-bold">{signed(detail.spare, 2)}</td>
+          <td></td>
+        </tr>
+      </tbody>
+    </table>
+  {:else}<p>{wrong || 'Reading the chain …'}</p>{/if}
+  <div class="mt-4 flex gap-2">
+    <a class="btn btn-sm" href={address.setup(setup)} onclick={close}>Open the setup</a>
+    <button type="button" class="btn btn-sm btn-primary" onclick={close}>Close</button>
+  </div>
+</Dialog>

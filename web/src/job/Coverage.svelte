@@ -1,0 +1,243 @@
+<!-- The coverage: units down, lights of setups across; each cell the stops in hand and the dial, by word and sign too. -->
+<script lang="ts">
+  import type { BoardText } from '../lib/api/client'
+  import { grams, signed } from '../lib/figures'
+  import { job } from '../lib/job.svelte'
+  import { person } from '../lib/person.svelte'
+  import { address } from '../routes'
+  import Chain from './Chain.svelte'
+
+  let { board }: { board: BoardText } = $props()
+  type Sort = 'covers' | 'name' | 'weight' | 'price'
+  let find = $state('')
+  let holding = $state('')
+  let kind = $state('')
+  let heaviest = $state('')
+  let dearest = $state('')
+  let sort = $state<Sort>('covers')
+  let most = $state(24)
+  let looked = $state.raw<{ setup: string; light: number; unit: string; name: string } | null>(null)
+
+  const SIGNS: Record<string, [string, string]> = {
+    reaches: ['●', 'reaches'],
+    on_the_line: ['◐', 'on the line'],
+    too_bright: ['▶', 'too bright'],
+    short: ['✕', 'short'],
+    blocked: ['–', 'cannot be used'],
+  }
+  const HOLDINGS: Record<string, string> = { owned: '', hire: 'for hire, ', wanted: 'wanted, ' }
+  const kinds = $derived([...new Set(board.units.map((unit) => unit.kind))])
+  const limit = (text: string) => (text.trim() === '' ? Infinity : Number(text))
+  const rows = $derived.by(() => {
+    const within = (figure: number | null, most: number) => most === Infinity || (figure ?? Infinity) <= most
+    const shown = board.units
+      .map((unit, at) => ({ unit, at }))
+      .filter(
+        ({ unit }) =>
+          unit.name.toLowerCase().includes(find.toLowerCase()) &&
+          (!holding || unit.holding === holding) &&
+          (!kind || unit.kind === kind) &&
+          within(unit.weight_g, limit(heaviest)) &&
+          within(unit.price, limit(dearest)),
+      )
+    const by = {
+      covers: (one: (typeof shown)[number]) => -one.unit.covers,
+      name: () => 0,
+      weight: (one: (typeof shown)[number]) => one.unit.weight_g ?? Infinity,
+      price: (one: (typeof shown)[number]) => one.unit.price ?? Infinity,
+    }[sort]
+    return shown.sort((a, b) => by(a) - by(b) || a.unit.name.localeCompare(b.unit.name))
+  })
+
+  const among = (text: string) => Math.min(16, Math.max(0, Math.round(Number(text) || 0)))
+  function pick(unit: { id: string; name: string }, count: number) {
+    void job.edit('Units taken along', (doc) => {
+      doc.picked = doc.picked.filter((one) => one.unit !== unit.id)
+      if (count > 0) doc.picked.push({ unit: unit.id, name: unit.name, count })
+    })
+  }
+</script>
+
+<div class="mb-1 flex flex-wrap items-center gap-2 text-[0.84rem]">
+  <input
+    class="input input-sm w-36"
+    type="search"
+    placeholder="Find a unit"
+    aria-label="Find a unit"
+    bind:value={find}
+  />
+  <select class="select select-sm w-auto" aria-label="Holding" bind:value={holding}>
+    <option value="">owned, hired, wanted</option>
+    <option value="owned">owned</option>
+    <option value="hire">for hire</option>
+    <option value="wanted">wanted</option>
+  </select>
+  <select class="select select-sm w-auto" aria-label="Kind of unit" bind:value={kind}>
+    <option value="">all kinds</option>
+    {#each kinds as one (one)}<option value={one}>{one.replace('_', ' ')}</option>{/each}
+  </select>
+  <label class="flex items-center gap-1"
+    >to <input
+      class="input input-sm w-16"
+      inputmode="numeric"
+      aria-label="Heaviest, grams"
+      bind:value={heaviest}
+    /> g</label
+  >
+  <label class="flex items-center gap-1"
+    >to {person.preferences.currency}
+    <input class="input input-sm w-16" inputmode="numeric" aria-label="Dearest" bind:value={dearest} /></label
+  >
+  <select class="select select-sm w-auto" aria-label="Sort the units by" bind:value={sort}>
+    <option value="covers">most covered first</option>
+    <option value="name">by name</option>
+    <option value="weight">lightest first</option>
+    <option value="price">cheapest first</option>
+  </select>
+</div>
+
+<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+<div class="relative overflow-x-auto" role="region" aria-label="Coverage" tabindex="0">
+  <table class="coverage text-[0.8rem]">
+    <caption class="sr-only">Units against the lights of this job’s setups</caption>
+    <thead>
+      <tr class="align-bottom">
+        <th scope="col" class="unit text-left font-medium">Unit</th>
+        <th scope="col" class="px-2 text-right font-medium">covers</th>
+        {#each board.columns as column, i (i)}
+          <th scope="col" class="setup text-left font-medium">
+            <a class="link-button leading-tight" href={address.setup(column.setup)}
+              ><bdi>{column.name}</bdi></a
+            >
+            <span class="text-quiet block text-[0.75rem] font-normal">{column.role}</span>
+          </th>
+        {/each}
+      </tr>
+    </thead>
+    <tbody>
+      {#each rows.slice(0, most) as { unit, at } (unit.id)}
+        {@const all = unit.covers === board.columns.length}
+        <tr class={`border-base-300 border-t ${unit.picked ? 'bg-base-200' : ''}`}>
+          <th scope="row" class="unit text-left">
+            <label class="flex cursor-pointer items-center gap-2">
+              <input
+                type="checkbox"
+                class="checkbox checkbox-xs"
+                checked={unit.picked > 0}
+                aria-label={`Take ${unit.name} along`}
+                onchange={(event) => pick(unit, event.currentTarget.checked ? 1 : 0)}
+              />
+              <span class="min-w-0">
+                <bdi class="font-semibold">{unit.name}</bdi>
+                <span class="text-quiet block text-[0.74rem] font-normal"
+                  >{HOLDINGS[unit.holding]}{unit.count > 1 ? `${unit.count} of them, ` : ''}{grams(
+                    unit.weight_g,
+                  )}</span
+                >
+              </span>
+              {#if unit.picked > 0}
+                <input
+                  class="input input-xs ml-auto h-6 w-8 px-1 text-center"
+                  inputmode="numeric"
+                  aria-label={`How many of ${unit.name}`}
+                  title="How many are taken"
+                  value={unit.picked}
+                  onchange={(event) => pick(unit, among(event.currentTarget.value))}
+                />
+              {/if}
+            </label>
+          </th>
+          <td class={`px-2 text-right ${all ? 'text-flash font-bold' : ''}`}
+            >{all ? 'all' : `${unit.covers}/${board.columns.length}`}</td
+          >
+          {#each board.columns as column, i (i)}
+            {@const cells = board.cells[i]!}
+            {@const word = cells.word[at]!}
+            {@const spare = cells.spare[at]!}
+            {@const warning = column.warnings[cells.method[at]!]}
+            <td class="cell">
+              {#if spare === null}
+                <span class="text-quiet" title="cannot be used"
+                  >–<span class="sr-only"> cannot be used</span></span
+                >
+              {:else}
+                <button
+                  type="button"
+                  class={`text-left ${word === 'reaches' ? 'text-flash' : word === 'on_the_line' ? '' : 'text-short'}`}
+                  title={`${SIGNS[word]![1]}, ${column.methods[cells.method[at]!]}${warning ? `. ${warning}` : ''}`}
+                  onclick={() =>
+                    (looked = { setup: column.setup, light: column.light, unit: unit.id, name: column.name })}
+                >
+                  <span aria-hidden="true">{SIGNS[word]![0]}</span><span class="sr-only"
+                    >{SIGNS[word]![1]}</span
+                  >
+                  <b>{word === 'too_bright' ? 'bright' : signed(spare)}</b>
+                  <span class="text-quiet block text-[0.74rem]"
+                    >{cells.dial[at]}<span class="sr-only">, {column.methods[cells.method[at]!]}</span></span
+                  >
+                </button>
+              {/if}
+            </td>
+          {/each}
+        </tr>
+      {/each}
+    </tbody>
+    <tfoot>
+      <tr class="border-base-content border-t text-[0.78rem]">
+        <th scope="row" class="unit text-left font-medium">Units that reach</th>
+        <td></td>
+        {#each board.columns as column, i (i)}
+          <td class={`cell ${column.covered ? '' : 'text-short font-bold'}`}
+            >{column.covered ? column.covered : 'none'}{board.picked.covered[i] ? ', picked' : ''}</td
+          >
+        {/each}
+      </tr>
+    </tfoot>
+  </table>
+</div>
+{#if rows.length > most}
+  <button type="button" class="btn btn-sm mt-2" onclick={() => (most += 100)}
+    >{rows.length - most} more units</button
+  >
+{/if}
+<p class="text-quiet mt-1 text-[0.78rem]">
+  ● reaches · ◐ on the line · ✕ short · ▶ too bright even at its lowest · – cannot be used. A cell opens its
+  reasons.
+</p>
+{#if looked}<Chain {...looked} close={() => (looked = null)} />{/if}
+
+<style>
+  .coverage th,
+  .coverage td {
+    padding-block: 0.2rem;
+    vertical-align: top;
+  }
+  .unit {
+    position: sticky;
+    left: 0;
+    z-index: 1;
+    min-width: 9rem;
+    background: var(--color-base-100);
+  }
+  tr.bg-base-200 .unit {
+    background: var(--color-base-200);
+  }
+  .setup {
+    width: 4.7rem;
+    min-width: 4.5rem;
+    max-width: 5.5rem;
+    padding-inline: 0.3rem;
+    overflow-wrap: anywhere;
+  }
+  .cell {
+    padding-inline: 0.3rem;
+    white-space: nowrap;
+  }
+  .cell button {
+    cursor: pointer;
+    min-height: 24px;
+  }
+  .cell button:hover {
+    text-decoration: underline;
+  }
+</style>

@@ -1,0 +1,75 @@
+<!-- Which job is in hand: its name, to be changed in place; the others; a new one, from a file, to a file. -->
+<script lang="ts">
+  import { Plus, Trash2 } from '@lucide/svelte'
+  import { job } from '../lib/job.svelte'
+  import { address } from '../routes'
+
+  let { view }: { view: 'job' | 'day' } = $props()
+
+  function rename(event: Event & { currentTarget: HTMLInputElement }) {
+    const name = event.currentTarget.value.trim()
+    if (name) void job.edit('Rename', (one) => (one.name = name))
+    else event.currentTarget.value = job.doc!.name
+  }
+
+  async function begin() {
+    await job.begin('New job')
+    location.hash = address[view](job.id)
+  }
+
+  async function file(event: Event & { currentTarget: HTMLInputElement }) {
+    const [one] = event.currentTarget.files ?? []
+    event.currentTarget.value = ''
+    if (one) await job.take_in(one)
+    location.hash = address[view](job.id)
+  }
+</script>
+
+<div class="flex flex-wrap items-center gap-1">
+  {#if job.doc}
+    <input
+      class="hover:bg-base-200 focus:bg-base-200 w-full rounded px-1 py-0.5 text-[1.15rem] leading-tight font-bold"
+      aria-label="Name of the job"
+      dir="auto"
+      maxlength="80"
+      value={job.doc.name}
+      onchange={rename}
+    />
+  {/if}
+  {#if job.all.length > 1}
+    <select
+      class="select select-xs w-auto max-w-40"
+      aria-label="Job in hand"
+      value={job.id}
+      onchange={(event) => (location.hash = address[view](event.currentTarget.value))}
+    >
+      {#each job.all as one (one.id)}<option value={one.id} dir="auto">{one.name}</option>{/each}
+    </select>
+  {/if}
+  <button
+    type="button"
+    class="btn btn-xs btn-ghost btn-square"
+    aria-label="New job"
+    title="New job"
+    onclick={begin}><Plus size={16} /></button
+  >
+  <label class="btn btn-xs"
+    >Import<input
+      type="file"
+      class="sr-only"
+      accept=".json,application/json"
+      aria-label="Job from a file"
+      onchange={file}
+    /></label
+  >
+  {#if job.doc}
+    <a class="btn btn-xs" href={`/api/jobs/${job.id}/export.json`} download>Export</a>
+    <button
+      type="button"
+      class="btn btn-xs btn-ghost btn-square"
+      aria-label="Delete this job"
+      title="Delete this job; its setups stay"
+      onclick={() => job.remove()}><Trash2 size={15} /></button
+    >
+  {/if}
+</div>

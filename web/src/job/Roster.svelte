@@ -1,0 +1,100 @@
+<!-- The roster: who comes when, for which variant; done or not. CSV in and out. -->
+<script lang="ts">
+  import { job } from '../lib/job.svelte'
+
+  const doc = $derived(job.doc!)
+  let name = $state('')
+  const done = $derived(doc.roster.filter((one) => one.done).length)
+
+  function add(event: SubmitEvent) {
+    event.preventDefault()
+    const said = name.trim()
+    if (!said) return
+    void job.edit('Added to the roster', (one) =>
+      one.roster.push({ name: said, slot: null, variant: '', done: false, files: '', picks: '' }),
+    )
+    name = ''
+  }
+
+  function file(event: Event & { currentTarget: HTMLInputElement }) {
+    const [one] = event.currentTarget.files ?? []
+    if (one) void job.rosterFrom(one)
+    event.currentTarget.value = ''
+  }
+
+  const set = (at: number, key: 'variant' | 'files' | 'picks', text: string) =>
+    job.edit('Roster', (one) => (one.roster[at]![key] = text.trim()))
+</script>
+
+<div class="flex flex-wrap items-center gap-2">
+  <form onsubmit={add} class="flex gap-1">
+    <input
+      class="input input-sm w-44"
+      aria-label="Name of a person"
+      placeholder="Name"
+      maxlength="80"
+      bind:value={name}
+    />
+    <button class="btn btn-sm">Add</button>
+  </form>
+  <label class="btn btn-sm"
+    >Import CSV<input
+      type="file"
+      class="sr-only"
+      accept=".csv,text/csv"
+      aria-label="Roster from a CSV file"
+      onchange={file}
+    /></label
+  >
+  <a class="btn btn-sm" href={`/api/jobs/${job.id}/roster.csv`} download>Export CSV</a>
+  <span class="text-quiet text-[0.84rem]">{done} of {doc.roster.length} done</span>
+</div>
+{#if doc.roster.length}
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+  <div class="relative overflow-x-auto" role="region" aria-label="Roster" tabindex="0">
+    <table class="mt-2 w-full text-[0.84rem]">
+      <thead class="text-quiet text-left">
+        <tr
+          ><th class="font-medium">Done</th><th class="font-medium">Slot</th><th class="font-medium">Name</th
+          ><th class="font-medium">Variant</th><th class="font-medium">Files</th><th class="font-medium"
+            >Picks</th
+          ></tr
+        >
+      </thead>
+      <tbody>
+        {#each doc.roster as one, at (at)}
+          <tr class="border-base-300 border-t">
+            <td class="py-1"
+              ><input
+                type="checkbox"
+                class="checkbox checkbox-sm"
+                aria-label={`${one.name} is done`}
+                checked={one.done}
+                onchange={(event) =>
+                  job.edit('Done', (job) => (job.roster[at]!.done = event.currentTarget.checked))}
+              /></td
+            >
+            <td>{one.slot ?? ''}</td>
+            <td><bdi class={one.done ? 'text-quiet line-through' : ''}>{one.name}</bdi></td>
+            {#each ['variant', 'files', 'picks'] as const as key (key)}
+              <td
+                ><input
+                  class="input input-xs w-full min-w-16"
+                  aria-label={`${key} of ${one.name}`}
+                  maxlength="80"
+                  value={one[key]}
+                  onchange={(event) => set(at, key, event.currentTarget.value)}
+                /></td
+              >
+            {/each}
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  </div>
+{:else}
+  <p class="text-quiet mt-1 text-[0.84rem]">
+    Nobody yet. A CSV wants a column “name”; slot, variant, done, files and picks are taken where they are
+    there.
+  </p>
+{/if}

@@ -1,0 +1,150 @@
+<!-- The sessions: which setup when, for how many people; ordered, added, copied, taken away. -->
+<script lang="ts">
+  import { ArrowDown, ArrowUp, Copy, Trash2 } from '@lucide/svelte'
+  import { readClock, sayClock } from '../lib/figures'
+  import { history } from '../lib/history.svelte'
+  import { job } from '../lib/job.svelte'
+  import { address } from '../routes'
+
+  let { setups }: { setups: { id: string; name: string }[] } = $props()
+  const doc = $derived(job.doc!)
+  const name = (id: string) => setups.find((one) => one.id === id)?.name ?? 'a setup that is gone'
+  type Session = (typeof doc.sessions)[number]
+
+  const change = (at: number, label: string, edit: (session: Session) => void) =>
+    job.edit(label, (one) => edit(one.sessions[at]!))
+
+  function number(at: number, key: 'people' | 'frames_each' | 'change_min' | 'minutes_each', text: string) {
+    const value = text.trim() === '' && key === 'minutes_each' ? null : Number(text.replace(',', '.'))
+    void change(at, 'Session', (one) => ((one as Record<string, unknown>)[key] = value))
+  }
+
+  function start(at: number, text: string) {
+    if (text.trim() === '') return void change(at, 'Begins', (one) => (one.start = null))
+    const minutes = readClock(text)
+    if (minutes === null) history.tell('Begins must be a time such as 12:30, or empty: after the one before.')
+    else void change(at, 'Begins', (one) => (one.start = sayClock(minutes)))
+  }
+
+  const move = (at: number, by: number) =>
+    job.edit('Order of the sessions', (one) => {
+      const [session] = one.sessions.splice(at, 1)
+      one.sessions.splice(at + by, 0, session!)
+    })
+  const add = (setup: string) =>
+    setup &&
+    job.edit('Session added', (one) =>
+      one.sessions.push({
+        setup,
+        start: null,
+        people: one.brief.people ?? 1,
+        frames_each: one.brief.frames_each ?? 40,
+        minutes_each: null,
+        tests: 0.1,
+        change_min: 15,
+      }),
+    )
+</script>
+
+<section aria-labelledby="sessions-title">
+  <h2 id="sessions-title" class="ask">Sessions</h2>
+  <ol class="space-y-2">
+    {#each doc.sessions as session, at (at)}
+      <li class="border-base-300 border-t pt-1 text-[0.84rem]">
+        <div class="flex items-center gap-1">
+          <a class="link-button min-w-0 flex-1 font-semibold" href={address.setup(session.setup)}
+            ><bdi>{name(session.setup)}</bdi></a
+          >
+          <button
+            type="button"
+            class="btn btn-xs btn-ghost btn-square"
+            aria-label={`Session ${at + 1} earlier`}
+            disabled={at === 0}
+            onclick={() => move(at, -1)}><ArrowUp size={14} /></button
+          >
+          <button
+            type="button"
+            class="btn btn-xs btn-ghost btn-square"
+            aria-label={`Session ${at + 1} later`}
+            disabled={at === doc.sessions.length - 1}
+            onclick={() => move(at, 1)}><ArrowDown size={14} /></button
+          >
+          <button
+            type="button"
+            class="btn btn-xs btn-ghost btn-square"
+            aria-label={`Copy session ${at + 1}`}
+            onclick={() =>
+              job.edit('Session copied', (one) => one.sessions.splice(at, 0, structuredClone(session)))}
+            ><Copy size={14} /></button
+          >
+          <button
+            type="button"
+            class="btn btn-xs btn-ghost btn-square"
+            aria-label={`Take session ${at + 1} away`}
+            onclick={() => job.edit('Session taken away', (one) => one.sessions.splice(at, 1))}
+            ><Trash2 size={14} /></button
+          >
+        </div>
+        <div class="text-quiet flex flex-wrap items-center gap-x-1 gap-y-1">
+          <input
+            class="input input-xs w-14"
+            aria-label={`Begins, session ${at + 1}`}
+            placeholder="next"
+            value={session.start ?? ''}
+            onchange={(event) => start(at, event.currentTarget.value)}
+          />
+          <span>·</span>
+          <input
+            class="input input-xs w-12"
+            inputmode="numeric"
+            aria-label={`People, session ${at + 1}`}
+            value={session.people}
+            onchange={(event) => number(at, 'people', event.currentTarget.value)}
+          />
+          people ×
+          <input
+            class="input input-xs w-12"
+            inputmode="numeric"
+            aria-label={`Frames each, session ${at + 1}`}
+            value={session.frames_each}
+            onchange={(event) => number(at, 'frames_each', event.currentTarget.value)}
+          />
+          frames,
+          <input
+            class="input input-xs w-12"
+            inputmode="decimal"
+            aria-label={`Minutes each, session ${at + 1}`}
+            placeholder="auto"
+            value={session.minutes_each ?? ''}
+            onchange={(event) => number(at, 'minutes_each', event.currentTarget.value)}
+          />
+          min each; set up in
+          <input
+            class="input input-xs w-12"
+            inputmode="decimal"
+            aria-label={`Minutes to set up, session ${at + 1}`}
+            value={session.change_min}
+            onchange={(event) => number(at, 'change_min', event.currentTarget.value)}
+          /> min
+        </div>
+      </li>
+    {/each}
+  </ol>
+  {#if !doc.sessions.length}
+    <p class="text-quiet text-[0.84rem]">None yet: each setup counts once, one after the other.</p>
+  {/if}
+  {#if setups.length}
+    <select
+      class="select select-sm mt-2 w-full"
+      aria-label="Add a session of"
+      value=""
+      onchange={(event) => {
+        add(event.currentTarget.value)
+        event.currentTarget.value = ''
+      }}
+    >
+      <option value="">+ a session of …</option>
+      {#each setups as one (one.id)}<option value={one.id}>{one.name}</option>{/each}
+    </select>
+  {/if}
+</section>

@@ -1,0 +1,123 @@
+<!-- The day: will it last? The time line, what gives out and what to do, settings hour by hour, bursts. -->
+<script lang="ts">
+  import { api, sentenceOf, type DayPlanText } from '../lib/api/client'
+  import { sayClock } from '../lib/figures'
+  import { history } from '../lib/history.svelte'
+  import { job } from '../lib/job.svelte'
+  import { Newest } from '../lib/newest'
+  import Burst from '../day/Burst.svelte'
+  import DayAsk from '../day/DayAsk.svelte'
+  import Hours from '../day/Hours.svelte'
+  import TimeLine from '../day/TimeLine.svelte'
+  import JobPick from '../job/JobPick.svelte'
+  import Sessions from '../job/Sessions.svelte'
+  import { address } from '../routes'
+
+  let { id = '' }: { id?: string } = $props()
+  let day = $state.raw<DayPlanText | null>(null)
+  let wrong = $state('')
+  let setups = $state.raw<{ id: string; name: string; job_id: string | null; perS: number | null }[]>([])
+  let session = $state(0)
+  let ready = $state(false)
+  const newest = new Newest()
+  const turn = $derived(day?.turns[Math.min(session, day.turns.length - 1)])
+  /** A whole hour around a time, within the day. */
+  const clock = (minutes: number) => sayClock(Math.min(1439, Math.max(0, Math.floor(minutes / 60) * 60)))
+  const own = $derived(setups.filter((one) => one.job_id === job.id))
+
+  $effect(() => {
+    void history.turned
+    void job.open(id).then(() => (ready = true))
+  })
+  $effect(() => {
+    void job.stored
+    if (!job.id) return
+    const asked = Promise.all([
+      api.GET('/api/jobs/{item_id}/day', { params: { path: { item_id: job.id } } }),
+      api.GET('/api/setups'),
+    ])
+    void newest.take(asked, ([found, all]) => {
+      day = found.data ?? null
+      wrong = found.data ? '' : sentenceOf(found.error)
+      setups = (all.data ?? []).map((one) => ({
+        id: one.id,
+        name: one.doc.name,
+        job_id: one.job_id,
+        perS: one.doc.body.frames_per_s ?? null,
+      }))
+    })
+  })
+</script>
+
+<h1 class="sr-only">Day</h1>
+{#if ready && !job.doc}
+  <p>No job yet: <a class="link-button" href={address.job()}>begin one</a>, and its day stands here.</p>
+{:else if job.doc}
+  <div class="grid items-start gap-2 lg:grid-cols-[19rem_minmax(0,1fr)]">
+    <div class="sheet space-y-3 p-3 max-lg:order-2">
+      <JobPick view="day" />
+      {#if day}<DayAsk {day} />{/if}
+      <Sessions setups={own} />
+      {#if job.doc.day}
+        <a class="btn btn-sm" href={`/api/jobs/${job.id}/day.ics`} download>Schedule as calendar file</a>
+      {/if}
+    </div>
+    <div class="min-w-0 space-y-2">
+      {#if wrong}<p class="sheet p-3">{wrong}</p>{/if}
+      {#if day}
+        <section class="sheet p-3" aria-labelledby="day-title">
+          <h2
+            id="day-title"
+            class={`text-[1.3rem] font-bold ${day.lasts ? '' : 'text-short'}`}
+            data-testid="day-says"
+          >
+            {day.says}
+          </h2>
+          {#if day.sure}<p class="text-[0.92rem]">{day.sure}</p>{/if}
+          {#each day.wrong as line (line)}<p role="alert" class="text-short font-semibold">{line}</p>{/each}
+          <TimeLine {day} choose={(at) => (session = at)} />
+          {#if day.ways.length}
+            <h3 class="ask">What would help</h3>
+            <ul class="list-disc pl-5 text-[0.9rem]" data-testid="ways">
+              {#each day.ways as way (way)}<li>{way}</li>{/each}
+            </ul>
+          {/if}
+          <ul class="mt-1 text-[0.88rem]" data-testid="lasting">
+            {#each day.units as unit (unit.unit)}<li>
+                <bdi class="font-semibold">{unit.name}</bdi>: {unit.says}
+              </li>{/each}
+          </ul>
+        </section>
+        {#if turn}
+          <section class="sheet space-y-2 p-3" aria-labelledby="session-title">
+            <div class="flex flex-wrap items-center gap-2">
+              <h2 id="session-title" class="ask">Session</h2>
+              <select class="select select-sm w-auto" aria-label="Session to look at" bind:value={session}>
+                {#each day.turns as one (one.session)}<option value={one.session}
+                    >{one.session + 1}. {one.name}, {one.clocks}</option
+                  >{/each}
+              </select>
+              <span class="text-quiet text-[0.86rem]">{turn.flashes}</span>
+            </div>
+            {#each turn.wrong as line (line)}<p class="text-short font-semibold">{line}</p>{/each}
+            {#if turn.hands.length}
+              <p class="text-[0.88rem]" data-testid="hands">
+                <strong>Change by hand:</strong>
+                {turn.hands.join('; ')}.
+              </p>
+            {/if}
+            {#key turn.setup}
+              <Hours setup={turn.setup} begins={clock(turn.ready - 30)} ends={clock(turn.end + 60)} />
+              <details class="more">
+                <summary>Bursts: which frames get flash</summary>
+                <Burst setup={turn.setup} perS={setups.find((one) => one.id === turn.setup)?.perS ?? null} />
+              </details>
+            {/key}
+          </section>
+        {/if}
+      {/if}
+    </div>
+  </div>
+{:else}
+  <p class="text-quiet">Opening …</p>
+{/if}

@@ -1,0 +1,93 @@
+<!-- The job: brief and sessions beside the coverage, and which kit to take. -->
+<script lang="ts">
+  import { api, sentenceOf, type BoardText } from '../lib/api/client'
+  import { grams, money } from '../lib/figures'
+  import { history } from '../lib/history.svelte'
+  import { job } from '../lib/job.svelte'
+  import { Newest } from '../lib/newest'
+  import { person } from '../lib/person.svelte'
+  import Brief from '../job/Brief.svelte'
+  import Coverage from '../job/Coverage.svelte'
+  import JobPick from '../job/JobPick.svelte'
+  import KitChoice from '../job/KitChoice.svelte'
+  import Roster from '../job/Roster.svelte'
+  import Sessions from '../job/Sessions.svelte'
+  import SetupsOf from '../job/SetupsOf.svelte'
+
+  let { id = '' }: { id?: string } = $props()
+  let board = $state.raw<BoardText | null>(null)
+  let wrong = $state('')
+  let setups = $state.raw<{ id: string; name: string; job_id: string | null }[]>([])
+  let ready = $state(false)
+  const newest = new Newest()
+  const own = $derived(setups.filter((one) => one.job_id === job.id))
+
+  $effect(() => {
+    void history.turned
+    void job.open(id).then(() => (ready = true))
+  })
+  $effect(() => {
+    void job.stored
+    if (!job.id) return
+    const asked = Promise.all([
+      api.GET('/api/jobs/{item_id}/board', { params: { path: { item_id: job.id } } }),
+      api.GET('/api/setups'),
+    ])
+    void newest.take(asked, ([found, all]) => {
+      board = found.data ?? null
+      wrong = found.data ? '' : sentenceOf(found.error)
+      setups = (all.data ?? []).map((one) => ({ id: one.id, name: one.doc.name, job_id: one.job_id }))
+    })
+  })
+</script>
+
+<h1 class="sr-only">Job</h1>
+{#if ready && !job.doc}
+  <div class="sheet max-w-xl p-4">
+    <p class="mb-3 text-lg">
+      No job yet. A job holds the brief, its setups and the kit, and says whether the kit lasts the day.
+    </p>
+    <button type="button" class="btn btn-primary" onclick={() => job.begin('New job')}>Begin a job</button>
+    <JobPick view="job" />
+  </div>
+{:else if job.doc}
+  <div class="grid items-start gap-2 lg:grid-cols-[19rem_minmax(0,1fr)]">
+    <div class="sheet space-y-3 p-3">
+      <JobPick view="job" />
+      <Brief />
+      <Sessions setups={own} />
+      <SetupsOf {own} {setups} />
+    </div>
+    <div class="min-w-0 space-y-2">
+      <section class="sheet p-3" aria-labelledby="coverage-title">
+        <h2 id="coverage-title" class="text-[1.2rem] font-bold" data-testid="picked">
+          {board ? board.picked.says : 'Coverage'}
+        </h2>
+        {#if board && board.picked.grams > 0}
+          <p class="text-quiet mb-1 text-[0.86rem]">
+            {grams(board.picked.grams)}, {money(board.picked.price, person.preferences.currency)} in all, {money(
+              board.picked.outlay,
+              person.preferences.currency,
+            )} of it to buy or hire.
+          </p>
+        {/if}
+        {#if wrong}<p>{wrong}</p>{/if}
+        {#if board}<Coverage {board} />
+          <p class="mt-1">
+            <a class="link-button text-[0.84rem]" href={`/api/jobs/${job.id}/board.csv`} download
+              >coverage as CSV</a
+            >
+          </p>{/if}
+      </section>
+      {#if board}
+        <div class="sheet p-3"><KitChoice {board} /></div>
+      {/if}
+      <section class="sheet p-3" aria-labelledby="roster-title">
+        <h2 id="roster-title" class="ask">Roster</h2>
+        <Roster />
+      </section>
+    </div>
+  </div>
+{:else}
+  <p class="text-quiet">Opening …</p>
+{/if}
