@@ -25,6 +25,7 @@ from jumpstop.demo import kit, setups
 from jumpstop.words import effects, methods, problems, warnings
 from jumpstop.words.answer import Answer, answer_of
 from jumpstop.words.day import day_text
+from jumpstop.words.day_plan import WRONG
 from jumpstop.words.figures import (
     DisplayUnits,
     amount,
@@ -40,6 +41,7 @@ from jumpstop.words.figures import (
     speed,
     stops,
 )
+from jumpstop.words.hands import HANDS
 from jumpstop.words.kit import printed
 from jumpstop.words.lanes import steps_of
 from jumpstop.words.levers import MOVES
@@ -63,8 +65,11 @@ def codes(*functions: str) -> set[str]:
 
 def test_every_code_has_a_sentence_and_no_sentence_is_left_over() -> None:
     assert effects.SENTENCES.keys() == EFFECTS.keys()
-    assert codes("remark") == methods.REMARKS.keys() | warnings.WARNINGS.keys() | STAGE_WARNINGS.keys()
-    said = codes("refuse", "CannotSolve") | {"no_such_light", "no_usable_unit", "unreadable_setup"}
+    told = methods.REMARKS.keys() | warnings.WARNINGS.keys() | STAGE_WARNINGS.keys() | HANDS.keys() | WRONG.keys()
+    assert codes("remark") | {"f_number", "shutter_s", "iso"} == told | {"dial"}
+    said = codes("refuse", "CannotSolve") | {
+        "no_such_light", "no_usable_unit", "unreadable_setup", "no_setups", "job_without_day",
+    }  # fmt: skip
     assert said == problems.SENTENCES.keys()
     assert set(BLOCKERS) == methods.UNIT_BLOCKERS.keys()
     assert MOVES.keys() == WORK.keys()

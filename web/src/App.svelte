@@ -79,12 +79,10 @@
 <header
   class="no-print bg-flag flex flex-nowrap items-center gap-x-4 px-3 text-white max-sm:gap-x-2 max-sm:px-2 lg:px-5"
 >
-  <a href="#/" class="flex items-center gap-2 py-2 text-lg font-bold whitespace-nowrap">
-    <img src="/icon.svg" alt="" width="24" height="24" /><span class="hidden sm:inline">Jump Stop</span><span
-      class="sr-only sm:hidden">Jump Stop</span
-    >
+  <a href="#/" class="flex items-center gap-2 py-2 text-lg font-bold whitespace-nowrap max-sm:hidden">
+    <img src="/icon.svg" alt="" width="24" height="24" />Jump Stop
   </a>
-  <nav aria-label="Views" class="flex gap-4 self-stretch text-[0.95rem]">
+  <nav aria-label="Views" class="flex gap-4 self-stretch text-[0.95rem] max-sm:gap-1">
     {#each views as [name, href] (name)}
       <a {href} aria-current={shown.route.name === name ? 'page' : undefined} class="nav">{name}</a>
     {/each}
@@ -116,8 +114,11 @@
         title="Metres or feet, steps, dial, theme"
         onclick={() => (settings = true)}><SlidersHorizontal size={18} /></button
       >
-      <button class="tool" aria-label="Keys and help" title="Keys and help" onclick={() => (help = true)}
-        ><CircleQuestionMark size={18} /></button
+      <button
+        class="tool max-sm:hidden"
+        aria-label="Keys and help"
+        title="Keys and help"
+        onclick={() => (help = true)}><CircleQuestionMark size={18} /></button
       >
     </div>
   {/if}
@@ -170,6 +171,12 @@
     height: 2.6rem;
     cursor: pointer;
     border-radius: 4px;
+  }
+  /* A phone has no keys, and little room. */
+  @media (max-width: 639px) {
+    .keys {
+      display: none;
+    }
   }
   .tool:hover {
     background: rgb(255 255 255 / 0.14);

@@ -32,13 +32,25 @@ from ..words.day_plan import DayPlanText, day_plan_text
 from ..words.hours import HoursText, hours_text
 from ..words.kit_choice import KitText, given_up_text, kit_text
 from .documents import ERRORS, EVERYWHERE, IfMatch, LightIndex, Page, revision_of, stored, workspace_of
-from .schemas import Preferences, Stored
+from .schemas import Conflict, Preferences, Stored
 
 router = APIRouter(prefix="/api/jobs", tags=["Jobs"], responses=EVERYWHERE)
 REFUSED: dict[int | str, dict[str, Any]] = {404: ERRORS[404], 422: ERRORS[422]}
+
+JOB_FILE = {"job": {"name": "Kite week"}, "setups": []}
+
+
+def _body(media: str, sample: Any) -> dict[str, Any]:
+    """How a file that is sent as it is stands in the description."""
+    schema = {"type": "string", "format": "binary"} if isinstance(sample, str) else {"type": "object"}
+    return {"requestBody": {"required": True, "content": {media: {"schema": schema, "example": sample}}}}
+
+
+AS_JSON = _body("application/json", JOB_FILE)
+AS_CSV = _body("text/csv", "name,slot\nAda Fenwick,09:30\n")
+CONFLICT: dict[int | str, dict[str, Any]] = REFUSED | {412: {"model": Conflict[Job]}, 428: ERRORS[428]}
 SetupId = Annotated[str, Query(max_length=64, description="A setup of this job.")]
 UnitId = Annotated[str | None, Query(max_length=64, description="A unit of the shelf; without it the one in hand.")]
-FILE = {"requestBody": {"content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}}}}
 ClockOf = Annotated[time | None, Query(description="From when, or until when; the job's day where it is not said.")]
 UNSURE_OF = 0.001  # a day that lasts, or does not, as surely as this is not told as a chance
 
@@ -145,6 +157,7 @@ def hours(
     found = next((one.setup for one in file.setups if one.id == setup), None)
     if found is None:
         raise NotFound("This setup is not among the job's.")
+    begins, ends = (one and one.replace(tzinfo=None) for one in (begins, ends))
     if begins is not None and ends is not None and ends <= begins:
         raise CannotSolve("day_reversed", begins=begins, ends=ends)
     if file.job.day is not None:
@@ -202,7 +215,7 @@ def export(request: Request, item_id: str) -> Response:
     return _file(write_job(workspace_of(request).job_file(item_id)), "application/json", "jumpstop-job.json")
 
 
-@router.post("/import", status_code=201, responses={422: ERRORS[422]}, openapi_extra=FILE)
+@router.post("/import", status_code=201, responses={422: ERRORS[422]}, openapi_extra=AS_JSON)
 async def take_in(request: Request, page: Page = "") -> Stored[Job]:
     """A job from a file, with its setups, as one edit."""
     data = await request.body()
@@ -222,7 +235,7 @@ def roster_csv(request: Request, item_id: str) -> Response:
     return _file(write_roster(workspace_of(request).job_file(item_id).job.roster), "text/csv", "jumpstop-roster.csv")
 
 
-@router.put("/{item_id}/roster", responses=REFUSED, openapi_extra=FILE)
+@router.put("/{item_id}/roster", responses=CONFLICT, openapi_extra=AS_CSV)
 async def put_roster(request: Request, item_id: str, if_match: IfMatch = None, page: Page = "") -> Stored[Job]:
     """The roster from a table, in place of the one there is."""
     data = await request.body()

@@ -52,14 +52,15 @@ def setups(ids: Mapping[str, Mapping[str, str]] | None = None) -> list[Setup]:
     return out
 
 
-def job(setup_ids: Mapping[str, str], unit_ids: Mapping[str, str]) -> Job:
-    """The week's job; setups and units are named in the file and known here by their ids."""
+def job(unit_ids: Mapping[str, str]) -> dict[str, Any]:
+    """The week's job; units are named in the file and known here by their ids, setups by their names still."""
     doc = _file("job")
-    for name, ids in (("sessions", setup_ids), ("picked", unit_ids), ("batteries", unit_ids)):
-        key = "setup" if name == "sessions" else "unit"
-        named = {} if key == "setup" else {"name": ""}
-        doc[name] = [named | one | {key: ids[one[key]]} | {part: one[key] for part in named} for one in doc[name]]
-    return Job.model_validate(doc)
+    for part in ("picked", "batteries"):
+        doc[part] = [one | {"unit": unit_ids[one["unit"]], "name": one["unit"]} for one in doc[part]]
+    sessions = [one | {"setup": "named"} for one in doc["sessions"]]
+    whole = Job.model_validate(doc | {"sessions": sessions}).model_dump(mode="json")
+    named = [one | {"setup": raw["setup"]} for one, raw in zip(whole["sessions"], doc["sessions"], strict=True)]
+    return whole | {"sessions": named}
 
 
 def fill(store: Store) -> None:
@@ -69,9 +70,6 @@ def fill(store: Store) -> None:
     ids: dict[str, dict[str, str]] = {}
     for kind, docs in kit().items():
         ids[kind] = {item.doc["name"]: item.id for item in store.add(kind, docs, f"The demo's {kind}")}
-    made = store.add("jobs", [{"name": _file("job")["name"]}], "The demo's job")[0]
-    docs = [setup.model_dump(mode="json") for setup in setups(ids)]
-    placed = {item.doc["name"]: item.id for item in store.add("setups", docs, "The demo's setups", job_id=made.id)}
-    known = job(placed, ids["units"]).model_dump(mode="json")
-    store.put("jobs", made.id, known, made.revision, "The demo's job")
+    named = [(setup.name, setup.model_dump(mode="json")) for setup in setups(ids)]
+    store.add_job(job(ids["units"]), named)
     store.forget_history()

@@ -42,6 +42,7 @@ class KitText:
     price: float
     outlay: float
     chance: float | None
+    sure: str
     given_up: list[str]
 
 
@@ -68,6 +69,7 @@ def kit_text(
         price=price,
         outlay=outlay,
         chance=None if chance is None else round(chance, 4),
+        sure="" if chance is None else share(chance),
         given_up=list(given_up),
     )
 

@@ -109,9 +109,11 @@
       {#each unit.swaps as swap, i (i)}
         {#if swap !== unit.gives_out}
           <circle cx={x(swap)} cy={charge(at, 0)} r="4" class="fill-flash" />
-          <text x={x(swap)} y={charge(at, -0.38)} text-anchor="middle" class="fill-flash text-[10px]"
-            >{unit.swapped[i]}</text
-          >
+          {#if width > 560}
+            <text x={x(swap)} y={charge(at, -0.38)} text-anchor="middle" class="fill-flash text-[10px]"
+              >{unit.swapped[i]}</text
+            >
+          {/if}
         {/if}
       {/each}
       {#if unit.gives_out !== null}

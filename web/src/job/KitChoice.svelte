@@ -14,7 +14,6 @@
   let stop = $state.raw<AbortController | null>(null)
   const doc = $derived(job.doc!)
   const pounds = (figure: number) => money(figure, person.preferences.currency)
-  const percent = (chance: number | null) => (chance === null ? '' : `${Math.round(chance * 100)} %`)
 
   $effect(() => {
     void job.stored
@@ -127,7 +126,7 @@
           {#each found.taken as one, i (one.unit)}{i ? ', ' : ''}{one.count > 1 ? `${one.count} × ` : ''}<bdi
               >{one.name}</bdi
             >{one.holding === 'owned' ? '' : one.holding === 'hire' ? ' (hired)' : ' (to buy)'}{/each}.
-          {#if found.chance !== null}That all of it holds: {percent(found.chance)}.{/if}
+          {#if found.sure}That all of it holds: {found.sure}.{/if}
         </p>
         <button type="button" class="btn btn-sm mt-1" onclick={() => take(found!)}>Take these along</button>
         <details class="more">
@@ -159,7 +158,7 @@
             >
             <td class="py-1 text-right whitespace-nowrap">{grams(kit.grams)}</td>
             <td class="py-1 text-right whitespace-nowrap">{pounds(kit.outlay)}</td>
-            <td class="py-1 text-right">{percent(kit.chance)}</td>
+            <td class="py-1 text-right">{kit.sure}</td>
             <td class="py-1 text-right"
               ><button type="button" class="link-button" onclick={() => take(kit)}>take</button></td
             >

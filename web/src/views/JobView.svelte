@@ -52,7 +52,7 @@
   </div>
 {:else if job.doc}
   <div class="grid items-start gap-2 lg:grid-cols-[19rem_minmax(0,1fr)]">
-    <div class="sheet space-y-3 p-3">
+    <div class="sheet space-y-3 p-3 max-lg:order-2">
       <JobPick view="job" />
       <Brief />
       <Sessions setups={own} />

@@ -165,7 +165,7 @@ def doubts_of(reach: Reach, unit: int, setup: int) -> tuple[float, dict[Source, 
 def whole_chance(picks: Sequence[tuple[Reach, int, int]]) -> float:
     """Chance that a whole job holds: each pick a light in a method, its unit's place, and its setup's."""
     found = [doubts_of(reach, unit, setup) for reach, unit, setup in picks]
-    names = sorted({name for _, shared in found for name in shared})
+    names = dict.fromkeys(name for _, shared in found for name in shared)
     shared = np.array([[one.get(name, 0.0) for name in names] for _, one in found]).reshape(len(picks), len(names))
     spare = np.array([float(reach.spare[unit]) for reach, unit, _ in picks])
     return joint_chance(spare, np.array([own for own, _ in found]), shared)

@@ -95,8 +95,10 @@ def _front(at: int, old: Light | None, new: Light) -> Iterator[Remark]:
     elif mod is not None and old is not None:
         on, off = layers_on(mod, new.layers), layers_on(mod, old.layers)
         for layer in mod.layers:
-            if (layer in on) != (layer in off):
-                yield remark("layer_on" if layer in on else "layer_off", light=at, layer=layer.name)
+            if layer in on and layer not in off:
+                yield remark("layer_on", light=at, layer=layer.name)
+            if layer in off and layer not in on:
+                yield remark("layer_off", light=at, layer=layer.name)
     gel = old.gel if old is not None else "none"
     if gel != new.gel:
         yield remark("gel", light=at, now=new.gel)

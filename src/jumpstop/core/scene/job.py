@@ -95,9 +95,7 @@ class Sitter(Value):
 class Job(Value):
     """A job: a brief, the setups' turns in the day, a roster, and what is taken along."""
 
-    model_config = example(
-        name="Kite week on the downs", brief={"people": 44, "frames_each": 60}, begins="09:00", ends="17:30"
-    )
+    model_config = example(name="Kite week", brief={"people": 44, "frames_each": 60}, begins="09:00", ends="17:30")
 
     name: Name
     note: Note = ""
@@ -120,7 +118,7 @@ class Job(Value):
 
     @model_validator(mode="after")
     def _runs_forward(self) -> "Job":
-        if self.ends <= self.begins:
+        if self.ends.replace(tzinfo=None) <= self.begins.replace(tzinfo=None):
             raise refuse("day_reversed", begins=self.begins, ends=self.ends)
         return self
 

@@ -2511,7 +2511,7 @@ export interface components {
          *         "people": 44
          *       },
          *       "ends": "17:30",
-         *       "name": "Kite week on the downs"
+         *       "name": "Kite week"
          *     }
          */
         "Job-Input": {
@@ -2607,7 +2607,7 @@ export interface components {
          *         "people": 44
          *       },
          *       "ends": "17:30",
-         *       "name": "Kite week on the downs"
+         *       "name": "Kite week"
          *     }
          */
         "Job-Output": {
@@ -2714,6 +2714,8 @@ export interface components {
             outlay: number;
             /** Chance */
             chance: number | null;
+            /** Sure */
+            sure: string;
             /** Given Up */
             given_up: string[];
         };
@@ -13725,9 +13727,17 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: {
+        requestBody: {
             content: {
-                "application/octet-stream": string;
+                /**
+                 * @example {
+                 *       "job": {
+                 *         "name": "Kite week"
+                 *       },
+                 *       "setups": []
+                 *     }
+                 */
+                "application/json": Record<string, never>;
             };
         };
         responses: {
@@ -13929,9 +13939,13 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: {
+        requestBody: {
             content: {
-                "application/octet-stream": string;
+                /**
+                 * @example name,slot
+                 *     Ada Fenwick,09:30
+                 */
+                "text/csv": string;
             };
         };
         responses: {
@@ -13980,6 +13994,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Conflict_Job_"];
+                };
+            };
             /** @description What was sent is too large. */
             413: {
                 headers: {
@@ -13991,6 +14014,15 @@ export interface operations {
             };
             /** @description The document is not right; each problem names its field. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The If-Match header is missing. */
+            428: {
                 headers: {
                     [name: string]: unknown;
                 };

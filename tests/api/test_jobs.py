@@ -1,0 +1,241 @@
+"""The API on jobs: brief, coverage, kit, day, hours, burst, roster, files; what is refused, and what undo takes back."""
+
+import json
+from datetime import timedelta
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+from icalendar import Calendar
+from test_api import client, put, sentence
+from test_in_hand import named
+
+__all__ = ["client"]
+
+
+@pytest.fixture
+def job(client: TestClient) -> str:
+    return str(client.get("/api/jobs").json()[0]["id"])
+
+
+def doc_of(client: TestClient, job: str) -> tuple[dict[str, Any], int]:
+    found = client.get(f"/api/jobs/{job}").json()
+    return found["doc"], found["revision"]
+
+
+def change(client: TestClient, job: str, **fields: Any) -> Any:
+    doc, revision = doc_of(client, job)
+    return put(client, f"/api/jobs/{job}", doc | fields, revision)
+
+
+def test_the_brief_lists_what_is_open_and_what_it_comes_to(client: TestClient, job: str) -> None:
+    """D: 44 people at 40 frames each are 1,760 frames."""
+    found = client.get(f"/api/jobs/{job}/brief").json()
+    assert "44 people, 40 each: 1,760 frames" in found["comes_to"]
+    assert "How much wind is to be expected?" in found["open"]
+    assert found["letter"].startswith("1. ")
+    doc, _ = doc_of(client, job)
+    change(client, job, brief=doc["brief"] | {"wind_m_s": 6, "people": 40, "frames_each": 300})
+    after = client.get(f"/api/jobs/{job}/brief").json()
+    assert "How much wind is to be expected?" not in after["open"]
+    assert any("12,000 frames" in line for line in after["comes_to"])
+    wrong = change(client, job, brief=doc["brief"] | {"people": 0})
+    assert wrong.status_code == 422
+    assert sentence(wrong) == "People must be at least 1 (got 0)."
+
+
+def test_the_coverage_agrees_with_the_workbench(client: TestClient, job: str) -> None:
+    found = client.get(f"/api/jobs/{job}/board").json()
+    assert [column["name"] for column in found["columns"]].count("At the bench") == 3
+    item, _ = named(client, "Noon portrait")
+    column = next(i for i, one in enumerate(found["columns"]) if one["setup"] == item)
+    lanes = client.get(f"/api/setups/{item}/answer").json()["answer"]["lanes"]
+    for at, unit in enumerate(found["units"]):
+        if found["cells"][column]["method"][at] == 0 and found["cells"][column]["spare"][at] is not None:
+            place = lanes["id"].index(unit["id"])  # the advised method is the first that serves
+            assert found["cells"][column]["spare"][at] == pytest.approx(lanes["spare"][place], abs=0.006)
+            assert found["cells"][column]["dial"][at] == lanes["dial"][place]
+    assert "Covers 8 of 10 setups" in found["picked"]["says"]
+    rows = client.get(f"/api/jobs/{job}/board.csv").text.splitlines()
+    assert len(rows) == len(found["units"]) + 1
+
+
+def test_a_kit_is_chosen_taken_and_covers_all(client: TestClient, job: str) -> None:
+    kit = client.get(f"/api/jobs/{job}/kit").json()
+    assert kit["proven"]
+    assert "proven" in kit["says"]
+    assert kit["given_up"] == []
+    assert (
+        change(client, job, picked=[{"unit": one["unit"], "count": one["count"]} for one in kit["taken"]]).status_code
+        == 200
+    )
+    picked = client.get(f"/api/jobs/{job}/board").json()["picked"]
+    assert picked["says"].startswith("Covers all 10 setups")
+    assert picked["chance"] == kit["chance"]
+    assert picked["grams"] == pytest.approx(kit["grams"])
+    lines = [json.loads(line) for line in client.get(f"/api/jobs/{job}/front").text.splitlines()]
+    assert lines[0]["grams"] == pytest.approx(kit["grams"])
+    change(client, job, chance=0.999)
+    none = client.get(f"/api/jobs/{job}/kit").json()
+    assert none["says"].startswith("No set of units covers all of it")
+    assert any("Chalk line, key: the nearest, Gannet 600, wants" in line for line in none["given_up"])
+
+
+def test_travel_and_site_are_told_of(client: TestClient, job: str) -> None:
+    doc, _ = doc_of(client, job)
+    units = {unit["doc"]["name"]: unit for unit in client.get("/api/units").json()}
+    skua, gannet = units["Skua 1200 pack"], units["Gannet 600"]
+    supplies = [one | {"capacity_wh": 130} for one in gannet["doc"]["power_supplies"]]
+    put(client, f"/api/units/{gannet['id']}", gannet["doc"] | {"power_supplies": supplies})
+    brief = doc["brief"] | {"carriage": "air", "power_on_site": False}
+    change(client, job, picked=[{"unit": skua["id"]}, {"unit": gannet["id"]}], brief=brief)
+    cautions = client.get(f"/api/jobs/{job}/board").json()["picked"]["cautions"]
+    assert any("Skua 1200 pack wants mains" in line for line in cautions)
+    assert any("Gannet 600 by air: 130 Wh" in line for line in cautions)
+
+
+def test_the_day_says_what_gives_out_and_what_would_help(client: TestClient, job: str) -> None:
+    day = client.get(f"/api/jobs/{job}/day").json()
+    assert day["says"] == "Godwit 76 pair gives out at 12:54: 3 batteries, and 4 more wanted."
+    assert "4 batteries more for Godwit 76 pair: it lasts." in day["ways"]
+    assert [turn["name"] for turn in day["turns"]] == ["44 headshots", "Team of 22", "The leap", "Lanterns at dusk"]
+    assert "f/2.8 to f/11" in day["turns"][1]["hands"]
+    doc, _ = doc_of(client, job)
+    charged = [one | {"charges": 7} if one["name"] == "Godwit 76 pair" else one for one in doc["batteries"]]
+    change(client, job, batteries=charged)
+    after = client.get(f"/api/jobs/{job}/day").json()
+    assert after["lasts"]
+    assert after["says"].startswith("It lasts: over at 22:10")
+    assert after["ways"] == []
+    change(client, job, celsius=-10)
+    assert not client.get(f"/api/jobs/{job}/day").json()["lasts"]
+
+
+def test_impossible_days_get_a_sentence(client: TestClient, job: str) -> None:
+    doc, _ = doc_of(client, job)
+    first = doc["sessions"][0]
+    assert (
+        sentence(change(client, job, sessions=[first | {"frames_each": 0}]))
+        == "Frames each (number 1) must be at least 1 (got 0)."
+    )
+    assert "before it begins" in sentence(change(client, job, begins="20:00", ends="08:00"))
+    change(client, job, sessions=[first | {"people": 9000, "frames_each": 9000}])
+    day = client.get(f"/api/jobs/{job}/day").json()
+    assert "89,100,000 frames in one session cannot be right" in day["turns"][0]["wrong"][0]
+    change(client, job, sessions=[first | {"people": 900, "minutes_each": 8}])
+    assert "past midnight" in client.get(f"/api/jobs/{job}/day").json()["wrong"][0]
+    change(client, job, sessions=[first, first | {"start": "09:10"}])
+    assert "before the one ahead of it has ended" in client.get(f"/api/jobs/{job}/day").json()["turns"][1]["wrong"][0]
+    leap, _ = named(client, "The leap")
+    change(client, job, sessions=[{"setup": leap, "start": "21:50"}])
+    assert "The sun has set at 21:1" in client.get(f"/api/jobs/{job}/day").json()["turns"][0]["wrong"][0]
+    change(
+        client, job, sessions=[{"setup": leap, "start": "20:55", "people": 30, "frames_each": 30, "minutes_each": 2}]
+    )
+    assert any("before it is over" in line for line in client.get(f"/api/jobs/{job}/day").json()["turns"][0]["wrong"])
+
+
+def test_hours_and_bursts(client: TestClient, job: str) -> None:
+    item, _ = named(client, "44 headshots")
+    hours = client.get(f"/api/jobs/{job}/hours", params={"setup": item, "begins": "09:00", "ends": "16:00"}).json()
+    sun, cloud = hours["skies"]
+    assert sun["lost"] == ["High-speed sync holds no more from 10:00"]
+    assert "ND at sync" in sun["holds"]
+    assert "High-speed sync" in cloud["holds"]
+    table = client.get(f"/api/jobs/{job}/hours.csv", params={"setup": item, "begins": "09:00", "ends": "16:00"}).text
+    assert len(table.splitlines()) == 1 + 2 * 8
+    burst = client.get(f"/api/jobs/{job}/burst", params={"setup": item, "per_s": 10, "frames": 30}).json()
+    own = next(row for row in burst["rows"] if row["in_hand"])
+    assert len(own["lit"]) == 30
+    assert own["lit"][0]
+    assert burst["says"].startswith(f"{burst['unit']} at {own['dial']}")
+    assert client.get(f"/api/jobs/{job}/hours", params={"setup": "gone"}).status_code == 404
+    dark, _ = named(client, "Sail loft")
+    assert "needs a place and a date" in sentence(client.get(f"/api/jobs/{job}/hours", params={"setup": dark}))
+
+
+def test_the_schedule_reads_back_as_a_calendar(client: TestClient, job: str) -> None:
+    """P: RFC 5545, by a general library."""
+    body = client.get(f"/api/jobs/{job}/day.ics").content
+    events = Calendar.from_ical(body).walk("VEVENT")
+    assert next(str(event["summary"]) for event in events) == "44 headshots"
+    start, end = events[0].decoded("dtstart"), events[0].decoded("dtend")
+    assert f"{start:%Y-%m-%d %H:%M}" == "2026-06-24 08:00"  # nine by the clocks of the place
+    assert end - start == timedelta(hours=6, minutes=22)
+    assert str(events[0]["location"]) == "Chalk Downs"
+    change(client, job, day=None)
+    assert "wants a date" in sentence(client.get(f"/api/jobs/{job}/day.ics"))
+
+
+def test_a_job_goes_out_and_comes_back_whole(client: TestClient, job: str) -> None:
+    body = client.get(f"/api/jobs/{job}/export.json").content
+    count = len(client.get("/api/setups").json())
+    made = client.post("/api/jobs/import", content=body)
+    assert made.status_code == 201
+    again = made.json()["id"]
+    assert len(client.get("/api/setups").json()) == 2 * count
+    first, second = (client.get(f"/api/jobs/{one}/day").json() for one in (job, again))
+    for day in (first, second):
+        for turn in day["turns"]:
+            del turn["setup"]
+    assert first == second
+    assert client.post("/api/undo").json()["label"] == "Import job Kite week on the downs"
+    assert len(client.get("/api/setups").json()) == count
+    assert [one["id"] for one in client.get("/api/jobs").json()] == [job]
+    bad = json.loads(body)
+    bad["job"]["sessions"][0]["setup"] = "elsewhere"
+    refused = client.post("/api/jobs/import", content=json.dumps(bad).encode())
+    assert "not in this job" in sentence(refused)
+    assert client.post("/api/jobs/import", content=b"{").status_code == 422
+    assert len(client.get("/api/jobs").json()) == 1
+
+
+def test_a_roster_comes_in_and_goes_out(client: TestClient, job: str) -> None:
+    table = 'Name;Slot;Variant;Done;Picks\n"=Ada; the first";10:30;waist;yes;12, 14\nBram;;;;\n'
+    _, revision = doc_of(client, job)
+    made = client.put(f"/api/jobs/{job}/roster", content=table.encode(), headers={"if-match": f'"{revision}"'})
+    assert made.status_code == 200
+    roster = made.json()["doc"]["roster"]
+    assert roster[0] == {
+        "name": "=Ada; the first",
+        "slot": "10:30",
+        "variant": "waist",
+        "done": True,
+        "files": "",
+        "picks": "12, 14",
+    }
+    out = client.get(f"/api/jobs/{job}/roster.csv").text
+    assert "'=Ada" in out  # no spreadsheet runs it
+    _, revision = doc_of(client, job)
+    back = client.put(f"/api/jobs/{job}/roster", content=out.encode(), headers={"if-match": f'"{revision}"'})
+    assert back.json()["doc"]["roster"] == roster
+    for bad, says in (
+        (b"", "empty"),
+        (b"who\nA\n", "column called name"),
+        (b"name,slot\nA,25:99\n", "Row 2"),
+        (b"\xff\xfe", "UTF-8"),
+    ):
+        refused = client.put(f"/api/jobs/{job}/roster", content=bad, headers={"if-match": f'"{revision + 1}"'})
+        assert refused.status_code == 422
+        assert says in sentence(refused)
+    stale = client.put(f"/api/jobs/{job}/roster", content=out.encode(), headers={"if-match": f'"{revision - 1}"'})
+    assert stale.status_code in (200, 412)
+
+
+def test_a_job_without_setups_says_so(client: TestClient) -> None:
+    made = client.post("/api/jobs", json={"name": "Empty"}).json()
+    for what in ("board", "kit", "day"):
+        assert "add one first" in sentence(client.get(f"/api/jobs/{made['id']}/{what}"))
+    assert client.get("/api/jobs/gone/board").status_code == 404
+    setup, _ = named(client, "Sail loft")
+    assert client.put(f"/api/setups/{setup}/job", json={"job_id": made["id"]}).status_code == 200
+    assert [one["name"] for one in client.get(f"/api/jobs/{made['id']}/board").json()["columns"]] == ["Sail loft"]
+    assert client.get(f"/api/jobs/{made['id']}/day").json()["turns"][0]["name"] == "Sail loft"
+
+
+def test_sessions_of_a_setup_that_is_gone_are_left_out(client: TestClient, job: str) -> None:
+    item, _ = named(client, "44 headshots")
+    client.delete("/api/setups", params={"item_id": [item]})
+    assert next(turn["name"] for turn in client.get(f"/api/jobs/{job}/day").json()["turns"]) == "Team of 22"
+    client.post("/api/undo")
+    assert client.get(f"/api/jobs/{job}/day").json()["turns"][0]["name"] == "44 headshots"

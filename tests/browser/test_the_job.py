@@ -1,0 +1,177 @@
+"""The job and its day in the browser: from nothing to a kit that lasts, by pointer and by keys; the demo's day plain to
+see; on a phone; and nothing said to be stored before it is."""
+
+import json
+import re
+import urllib.request
+from pathlib import Path
+from typing import Any
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+from test_journeys import findings
+
+CSV = "name,guide_number,weight_g,price,power_source,recycle_full_s,full_flashes\n" + "".join(
+    f'{name},"GN {gn} (ISO 100, m, 35 mm)",{grams},{price},lithium,2,{flashes}\n'
+    for name, gn, grams, price, flashes in (("Stint 30", 30, 300, 90, 300), ("Ruff 45", 45, 1500, 400, 300))
+)
+
+
+def view(page: Page, name: str) -> None:
+    page.get_by_role("navigation", name="Views").get_by_role("link", name=name, exact=True).click()
+
+
+def stored_job(page: Page) -> Any:
+    base = page.url.split("#")[0]
+    with urllib.request.urlopen(f"{base}api/jobs") as reply:
+        return json.load(reply)
+
+
+def test_a_newcomer_plans_a_job(page: Page, tmp_path: Path) -> None:
+    """A job from nothing, two setups, a shelf imported, which units cover both, how many batteries, and export."""
+    view(page, "Job")
+    page.get_by_role("button", name="New job").click()
+    name = page.get_by_role("textbox", name="Name of the job")
+    expect(name).to_have_value("New job")
+    name.fill("Ferry portraits")
+    name.press("Enter")
+    expect(page.get_by_text("No setup belongs to this job yet: add one first.")).to_be_visible()
+    page.get_by_role("textbox", name=re.compile(r"^People\s*, open")).fill("20")
+    page.get_by_role("textbox", name=re.compile(r"^Frames each\s*, open")).fill("30")
+    page.keyboard.press("Tab")
+    expect(page.get_by_test_id("brief-sums")).to_contain_text("20 people, 30 each: 600 frames")
+    for where in ("Outdoors, in the shade", "Indoors, lamps and windows"):
+        page.get_by_role("button", name="New setup").click()
+        page.get_by_role("button", name=where).click()
+        page.get_by_test_id("headline").wait_for()
+        view(page, "Job")
+    expect(page.get_by_role("region", name="Coverage").get_by_role("columnheader")).to_have_count(4)
+    view(page, "Shelf")
+    (tmp_path / "shelf.csv").write_text(CSV)
+    page.get_by_role("button", name="Import").click()
+    page.get_by_label(re.compile("file", re.I)).first.set_input_files(tmp_path / "shelf.csv")
+    page.get_by_role("button", name=re.compile(r"^Add .*2 units|^Import .*2|^Add 2")).click()
+    expect(page.get_by_text("Ruff 45").first).to_be_visible()
+    view(page, "Job")
+    row = page.get_by_role("row", name=re.compile("Ruff 45"))
+    expect(row).to_contain_text("all")
+    page.get_by_role("checkbox", name="Take Ruff 45 along").check()
+    expect(page.get_by_test_id("picked")).to_contain_text("Covers all 2 setups")
+    page.get_by_label("Add a session of").select_option(index=1)
+    view(page, "Day")
+    expect(page.get_by_test_id("day-says")).to_contain_text(re.compile("It lasts|gives out"))
+    page.get_by_label("Ruff 45", exact=True).fill("3")
+    page.get_by_label("Ruff 45", exact=True).press("Enter")
+    expect(page.get_by_test_id("day-says")).to_contain_text("It lasts")
+    view(page, "Job")
+    with page.expect_download() as download:
+        page.get_by_role("link", name="Export", exact=True).click()
+    out = json.loads(Path(download.value.path()).read_text(encoding="utf-8"))
+    assert out["format"] == "jumpstop-job"
+    assert out["job"]["name"] == "Ferry portraits"
+    assert len(out["setups"]) == 2
+    assert out["job"]["picked"][0]["name"] == "Ruff 45"
+
+
+def test_the_kit_is_chosen_by_keys_and_undone(page: Page) -> None:
+    view(page, "Job")
+    expect(page.get_by_test_id("picked")).to_contain_text("Covers 8 of 10 setups")
+    choose = page.get_by_role("button", name="Choose the kit")
+    choose.focus()
+    page.keyboard.press("Enter")
+    expect(page.get_by_test_id("kit")).to_contain_text("The lightest: 3 units")
+    expect(page.get_by_test_id("kit")).to_contain_text("(proven)")
+    page.get_by_role("button", name="Take these along").focus()
+    page.keyboard.press("Enter")
+    expect(page.get_by_test_id("picked")).to_contain_text("Covers all 10 setups; that all of them hold: ")
+    page.keyboard.press("Control+z")
+    expect(page.get_by_test_id("picked")).to_contain_text("Covers 8 of 10 setups")
+    page.get_by_role("button", name="Weight against money").click()
+    expect(page.get_by_test_id("front")).to_contain_text("6.5 kg")
+    page.get_by_label("Chance for every light").select_option("0.99")
+    choose.click()
+    expect(page.get_by_test_id("kit")).to_contain_text("What stands in the way")
+    cell = page.get_by_role("row", name=re.compile("^Take Gannet 600 along")).get_by_role("button").first
+    cell.click()
+    expect(page.get_by_role("dialog")).to_contain_text("Gannet 600: Noon portrait")
+    expect(page.get_by_role("dialog").get_by_role("table")).to_contain_text("in hand")
+
+
+def test_the_demos_headshot_day_at_a_glance(page: Page) -> None:
+    """Batteries, when they are changed, what gives out, and the hours when HSS holds no more but ND does."""
+    view(page, "Day")
+    expect(page.get_by_test_id("day-says")).to_have_text(
+        "Godwit 76 pair gives out at 12:54: 3 batteries, and 4 more wanted."
+    )
+    line = page.get_by_test_id("timeline")
+    for words in ("44 headshots", "10:45", "11:54", "gives out 12:54", "light outside"):
+        expect(line).to_contain_text(words)
+    expect(page.get_by_test_id("lost")).to_have_text("✕ High-speed sync holds no more from 10:00")
+    expect(page.get_by_test_id("holds")).to_contain_text("ND at sync")
+    page.get_by_role("button", name="cloud", exact=True).click()
+    expect(page.get_by_test_id("lost")).to_have_count(0)
+    charges = page.get_by_label("Godwit 76 pair", exact=True)
+    charges.fill("7")
+    charges.press("Enter")
+    expect(page.get_by_test_id("day-says")).to_contain_text("It lasts: over at 22:10")
+    page.get_by_label("Session to look at").select_option("1")
+    expect(page.get_by_test_id("hands")).to_contain_text("f/2.8 to f/11")
+    page.get_by_text("Bursts: which frames get flash").click()
+    expect(page.get_by_role("table", name=re.compile("Frames of a burst"))).to_contain_text("lit")
+    page.get_by_role("button", name="Session 1 later").click()
+    expect(page.get_by_label("Session to look at").get_by_role("option").first).to_contain_text("1. Team of 22")
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_label("Session to look at").get_by_role("option").first).to_contain_text("1. 44 headshots")
+
+
+def test_what_is_wrong_is_said_and_nothing_pretends(page: Page) -> None:
+    view(page, "Job")
+    people = page.get_by_label("People", exact=True)
+    expect(people).to_have_value("44")
+    people.fill("0")
+    people.press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("People must be at least 1")
+    expect(people).to_have_value("44")
+    assert stored_job(page)[0]["doc"]["brief"]["people"] == 44
+    starts = page.get_by_label("Begins, session 1")
+    starts.fill("nine")
+    starts.press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("a time such as 12:30")
+    page.route(
+        "**/api/jobs/*",
+        lambda route: route.fulfill(status=500, body="{}") if route.request.method == "PUT" else route.continue_(),
+    )
+    page.get_by_label("Name of a person").fill("Dora Quill")
+    page.get_by_role("button", name="Add", exact=True).click()
+    expect(page.get_by_role("alert")).to_contain_text("could not answer")
+    expect(page.get_by_text("Dora Quill")).to_have_count(0)
+
+
+@pytest.mark.parametrize("theme", ["desk", "dim", "sun"])
+def test_axe_finds_nothing(browser: Browser, demo: Any, theme: str) -> None:
+    page = browser.new_page(viewport={"width": 1280, "height": 900})
+    page.goto(demo.url)
+    page.get_by_test_id("headline").wait_for()
+    page.evaluate("theme => (document.documentElement.dataset.theme = theme)", theme)
+    view(page, "Job")
+    expect(page.get_by_test_id("picked")).to_contain_text("Covers")
+    page.get_by_role("button", name="Choose the kit").click()
+    page.get_by_test_id("kit").wait_for()
+    assert findings(page) == []
+    view(page, "Day")
+    page.get_by_test_id("timeline").wait_for()
+    page.get_by_test_id("lost").wait_for()
+    assert findings(page) == []
+    page.close()
+
+
+def test_on_a_phone(browser: Browser, demo: Any) -> None:
+    page = browser.new_page(viewport={"width": 390, "height": 844})
+    page.goto(demo.url)
+    page.get_by_test_id("headline").wait_for()
+    for name, mark in (("Job", "picked"), ("Day", "day-says")):
+        view(page, name)
+        expect(page.get_by_test_id(mark)).to_contain_text(re.compile("Covers|gives out"))
+        assert page.evaluate("document.documentElement.scrollWidth") <= 390, name
+        assert page.get_by_test_id(mark).bounding_box()["y"] < 500, name
+    page.close()

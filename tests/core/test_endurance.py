@@ -1,0 +1,278 @@
+"""Will it last the day: bursts, charge, cold, heat, swaps and chargers; the day by the plain sums; hour by hour."""
+
+import math
+from datetime import date, time
+from typing import Any
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from pydantic import ValidationError
+
+from jumpstop.core.kit.errors import CannotSolve
+from jumpstop.core.kit.power import PowerSupply
+from jumpstop.core.kit.table import UnitTable, table_of
+from jumpstop.core.kit.unit import Claim, Heat, Hss, Unit
+from jumpstop.core.physics import battery
+from jumpstop.core.plan.endurance import IDLE_PER_H, day_plan, spread_of
+from jumpstop.core.plan.hands import Standing, changes_between
+from jumpstop.core.plan.hours import clocks, first_lost, hours_of
+from jumpstop.core.plan.reach import solve
+from jumpstop.core.plan.turns import CADENCE_S, TURNOVER_MIN, clock_of
+from jumpstop.core.scene.job import Job, JobFile
+from jumpstop.core.scene.setup import Setup
+from jumpstop.demo import kit, setups
+
+SHELF = table_of([Unit.model_validate(doc) for doc in kit()["units"]])
+NAMES = [unit.name for unit in SHELF.units]
+
+
+@pytest.mark.parametrize(
+    ("full", "least", "rate", "powers", "lit"),
+    [
+        (2.5, 0.0, 8, (1, 1 / 2, 1 / 4, 1 / 8, 1 / 16), (1, 2, 4, 12, 76)),
+        (2.5, 0.05, 8, (1 / 8, 1 / 16), (10, 30)),
+        (2.0, 0.0, 10, (1 / 2, 1 / 4, 1 / 8, 1 / 16), (2, 4, 12, 76)),
+    ],
+)
+def test_bursts(full: float, least: float, rate: float, powers: tuple[float, ...], lit: tuple[int, ...]) -> None:
+    """D, physics 9: unbroken flashed frames; common practice: three to five in a fast burst, which is about 1/4."""
+    found = [battery.burst(power, full, least, rate, 200) for power in powers]
+    assert tuple(battery.unbroken(one) for one in found) == lit
+    every = battery.burst(1 / 2, 2.0, 0.0, 10, 40)
+    gaps = np.diff(np.flatnonzero(every))
+    assert set(gaps[1:].tolist()) <= {9, 10}  # a half charge takes 1 s to come back: every tenth frame
+    assert battery.burst(1.0, 1.0, 0.4, 1.0, 5) == [True] * 5  # recycled in just the time between two
+    assert not all(battery.burst(1.0, 1.01, 0.4, 1.0, 5))
+
+
+def test_charge_cold_and_heat() -> None:
+    """M, physics 9: four AA of 2.0 Ah are 250 flashes of 76 Ws, 1,000 at a quarter; cold by its table."""
+    full = battery.full_flashes_of(9.6, 76)
+    assert full == pytest.approx(250, rel=0.01)
+    assert float(battery.flashes_per_charge(np.array(0.25), full)) == pytest.approx(4 * full)
+    table = {"lithium": (0.8, 0.7), "nimh": (0.85, 0.7), "alkaline": (0.6, 0.3)}
+    for cells, (freezing, colder) in table.items():
+        assert battery.cold_share(cells, 0) == freezing  # type: ignore[arg-type]
+        assert battery.cold_share(cells, -10) == colder  # type: ignore[arg-type]
+        assert battery.cold_share(cells, 25) == 1  # type: ignore[arg-type]
+    assert battery.cold_share("lithium", 10) == pytest.approx(0.9)
+    assert battery.heat_wait_s(30, 2, 1, 30, 300) == 0  # so many in a row are borne
+    # Forty in 80 s: 40 put in, 8 leaked, 30 held, so 2 too many, and a rest of 2 x 300 / 30 = 20 s.
+    assert battery.heat_wait_s(40, 2, 1, 30, 300) == pytest.approx(20)
+    assert battery.heat_wait_s(40, 2, 2, 30, 300) == pytest.approx(420)
+
+
+def test_iso_buys_recycle_time_and_charge() -> None:
+    """D: ISO 100 to 400 is two stops less power: a quarter of the charge, and of the recycle time less its fixed part."""
+    unit = Unit(
+        name="U", claims=(Claim(guide_number=60, unit="m", zoom_mm=35),),
+        power_supplies=(PowerSupply(recycle_full_s=3.0, recycle_least_s=0.2, full_flashes=200),),
+    )  # fmt: skip
+    reaches = []
+    for iso in (100, 400):
+        doc = {"ambient": {"condition": "dark"}, "aim": {"f_number": 8, "iso": iso}, "lights": [{"distance_m": 4}]}
+        solved = solve(Setup.model_validate(doc), table_of([unit]))
+        reaches.append(solved.reach(solved.kinds[0]))
+    low, high = reaches
+    assert float(low.below_full[0]) + 2 == pytest.approx(float(high.below_full[0]), abs=1e-6)
+    assert float(high.recycle_s[0]) - 0.2 == pytest.approx((float(low.recycle_s[0]) - 0.2) / 4)
+    assert float(high.flashes[0]) == pytest.approx(4 * float(low.flashes[0]))
+
+
+DARK = {"ambient": {"condition": "dark"}, "aim": {"f_number": 8}, "lights": [{"distance_m": 3}]}
+ONE = Unit(
+    name="One", claims=(Claim(guide_number=60, unit="m", zoom_mm=35),), weight_g=500,
+    power_supplies=(PowerSupply(kind="lithium", recycle_full_s=2.0, recycle_least_s=0.1, full_flashes=100),),
+)  # fmt: skip
+
+
+def file_of(sessions: list[dict[str, Any]], setup: dict[str, Any] | Setup = DARK, **job: Any) -> JobFile:
+    doc = setup if isinstance(setup, dict) else setup.model_dump()
+    return JobFile.model_validate(
+        {"job": {"name": "A day", "sessions": [{"setup": "s"} | one for one in sessions]} | job,
+         "setups": [{"id": "s", "setup": doc}]}
+    )  # fmt: skip
+
+
+@settings(max_examples=40, deadline=None)
+@given(
+    st.lists(
+        st.fixed_dictionaries(
+            {"people": st.integers(1, 20), "frames_each": st.integers(1, 60), "tests": st.floats(0, 1)}
+        ),
+        min_size=1,
+        max_size=4,
+    ),
+    st.integers(1, 6),
+)
+def test_the_day_is_the_plain_sum(sessions: list[dict[str, Any]], charges: int) -> None:
+    """D, physics 9: flashes x power over the charge, and 1 % of a charge for each hour (from memory); a battery is
+    changed each time a whole one is used."""
+    plan = day_plan(file_of(sessions, batteries=[{"unit": "One", "charges": charges}]), table_of([ONE]), ways=False)
+    (one,) = plan.units
+    work = plan.turns[0].stretches[0].work[0]
+    power = 2.0**-work.below_full
+    flashes = sum(s["people"] * s["frames_each"] * (1 + s["tests"]) for s in sessions)
+    hours = sum(turn.end - turn.ready for turn in plan.turns) / 60
+    used = flashes * power + IDLE_PER_H * hours * 100
+    assert one.flashes == pytest.approx(flashes)
+    assert one.used == pytest.approx(used)
+    assert one.wanted == max(1, math.ceil(used / 100 - 1e-9))
+    assert (one.gives_out is None) == (charges >= one.wanted)
+    assert len(one.swaps) == min(charges, one.wanted - 1)
+    each = max(CADENCE_S, 0.1 + power * 1.9)
+    minutes = sum(s["people"] * (TURNOVER_MIN + s["frames_each"] * (1 + s["tests"]) * each / 60) for s in sessions)
+    assert plan.ends == pytest.approx(9 * 60 + 15 * len(sessions) + minutes)
+
+
+def test_swaps_chargers_cold_and_old_cells() -> None:
+    """D: 100 full flashes a charge, full power, one every 36 s: a charge lasts an hour (less 1 % an hour for idling)."""
+    full = DARK | {"lights": [{"distance_m": 3, "dial_stops": 0.0}]}
+    session = [{"people": 4, "frames_each": 100, "minutes_each": 60, "tests": 0, "change_min": 0}]
+
+    def outs(**job: Any) -> Any:
+        return day_plan(file_of(session, full, **job), table_of([ONE]), ways=False).units[0]
+
+    three = outs(batteries=[{"unit": "One", "charges": 3}])
+    assert three.swaps[0].at == pytest.approx(9 * 60 + 60 / 1.01, abs=0.01)
+    assert three.gives_out == pytest.approx(9 * 60 + 180 / 1.01, abs=0.01)
+    assert three.wanted == 5
+    cold = outs(celsius=0, batteries=[{"unit": "One", "charges": 3}])
+    assert cold.gives_out == pytest.approx(9 * 60 + 180 / 1.0125, abs=180 * 0.25)
+    assert cold.capacity == pytest.approx(80)
+    assert outs(cells=0.5).capacity == pytest.approx(50)
+    # One charger that fills one in an hour: two go round for ever, for each is full as the other is empty.
+    charged = outs(chargers=1, charge_h=0.9, batteries=[{"unit": "One", "charges": 2}])
+    assert charged.gives_out is None
+    assert charged.charged == 2
+    slow = outs(chargers=1, charge_h=2, batteries=[{"unit": "One", "charges": 2}])
+    assert slow.gives_out == pytest.approx(9 * 60 + 120 / 1.01, abs=0.01)
+    assert slow.swaps[-1].again == pytest.approx(9 * 60 + 60 / 1.01 + 120, abs=0.01)
+    mains = ONE.model_copy(update={"power_supplies": (PowerSupply(kind="mains", recycle_full_s=1),)})
+    assert day_plan(file_of(session, full), table_of([mains])).units[0].gives_out is None
+    unknown = ONE.model_copy(update={"power_supplies": ()})
+    assert math.isnan(day_plan(file_of(session, full), table_of([unknown])).units[0].capacity)
+
+
+def test_ways_out_do_what_they_say() -> None:
+    sunny = setups()[5]
+    file = file_of([{"people": 44, "frames_each": 40, "minutes_each": 8}], sunny, day=date(2026, 6, 24))
+    plan = day_plan(file, SHELF)
+    assert plan.gives_out is not None
+    charges = next(way for way in plan.ways if way.code == "charges")
+    assert charges.unit is not None
+    unit = SHELF.ids[charges.unit]
+    more = file.model_copy(update={"job": file.job.model_copy(update={"batteries": ()})})
+    more = JobFile.model_validate(
+        more.model_dump()
+        | {
+            "job": more.job.model_dump()
+            | {"batteries": [{"unit": "x", "name": unit, "charges": int(1 + charges.count)}]}
+        }
+    )
+    assert day_plan(more, SHELF).gives_out is None
+    charger = next(way for way in plan.ways if way.code == "charger")
+    with_one = file.model_copy(update={"job": file.job.model_copy(update={"chargers": 1})})
+    assert day_plan(with_one, SHELF).gives_out == pytest.approx(charger.gives_out)
+
+
+def test_spread_is_the_same_for_the_same_seed() -> None:
+    file = file_of([{"people": 10, "frames_each": 90, "minutes_each": 6}], batteries=[{"unit": "One", "charges": 2}])
+    plan = day_plan(file, table_of([ONE]))
+    assert plan.gives_out is None
+    one, again, other = spread_of(plan, 400, 1), spread_of(plan, 400, 1), spread_of(plan, 400, 2)
+    assert one == again
+    assert one.lasts != other.lasts
+    assert one.lasts == pytest.approx(other.lasts, abs=0.1)
+    tight = file_of([{"people": 10, "frames_each": 90, "minutes_each": 6}], batteries=[{"unit": "One", "charges": 1}])
+    assert spread_of(day_plan(tight, table_of([ONE])), 400, 1).lasts < one.lasts
+    assert one.until <= plan.ends
+
+
+def test_impossible_days() -> None:
+    overlap = day_plan(file_of([{"people": 10, "frames_each": 60}, {"start": "09:20"}]), table_of([ONE]))
+    assert [remark.code for remark in overlap.turns[1].wrong] == ["overlaps"]
+    crowd = day_plan(file_of([{"people": 10_000, "frames_each": 10_000}]), table_of([ONE]))
+    assert [remark.code for remark in crowd.turns[0].wrong] == ["too_many_frames"]
+    long = day_plan(file_of([{"people": 3000, "frames_each": 60}]), table_of([ONE]))
+    assert long.ends >= 1440
+    assert clock_of(long.ends) == time(23, 59)
+    for wrong in ({"frames_each": 0}, {"people": 0}, {"start": "25:00"}):
+        with pytest.raises(ValidationError):
+            file_of([wrong])
+    with pytest.raises(ValidationError):
+        file_of([], begins="18:00", ends="09:00")
+    with pytest.raises(ValidationError):
+        JobFile.model_validate({"job": {"name": "A", "sessions": [{"setup": "gone"}]}})
+    empty = day_plan(JobFile.model_validate({"job": {"name": "A"}}), table_of([ONE]))
+    assert empty.turns == ()
+    assert empty.gives_out is None
+
+
+def test_heat_makes_a_session_longer() -> None:
+    hot = ONE.model_copy(update={"heat": Heat(full_flashes=20, rest_s=600), "hss": Hss()})
+    full = DARK | {"lights": [{"distance_m": 3, "dial_stops": 0.0}]}
+    session = [{"people": 1, "frames_each": 80, "minutes_each": 8, "tests": 0, "change_min": 0}]
+    cool = day_plan(file_of(session, full), table_of([ONE]), ways=False)
+    warm = day_plan(file_of(session, full), table_of([hot]), ways=False)
+    # 80 in 480 s: 80 put in, 20 held, 480 x 20 / 600 = 16 leaked: 44 too many, 44 x 600 / 20 = 1320 s of rest.
+    assert warm.ends - cool.ends == pytest.approx(1320 / 60)
+
+
+def test_hour_by_hour_hss_gives_out_before_nd() -> None:
+    """At noon in June f/2.8 asks HSS for a time that costs more than a bracket of two shoe flashes has; ND holds."""
+    pair, day = NAMES.index("Godwit 76 pair"), clocks(time(9), time(18))
+    hours = hours_of(setups()[5], SHELF, pair, day)
+    assert [hour.clock for hour in hours] == day
+    assert first_lost(hours, "hss") == time(10)
+    assert first_lost(hours, "nd") is None
+    by_clock = {hour.clock: hour for hour in hours}
+    alone = solve(
+        setups()[5].model_copy(update={"ambient": setups()[5].ambient.model_copy(update={"clock": time(12)})}), SHELF
+    )
+    assert by_clock[time(12)].spare == pytest.approx(float(alone.reach("nd").spare[pair]))
+    cloud = hours_of(setups()[5], SHELF, pair, day, skies=("clear", "overcast"))
+    assert len(cloud) == 2 * len(hours)
+    assert cloud[-1].background_ev < hours[-1].background_ev - 1
+    assert [hour.shade_gone for hour in hours if hour.clock.hour in (15, 16)] == [False, True]  # lost at 15:10
+    with pytest.raises(CannotSolve):
+        hours_of(Setup(), SHELF, pair, day)
+    assert clocks(time(9, 30), time(11)) == [time(9, 30), time(10, 30), time(11)]
+
+
+def test_only_what_hands_must_change_is_told() -> None:
+    setup = setups()[0]
+    moved = Setup.model_validate(
+        setup.model_dump()
+        | {
+            "lights": [setup.lights[0].model_dump() | {"distance_m": 2.4, "layers": []}],
+            "aim": setup.aim.model_dump() | {"lens": {"focal_mm": 50, "subject_m": 2.5, "background_m": 60}},
+        }
+    )
+
+    def standing(one: Setup, table: UnitTable = SHELF) -> Standing:
+        solved = solve(one, table)
+        return Standing(solved, "nd", (NAMES.index("Curlew 400"),))
+
+    assert changes_between(standing(setup), standing(setup)) == []
+    found = {one.code: one.facts for one in changes_between(standing(setup), standing(moved))}
+    assert set(found) == {"lens", "distance", "layer_off", "dial"}
+    assert found["lens"] == {"was": 85, "now": 50}
+    assert found["distance"]["now"] == 2.4
+    assert found["dial"]["now"] > -1
+    two = moved.model_copy(update={"lights": (*moved.lights, moved.lights[0].model_copy(update={"role": "rim"}))})
+    solved = solve(two, SHELF)
+    both = Standing(solved, "nd", (NAMES.index("Curlew 400"), NAMES.index("Avocet 200")))
+    codes = [one.code for one in changes_between(standing(moved), both)]
+    assert codes[:2] == ["light_up", "unit"]
+    assert "light_away" in [one.code for one in changes_between(both, standing(moved))]
+
+
+def test_a_brief_counts_its_frames() -> None:
+    """D: 300 frames x 40 heads are 12,000 frames."""
+    job = Job.model_validate({"name": "A", "brief": {"people": 40, "frames_each": 300}})
+    assert job.brief.frames == 12_000
+    assert "people" not in job.brief.open
+    assert len(job.brief.open) == len(type(job.brief).model_fields) - 2

@@ -1,0 +1,229 @@
+"""Which kit: against trying every set; the chance of a whole job; what stands in the way."""
+
+import itertools
+import math
+from typing import Any
+
+import numpy as np
+import pytest
+
+from jumpstop.core.kit.table import UnitTable, table_of
+from jumpstop.core.kit.unit import Claim, Unit
+from jumpstop.core.plan.board import Landings, board_of, joint_chance, landings_of, whole_chance
+from jumpstop.core.plan.front import front_of
+from jumpstop.core.plan.kit_choice import choose_kit, crowded, missing, most_of, needs_of, posts_of
+from jumpstop.core.plan.reach import solve
+from jumpstop.core.scene.setup import Setup
+from jumpstop.demo import kit, setups
+
+Doc = dict[str, Any]
+
+
+def shelf(dice: np.random.Generator, count: int) -> UnitTable:
+    return table_of(
+        [
+            Unit(
+                name=f"U{i}", watt_seconds=100, weight_g=float(dice.integers(200, 3000)),
+                price=float(dice.integers(50, 900)), holding=str(dice.choice(["owned", "hire", "wanted"])),  # type: ignore[arg-type]
+                count=int(dice.integers(1, 3)),
+            )
+            for i in range(count)
+        ]
+    )  # fmt: skip
+
+
+def job(dice: np.random.Generator, units: int, heads: int) -> list[Landings]:
+    """Setups with made-up chances: which unit holds which light, in one method or two."""
+    out = []
+    for _ in range(int(dice.integers(1, 4))):
+        lights = int(dice.integers(1, 4))
+        kinds = ("sync", "hss")[: int(dice.integers(1, 3))]
+        chance = np.where(dice.random((len(kinds), lights, units)) < 0.5, 0.95, 0.4)
+        wanted = tuple(int(dice.integers(1, heads + 1)) for _ in range(lights))
+        out.append(Landings(None, kinds, tuple(range(lights)), chance, wanted))  # type: ignore[arg-type]
+    return out
+
+
+def covered(one: Landings, kind: int, counts: list[int]) -> bool:
+    """Every light with units of its own, by trying all ways."""
+    able = [np.flatnonzero(one.chance[kind, light] >= 0.9) for light in range(len(one.lights))]
+    for chosen in itertools.product(*able):
+        left = list(counts)
+        for light, unit in enumerate(chosen):
+            left[unit] -= one.heads[light]
+        if min(left) >= 0:
+            return True
+    return False
+
+
+def holds(landings: list[Landings], counts: list[int], spares: int) -> bool:
+    """Whether every setup has a method that covers it, and covers it still when one of any unit is away."""
+    lost = [[c - (i == gone) for i, c in enumerate(counts)] for gone in range(len(counts)) if counts[gone]]
+    cases = [counts, *(lost if spares else [])]
+    return all(any(all(covered(one, k, case) for case in cases) for k in range(len(one.kinds))) for one in landings)
+
+
+@pytest.mark.parametrize("least", ["weight", "price", "buy"])
+@pytest.mark.parametrize(("spares", "heads"), [(0, 1), (0, 2), (1, 1)])
+def test_the_choice_is_as_good_as_the_best_of_all_sets(least: Any, spares: int, heads: int) -> None:
+    """Against brute force: over 200 random shelves of up to five kinds the least is the same each time."""
+    found = 0
+    for seed in range(24):
+        dice = np.random.default_rng(seed)
+        table = shelf(dice, int(dice.integers(2, 6)))
+        landings = job(dice, len(table), heads)
+        most = most_of(table, landings, spares)
+        figures = [
+            u.weight_g if least == "weight" else 0 if least == "buy" and u.holding == "owned" else u.price
+            for u in table.units
+        ]
+        best = math.inf
+        for counts in itertools.product(*(range(int(m) + 1) for m in most)):
+            cost = sum(f * c for f, c in zip(figures, counts, strict=True))  # type: ignore[operator]
+            if cost < best and holds(landings, list(counts), spares):
+                best = cost
+        kit = choose_kit(landings, table, least, 0.9, spares)
+        assert kit.proven
+        if math.isinf(best):
+            assert kit.status == "none"
+            continue
+        found += 1
+        assert kit.objective == pytest.approx(best)
+        assert kit.bound == pytest.approx(best)
+        counts = [kit.counts.get(i, 0) for i in range(len(table))]
+        assert holds(landings, counts, spares)
+        for at, one in enumerate(landings):  # no unit stands at two lights of one setup
+            posts = [post for post in kit.posts if post.setup == at]
+            assert sorted(post.light for post in posts) == list(range(len(one.lights)))
+            used = np.zeros(len(table), dtype=int)
+            for post in posts:
+                assert one.chance[post.kind, post.light, post.unit] >= 0.9
+                used[post.unit] += one.heads[post.light]
+            assert (used <= counts).all()
+            assert len({post.kind for post in posts}) == 1
+    assert found > 5
+
+
+def test_of_kits_that_cost_as_little_the_lightest() -> None:
+    units = [
+        Unit(name="Heavy", watt_seconds=100, weight_g=2000, price=100),
+        Unit(name="Light", watt_seconds=100, weight_g=500, price=100),
+        Unit(name="Hired", watt_seconds=100, weight_g=100, price=50, holding="hire"),
+    ]
+    landings = [Landings(None, ("sync",), (0,), np.full((1, 1, 3), 0.95), (1,))]  # type: ignore[arg-type]
+    assert choose_kit(landings, table_of(units), "buy").counts == {1: 1}
+    assert choose_kit(landings, table_of(units), "price").counts == {2: 1}
+    assert choose_kit(landings, table_of(units), "weight", outlay=10).counts == {1: 1}
+
+
+def test_the_front_runs_from_the_lightest_to_the_least_outlay() -> None:
+    dice = np.random.default_rng(5)
+    table = shelf(dice, 40)
+    landings = job(dice, len(table), 1)
+    points = list(front_of(landings, table, 0.9, 0))
+    prices = [0 if unit.holding == "owned" else unit.price or 0 for unit in table.units]
+    weights = [sum((table.units[u].weight_g or 0) * n for u, n in kit.counts.items()) for kit in points]
+    outlays = [sum(prices[u] * n for u, n in kit.counts.items()) for kit in points]
+    assert 2 <= len(points) <= 12
+    assert weights == sorted(weights)
+    assert outlays == sorted(outlays, reverse=True)
+    assert weights[0] == choose_kit(landings, table, "weight").objective
+    assert outlays[-1] == pytest.approx(choose_kit(landings, table, "buy").objective)
+
+
+def test_the_chance_of_a_whole_job_counts_what_is_shared() -> None:
+    """D, physics 15: three of .3 in hand with a shared doubt .3 and own .2: one .797, independent cubed .507, joint
+    .653; and against plain drawing."""
+    one = joint_chance(np.array([0.3]), np.array([0.2]), np.array([[0.3]]))
+    assert one == pytest.approx(0.797, abs=0.005)
+    three = joint_chance(np.full(3, 0.3), np.full(3, 0.2), np.full((3, 1), 0.3))
+    assert three == pytest.approx(0.653, abs=0.005)
+    apart = joint_chance(np.full(3, 0.3), np.full(3, math.hypot(0.3, 0.2)), np.zeros((3, 1)))
+    assert apart == pytest.approx(0.507, abs=0.005)
+    dice = np.random.default_rng(3)
+    spare, own, shared = dice.normal(0.5, 0.3, 6), dice.uniform(0.05, 0.4, 6), dice.normal(0, 0.3, (6, 4))
+    drawn = spare + dice.normal(0, 1, (200_000, 4)) @ shared.T + own * dice.normal(0, 1, (200_000, 6))
+    assert joint_chance(spare, own, shared) == pytest.approx(np.mean((drawn > 0).all(axis=1)), abs=0.01)
+    assert joint_chance(np.array([]), np.array([]), np.zeros((0, 0))) == 1
+
+
+def test_the_same_unit_twice_is_less_doubt_than_two() -> None:
+    """A unit's rating is shared where it is used twice: two setups alike hold together more surely than by two units
+    of as much doubt; and never more surely than one alone."""
+    units = [Unit(name=n, claims=(Claim(guide_number=40, unit="m", zoom_mm=35),)) for n in ("One", "Other")]
+    table = table_of(units)
+    plain = {"ambient": {"condition": "dark"}, "aim": {"f_number": 8}, "lights": [{"distance_m": 4.8}]}
+    one, two = (landings_of(solve(Setup.model_validate(plain), table)) for _ in range(2))
+    same = whole_chance([(one.reach(0, 0), 0, 0), (two.reach(0, 0), 0, 1)])
+    apart = whole_chance([(one.reach(0, 0), 0, 0), (two.reach(0, 0), 1, 1)])
+    alone = whole_chance([(one.reach(0, 0), 0, 0)])
+    assert apart < same - 0.01
+    assert same <= alone + 1e-9
+    assert alone == pytest.approx(float(one.chance[0, 0, 0]), abs=0.01)
+
+
+SHELF = table_of([Unit.model_validate(doc) for doc in kit()["units"]])
+DEMO = [landings_of(solve(setup, SHELF)) for setup in setups()]
+
+
+def test_the_board_takes_the_best_method_a_setup_allows() -> None:
+    board = board_of(DEMO, SHELF)
+    for row, column in enumerate(board.columns):
+        one = board.landings[column.setup]
+        for unit in range(len(SHELF)):
+            reaches = [k for k in range(len(one.kinds)) if one.reach(k, column.light).verdict[unit] == "reaches"]
+            if reaches:  # the one that gives up least of those it reaches in
+                assert board.kind[row, unit] == reaches[0]
+                assert board.verdict[row, unit] == "reaches"
+            elif board.verdict[row, unit] in ("short", "on_the_line"):
+                best = max(
+                    float(one.reach(k, column.light).spare[unit])
+                    for k in range(len(one.kinds))
+                    if one.reach(k, column.light).able[unit]
+                )
+                assert board.spare[row, unit] == pytest.approx(best)
+            else:
+                assert board.kind[row, unit] >= 0 or board.verdict[row, unit] == "blocked"
+    assert board.covers.tolist() == [int((board.verdict[:, unit] == "reaches").sum()) for unit in range(len(SHELF))]
+    leap = next(one for one in DEMO if one.solved.setup.name == "The leap")
+    assert leap.kinds == ("hss",)  # past sync at 1/1000 nothing else freezes it
+    fixed = landings_of(solve(setups()[0].model_copy(update={"method": "hss"}), SHELF))
+    assert fixed.kinds == ("hss",)
+
+
+def test_a_landing_holds_between_short_and_too_bright() -> None:
+    """D: Phi of what is in hand over its doubt, less the chance that even the lowest setting is too much."""
+    one = DEMO[0]
+    reach = one.reach(0, 0)
+    unit = int(np.argmax(reach.spare))
+    spare, sd, room = (
+        float(reach.spare[unit]),
+        float(reach.sd[unit]),
+        float(SHELF.dial_range[unit] + SHELF.step[unit] / 2),
+    )
+
+    def phi(x: float) -> float:
+        return 0.5 * math.erfc(-x / math.sqrt(2))
+
+    assert one.chance[0, 0, unit] == pytest.approx(phi(spare / sd) - (1 - phi((room - spare) / sd)), abs=1e-6)
+    bright = next(
+        (one, k, u) for one in DEMO for k in range(len(one.kinds)) for u in range(len(SHELF))
+        if one.reach(k, 0).verdict[u] == "too_bright"
+    )  # fmt: skip
+    assert bright[0].chance[bright[1], 0, bright[2]] < 0.5
+
+
+def test_what_stands_in_the_way_is_named() -> None:
+    weak = table_of([Unit(name="Weak", claims=(Claim(guide_number=10, unit="m", zoom_mm=35),))])
+    noon = landings_of(solve(setups()[0], weak))
+    (gap,) = missing([noon], 0.9)
+    reach = noon.reach(gap.kind, gap.light)
+    assert not gap.too_bright
+    assert gap.lacks == pytest.approx(1.2816 * float(reach.sd[0]) - float(reach.spare[0]), abs=1e-3)  # the normal's .9
+    assert choose_kit([noon], weak).status == "none"
+    two = setups()[3].model_copy(update={"lights": (setups()[3].lights[0],) * 2})
+    alone = table_of([unit for unit in SHELF.units if unit.name == "Dunlin 36"])
+    pair = landings_of(solve(two, alone))
+    assert missing([pair], 0.9) == []
+    assert crowded([pair], alone, 0.9, 0) == [0]
+    assert posts_of(0, needs_of([pair], 0.9), {0: 2}) is not None
