@@ -41,7 +41,7 @@ def test_a_newcomer_plans_a_job(page: Page, tmp_path: Path) -> None:
     page.keyboard.press("Tab")
     expect(page.get_by_test_id("brief-sums")).to_contain_text("20 people, 30 each: 600 frames")
     for where in ("Outdoors, in the shade", "Indoors, lamps and windows"):
-        page.get_by_role("button", name="New setup").click()
+        page.get_by_role("button", name="New setup", exact=True).click()
         page.get_by_role("button", name=where).click()
         page.get_by_test_id("headline").wait_for()
         view(page, "Job")

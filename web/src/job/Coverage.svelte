@@ -171,7 +171,8 @@
                   <span aria-hidden="true">{SIGNS[word]![0]}</span><span class="sr-only"
                     >{SIGNS[word]![1]}</span
                   >
-                  <b>{word === 'too_bright' ? 'bright' : signed(spare)}</b>
+                  <b aria-hidden={word === 'too_bright'}>{word === 'too_bright' ? 'bright' : signed(spare)}</b
+                  >
                   <span class="text-quiet block text-[0.74rem]"
                     >{cells.dial[at]}<span class="sr-only">, {column.methods[cells.method[at]!]}</span></span
                   >
