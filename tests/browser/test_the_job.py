@@ -11,8 +11,8 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 from test_journeys import findings
 
-CSV = "name,guide_number,weight_g,price,power_source,recycle_full_s,full_flashes\n" + "".join(
-    f'{name},"GN {gn} (ISO 100, m, 35 mm)",{grams},{price},lithium,2,{flashes}\n'
+CSV = "name,guide_number,weight_g,price,power_source,recycle_full_s,full_flashes,power_lowest\n" + "".join(
+    f'{name},"GN {gn} (ISO 100, m, 35 mm)",{grams},{price},lithium,2,{flashes},0.0009765625\n'
     for name, gn, grams, price, flashes in (("Stint 30", 30, 300, 90, 300), ("Ruff 45", 45, 1500, 400, 300))
 )
 

@@ -13,7 +13,7 @@ from jumpstop.core.physics import daylight
 from jumpstop.core.physics.daylight import SKIES
 from jumpstop.core.plan.ambient import ambient_of, look_of, placements
 from jumpstop.core.plan.day import day_of, sun_reaches, track_of
-from jumpstop.core.scene.ambient import AmbientSpec, Panel, Reading
+from jumpstop.core.scene.ambient import AmbientSpec, Panel, Reading, SunCameIn
 from jumpstop.core.scene.place import Place, moment
 
 DOWNS = Place(name="the downs", latitude=50.9, longitude=-0.1, zone="Europe/London")
@@ -163,6 +163,15 @@ def test_the_days_course_has_its_marks() -> None:
     after = sun_reaches(track, shown(up + 0.02))
     assert after is not None
     assert track.instants[rises - 1] < after < track.instants[rises]
+    # Seen to come in at this very time on that day, it does so then; ten days on at the same bearing.
+    local = day.shade_lost.astimezone(ZoneInfo(DOWNS.zone))
+    seen = spec.model_copy(update={"shade_open_deg": None, "sun_came_in": SunCameIn(day=JUNE, clock=local.time())})
+    again = day_of(seen).shade_lost
+    assert again is not None
+    assert abs((again - day.shade_lost).total_seconds()) < 90
+    later = day_of(seen.model_copy(update={"day": JUNE + timedelta(days=60)})).shade_lost
+    assert later is not None
+    assert daylight.sun_position(DOWNS.latitude, DOWNS.longitude, later)[1] == pytest.approx(250, abs=0.5)
     assert day_of(spec.model_copy(update={"shade_open_deg": None})).shade_lost is None
     assert day.shift == 0
 

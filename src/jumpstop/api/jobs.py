@@ -15,12 +15,14 @@ from ..core.plan.advice import chosen_method
 from ..core.plan.board import Landings, board_of, landings_of
 from ..core.plan.endurance import DayPlan, day_plan, spread_of
 from ..core.plan.front import front_of
-from ..core.plan.hours import clocks, hours_of
+from ..core.plan.hours import clocks, hours_of, skies_beside
 from ..core.plan.kit_choice import choose_kit
 from ..core.plan.moves import Bag
-from ..core.plan.reach import Solved
-from ..core.plan.turns import units_at
+from ..core.plan.reach import Solved, solve
+from ..core.plan.turns import day_shelf, units_at
+from ..core.plan.worked_out import with_distances
 from ..core.scene.job import Job, JobFile
+from ..core.scene.setup import Setup
 from ..formats.documents import read_job, write_job
 from ..formats.roster import read_roster, write_roster
 from ..formats.table import csv_of
@@ -33,6 +35,7 @@ from ..words.hours import HoursText, hours_text
 from ..words.kit_choice import KitText, given_up_text, kit_text
 from .documents import ERRORS, EVERYWHERE, IfMatch, LightIndex, Page, revision_of, stored, workspace_of
 from .schemas import Conflict, Preferences, Stored
+from .workspace import Workspace
 
 router = APIRouter(prefix="/api/jobs", tags=["Jobs"], responses=EVERYWHERE)
 REFUSED: dict[int | str, dict[str, Any]] = {404: ERRORS[404], 422: ERRORS[422]}
@@ -162,11 +165,13 @@ def hours(
         raise CannotSolve("day_reversed", begins=begins, ends=ends)
     if file.job.day is not None:
         found = found.model_copy(update={"ambient": found.ambient.model_copy(update={"day": file.job.day})})
-    solved, preferences = workspace.solve(found, light)
+    solved, preferences = _for_day(workspace, file, found)
     table = solved.table
-    at = table.ids.index(unit) if unit in table.ids else _unit_in_hand(solved, file.job, light)
+    mine = _unit_in_hand(solved, file.job, light)
+    at = table.ids.index(unit) if unit in table.ids else mine
     times = clocks(begins or file.job.begins, ends or file.job.ends)
-    rows = hours_of(found, table, at, times, light, preferences.step, preferences.avoid, ("clear", "overcast"))
+    skies = skies_beside(found.ambient)
+    rows = hours_of(found, table, at, times, light, preferences.step, preferences.avoid, skies)
     return hours_text(rows, table.units[at], found, preferences)
 
 
@@ -203,7 +208,7 @@ def burst(
     found = next((one.setup for one in file.setups if one.id == setup), None)
     if found is None:
         raise NotFound("This setup is not among the job's.")
-    solved, preferences = workspace.solve(found, light)
+    solved, preferences = _for_day(workspace, file, found)
     unit = _unit_in_hand(solved, file.job, light)
     kind = chosen_method(solved, preferences.avoid, light)
     return burst_text(solved.reach(kind, light), unit, per_s, frames, preferences)
@@ -264,8 +269,18 @@ def _day(request: Request, item_id: str) -> tuple[DayPlan, Preferences]:
     return day_plan(file, table, preferences.step, preferences.avoid), preferences
 
 
+def _for_day(workspace: Workspace, file: JobFile, setup: Setup) -> tuple[Solved, Preferences]:
+    """A setup solved for the units that the day can draw on."""
+    preferences = workspace.preferences()
+    table = day_shelf(file, workspace.table(setup.meter_c))
+    placed = with_distances(setup, table, preferences.step, preferences.avoid)
+    return solve(placed, table, preferences.step), preferences
+
+
 def _unit_in_hand(solved: Solved, job: Job, light: int) -> int:
     """The unit that stands at a light; raises CannotSolve where none can."""
+    if light >= len(solved.setup.lights):
+        raise CannotSolve("no_such_light", number=light + 1)
     if not solved.kinds:
         raise CannotSolve("no_usable_unit")
     unit = units_at(solved, chosen_method(solved), job)[light]

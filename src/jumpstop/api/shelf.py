@@ -12,6 +12,8 @@ from ..core.physics.exposure import METER_C_FLAT
 from ..core.physics.guide_number import guide_number_of_stops
 from ..formats.documents import schema_of
 from ..formats.shelf import Reading, read_shelf, write_csv, write_json
+from ..store.errors import NotFound
+from ..words.compare import CompareText, compare_text
 from ..words.figures import DisplayUnits, count, guide_number
 from ..words.kit import all_printed, printed, rating_words
 from .documents import ERRORS, EVERYWHERE, Page, workspace_of
@@ -39,6 +41,25 @@ def shelf(request: Request) -> list[UnitLine]:
     table, units = workspace.table(METER_C_FLAT), workspace.preferences()
     revisions = {item.id: item.revision for item in workspace.store.items("units")}
     return [_line(index, table, revisions.get(table.ids[index], 0), units) for index in range(len(table))]
+
+
+@router.get("/shelf/compare", responses={404: ERRORS[404], 422: ERRORS[422]})
+def compare(
+    request: Request,
+    unit: Annotated[
+        list[Annotated[str, Query(max_length=64)]],
+        Query(min_length=1, max_length=5, description="Units by id; the others are compared to the first."),
+    ],
+    modifier: Annotated[str | None, Query(max_length=64, description="A modifier to look through.")] = None,
+) -> CompareText:
+    """Up to five units side by side on one basis."""
+    workspace = workspace_of(request)
+    table, units = workspace.table(METER_C_FLAT), workspace.preferences()
+    gone = [one for one in unit if one not in table.ids]
+    front = next((one for one in workspace.modifiers() if one.id == modifier), None)
+    if gone or (modifier is not None and front is None):
+        raise NotFound("This is no longer on the shelf.")
+    return compare_text(table, [table.ids.index(one) for one in dict.fromkeys(unit)], front, units)
 
 
 def _line(index: int, table: UnitTable, revision: int, units: DisplayUnits) -> UnitLine:

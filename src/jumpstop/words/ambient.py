@@ -3,7 +3,7 @@
 from zoneinfo import ZoneInfo
 
 from ..core.plan.ambient import Ambient, PlacementChoice, look_of
-from ..core.plan.day import shade_lost
+from ..core.plan.day import open_deg, shade_lost
 from ..core.scene.ambient import AmbientSpec
 from .figures import DisplayUnits, amount, length, stops
 from .kit import CONDITIONS, SKIES
@@ -81,11 +81,12 @@ def placement(choice: PlacementChoice, spec: AmbientSpec, units: DisplayUnits) -
 def _shade(spec: AmbientSpec) -> str:
     if spec.by != "sun" or spec.place is None:
         return "It does not last: the sun moves. The background stays bright."
-    if spec.shade_open_deg is None:
-        return "It does not last: say from which bearing the sun reaches it, and it says until when."
+    bearing = open_deg(spec)
+    if bearing is None:
+        return "It does not last: say from where the sun reaches it, or when it came in, and it says until when."
     when = shade_lost(spec)
     if when is None:
-        return f"The sun does not come to {spec.shade_open_deg:.0f}° on this day: the shade lasts."
+        return f"The sun does not come to {bearing:.0f}° on this day: the shade lasts."
     local = when.astimezone(ZoneInfo(spec.place.zone))
     gone = local.time() <= spec.clock
     return f"The sun {'has reached' if gone else 'reaches'} it at {local:%H:%M}: open shade is lost from then."

@@ -7,7 +7,7 @@ from zoneinfo import ZoneInfo
 
 from ..core.plan.day import day_of
 from ..core.plan.endurance import DayPlan, Lasting, Spread, Way
-from ..core.plan.hours import follows_sun, sunset
+from ..core.plan.hours import at_time, follows_sun, sunset
 from ..core.plan.remark import Remark
 from ..core.plan.turns import Stretch, Turn, clock_of, minutes_of
 from .answer import settings_line
@@ -106,10 +106,10 @@ def day_plan_text(plan: DayPlan, spread: Spread | None, words: DisplayUnits) -> 
 
 def _light(plan: DayPlan) -> list[list[float]]:
     """The light of the open at the place of the first setup that knows it, every ten minutes."""
-    spec = next((turn.setup.ambient for turn in plan.turns if follows_sun(turn.setup.ambient)), None)
-    if spec is None:
+    setup = next((turn.setup for turn in plan.turns if follows_sun(turn.setup.ambient)), None)
+    if setup is None:
         return []
-    sun, cloud = (day_of(spec.model_copy(update={"sky": sky, "readings": ()})) for sky in ("clear", "overcast"))
+    sun, cloud = (day_of(at_time(setup, setup.ambient.clock, sky).ambient) for sky in ("clear", "overcast"))
     out = []
     for instant, clear, dull in zip(sun.track.instants, sun.ground_ev, cloud.ground_ev, strict=True):
         local = instant.astimezone(sun.zone)

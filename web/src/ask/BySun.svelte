@@ -23,6 +23,8 @@
   const clock = (value: number) => change('Time of day', (a) => (a.clock = sayClock(value)))
   const bearing = (value: number) =>
     change('Bearing of the open side', (a) => (a.shade_open_deg = ((value % 360) + 360) % 360))
+  const cameIn = (edit: (seen: NonNullable<AmbientSpec['sun_came_in']>) => void) =>
+    change('When the sun came in', (a) => a.sun_came_in && edit(a.sun_came_in))
   const date = (text: string) => {
     const found = readDay(text)
     if (!found) return 'Type a date such as 24 June 2026.'
@@ -63,8 +65,44 @@
     options={Object.entries(person.scales.skies)}
     choose={(sky) => change('Sky', (a) => (a.sky = sky))}
   />. The sun reaches the shade
-  {#if spec.shade_open_deg === null}
+  {#if spec.sun_came_in}
+    as on
+    <LiveFigure
+      label="Day the sun came in"
+      tone="ambient"
+      value={Math.round(Date.parse(spec.sun_came_in.day) / 86400000)}
+      text={sayDay(spec.sun_came_in.day)}
+      hint="a day, with Shift three"
+      step={(by) => cameIn((seen) => (seen.day = stepDay(seen.day, by)))}
+      type={(text) => {
+        const found = readDay(text)
+        if (!found) return 'Type a date such as 24 June 2026.'
+        cameIn((seen) => (seen.day = found))
+        return null
+      }}
+    />
+    at
+    <LiveFigure
+      label="Time the sun came in"
+      tone="ambient"
+      value={readClock(spec.sun_came_in.clock.slice(0, 5)) ?? 0}
+      text={spec.sun_came_in.clock.slice(0, 5)}
+      hint="ten minutes, with Shift half an hour"
+      step={(by) =>
+        cameIn((seen) => (seen.clock = sayClock((readClock(seen.clock.slice(0, 5)) ?? 0) + by * 10)))}
+      type={between(
+        'Time the sun came in',
+        [0, 1439],
+        (at) => cameIn((seen) => (seen.clock = sayClock(at))),
+        readClock,
+      )}
+    />
+    <Chip plain onclick={() => change('No time', (a) => (a.sun_came_in = null))}>never mind</Chip>
+  {:else if spec.shade_open_deg === null}
     <Chip onclick={() => bearing(240)}>from a bearing</Chip>
+    <Chip onclick={() => change('When the sun came in', (a) => (a.sun_came_in = { day, clock: '15:00' }))}
+      >when it came in</Chip
+    >
   {:else}
     from
     <LiveFigure

@@ -7,7 +7,8 @@
     close,
     children,
     wide = false,
-  }: { title: string; close: () => void; children: Snippet; wide?: boolean } = $props()
+    broad = false,
+  }: { title: string; close: () => void; children: Snippet; wide?: boolean; broad?: boolean } = $props()
   const id = $props.id()
   let dialog = $state<HTMLDialogElement>()
   $effect(() => dialog?.showModal())
@@ -16,7 +17,7 @@
 <dialog
   bind:this={dialog}
   aria-labelledby={id}
-  class={`bg-base-100 text-base-content m-auto max-h-[90vh] w-[92vw] overflow-auto rounded-2xl p-6 shadow-2xl backdrop:bg-black/40 ${wide ? 'max-w-3xl' : 'max-w-lg'}`}
+  class={`bg-base-100 text-base-content m-auto max-h-[90vh] w-[92vw] overflow-auto rounded-2xl p-6 shadow-2xl backdrop:bg-black/40 ${broad ? 'max-w-6xl' : wide ? 'max-w-3xl' : 'max-w-lg'}`}
   oncancel={(event) => {
     event.preventDefault()
     close()

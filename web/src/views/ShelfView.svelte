@@ -14,6 +14,7 @@
   import KitForm from '../parts/KitForm.svelte'
   import KitList from '../parts/KitList.svelte'
   import { address } from '../routes'
+  import Compare from '../shelf/Compare.svelte'
 
   let { shelf = 'units' }: { shelf?: KitKind } = $props()
   let units = $state.raw<UnitLine[] | null>(null)
@@ -24,6 +25,12 @@
   let reading = $state(false)
   /** Weight and price matter where one shops, not on the evening before. */
   let shopping = $state(false)
+  /** Units ticked to be seen side by side, in the order they were. */
+  let ticked = $state<string[]>([])
+  let comparing = $state(false)
+  const MOST = 5
+  const tick = (id: string, on: boolean) =>
+    (ticked = on ? [...ticked, id].slice(-MOST) : ticked.filter((one) => one !== id))
   let editing = $state.raw<{ id: string; revision: number; doc: Doc } | 'new' | null>(null)
   const shelves: [KitKind, string][] = [
     ['units', 'Units'],
@@ -107,6 +114,9 @@
     <button class="btn btn-sm" onclick={() => (importing = true)}>Import</button>
     <a class="btn btn-sm" href="/api/shelf/export.csv" download>Export CSV</a>
     <a class="btn btn-sm" href="/api/shelf/export.json" download>Export JSON</a>
+    <button class="btn btn-sm" disabled={ticked.length < 2} onclick={() => (comparing = true)}
+      >Side by side{ticked.length ? ` (${ticked.length})` : ''}</button
+    >
     <label class="ml-2 flex min-h-9 items-center gap-2 text-sm"
       ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={shopping} /> weight and price</label
     >
@@ -140,6 +150,7 @@
     <table class="w-full text-sm">
       <thead class="text-quiet border-base-300 border-b text-left">
         <tr>
+          <th class="w-6"><span class="sr-only">Compare</span></th>
           <th class="py-2 pr-4 font-medium">Unit</th>
           <th class="pr-4 font-medium">On the box</th>
           <th class="pr-4 font-medium">Comes to (ISO 100, 35 mm)</th>
@@ -151,6 +162,15 @@
       <tbody>
         {#each found.slice(0, most) as unit (unit.id)}
           <tr class="border-base-300 border-b align-top">
+            <td class="py-2"
+              ><input
+                type="checkbox"
+                class="checkbox checkbox-sm"
+                aria-label={`Compare ${unit.name}`}
+                checked={ticked.includes(unit.id)}
+                onchange={(event) => tick(unit.id, event.currentTarget.checked)}
+              /></td
+            >
             <th scope="row" class="py-2 pr-4 text-left text-[0.95rem] font-semibold whitespace-nowrap"
               ><bdi>{unit.name}</bdi>{#if unit.holding !== 'owned'}<span
                   class="text-quiet block text-xs font-normal"
@@ -212,3 +232,4 @@
     close={() => (editing = null)}
     done={changed}
   />{/if}
+{#if comparing}<Compare units={ticked} close={() => (comparing = false)} />{/if}

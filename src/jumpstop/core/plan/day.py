@@ -79,9 +79,19 @@ def sun_reaches(track: Track, bearing_deg: float) -> datetime | None:
 
 def shade_lost(spec: AmbientSpec) -> datetime | None:
     """When the sun reaches the open shade; None where that is not known, or it does not on that day."""
-    if spec.by != "sun" or spec.place is None or spec.day is None or spec.shade_open_deg is None:
+    bearing = open_deg(spec)
+    if spec.by != "sun" or spec.place is None or spec.day is None or bearing is None:
         return None
-    return sun_reaches(track_of(spec.place, spec.day), spec.shade_open_deg)
+    return sun_reaches(track_of(spec.place, spec.day), bearing)
+
+
+def open_deg(spec: AmbientSpec) -> float | None:
+    """The bearing to which the shade lies open: where the sun stood when it was seen to come in, else as said."""
+    seen = spec.sun_came_in
+    if seen is None or spec.place is None:
+        return spec.shade_open_deg
+    at = moment(spec.place, seen.day, seen.clock)
+    return daylight.sun_position(spec.place.latitude, spec.place.longitude, at)[1]
 
 
 @dataclass(frozen=True, eq=False)

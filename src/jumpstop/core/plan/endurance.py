@@ -13,7 +13,7 @@ from ..physics import battery
 from ..physics.scales import Step
 from ..scene.job import Job, JobFile
 from ..scene.seen import MethodKind
-from .turns import Turn, minutes_of, stretched, turns_of, with_iso
+from .turns import Turn, day_shelf, minutes_of, stretched, turns_of, with_iso
 
 IDLE_PER_H = 0.01  # of a charge that a unit takes while it is only switched on, from memory
 SD_FRAMES, SD_POWER, SD_CELLS = (
@@ -183,8 +183,8 @@ def day_plan(
     file: JobFile, table: UnitTable, step: Step = "third", avoid: Sequence[MethodKind] = (), ways: bool = True
 ) -> DayPlan:
     """A job's day as it would run without surprises."""
-    turns = turns_of(file, table, step, avoid)
-    shelf = next((turn.stretches[0].solved.table for turn in turns if turn.stretches), table)
+    shelf = day_shelf(file, table)
+    turns = turns_of(file, shelf, step, avoid)
     units = tuple(_lastings(turns, shelf, file.job))
     plan = DayPlan(file.job, shelf, tuple(turns), units, ())
     if not ways or plan.gives_out is None:

@@ -51,9 +51,16 @@ def follows_sun(spec: AmbientSpec) -> bool:
     return spec.by == "sun" and spec.place is not None and spec.day is not None
 
 
+def skies_beside(spec: AmbientSpec) -> tuple[Sky, Sky]:
+    """The setup's own sky, and the one that it might turn to."""
+    return spec.sky, "clear" if spec.sky == "overcast" else "overcast"
+
+
 def at_time(setup: Setup, clock: time, sky: Sky | None = None) -> Setup:
-    """The setup at another time of its day, and under another sky."""
-    changed = {"clock": clock} if sky is None else {"clock": clock, "sky": sky}
+    """The setup at another time of its day, and under another sky, of which what was metered says nothing."""
+    changed: dict[str, object] = {"clock": clock}
+    if sky is not None and sky != setup.ambient.sky:
+        changed |= {"sky": sky, "readings": ()}
     return setup.model_copy(update={"ambient": setup.ambient.model_copy(update=changed)})
 
 

@@ -8,7 +8,7 @@ from datetime import time
 import numpy as np
 
 from ..kit.power import PowerSupply, SupplyKind
-from ..kit.table import UnitTable
+from ..kit.table import UnitTable, table_of
 from ..kit.unit import Unit
 from ..physics import battery
 from ..physics.scales import Step
@@ -84,8 +84,27 @@ def clock_of(minutes: float) -> time:
     return time(whole // 60, whole % 60)
 
 
+def day_shelf(file: JobFile, table: UnitTable) -> UnitTable:
+    """The units that a day can draw on: those picked, else the whole shelf; and those that lights have taken."""
+    picked = sorted(picked_of(file.job, table))
+    if picked:
+        units = [table.units[at] for at in picked]
+        known = dict(zip(table.ids, table.units, strict=True))
+        own = [light.unit for one in file.setups for light in one.setup.lights if light.unit is not None]
+        taken = {one.id or one.name: known.get(one.id or "", one) for one in own}
+        ids = [table.ids[at] for at in picked]
+        more = {key: unit for key, unit in taken.items() if key not in ids}
+        return table_of([*units, *more.values()], ids=[*ids, *more])
+    for one in file.setups:
+        table = with_units(table, one.setup)
+    return table
+
+
 def turns_of(file: JobFile, table: UnitTable, step: Step = "third", avoid: Sequence[MethodKind] = ()) -> list[Turn]:
-    """The sessions one after the other: each begins when it is said to, else when the one before has ended."""
+    """The sessions one after the other: each begins when it is said to, else when the one before has ended.
+
+    table: the units of the day (see `day_shelf`).
+    """
     found, now = list[Turn](), minutes_of(file.job.begins)
     for session, setup in file.turns():
         turn = _turn(file.job, session, setup, now, table, step, avoid)
@@ -122,9 +141,8 @@ def _stretches(
     left, now = float(session.people), ready
     while left > 1e-9 and now < WHOLE_DAY_MIN:
         there = at_time(setup, clock_of(now)) if follows_sun(setup.ambient) else setup
-        shelf = with_units(table, there)
-        there = with_distances(there, shelf, step, avoid)
-        solved = solve(there, shelf, step)
+        there = with_distances(there, table, step, avoid)
+        solved = solve(there, table, step)
         if not solved.kinds:
             return
         kind = chosen_method(solved, avoid)

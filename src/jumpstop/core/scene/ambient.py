@@ -43,6 +43,13 @@ class Reading(Value):
         return scales.marked_ev100(self.f_number, self.shutter_s, self.iso) + self.needle_stops
 
 
+class SunCameIn(Value):
+    """When the sun was seen to come into the shade: it does so at the same bearing on other days."""
+
+    day: date = Field(ge=date(1900, 1, 1), le=date(2199, 12, 31), title="Day the sun came in")
+    clock: Clock = Field(title="Time the sun came in")
+
+
 class AmbientSpec(Value):
     """The light that is there: by eye, by meter, by lux, or by the sun at a place and time; and the lamps."""
 
@@ -55,6 +62,7 @@ class AmbientSpec(Value):
     clock: Clock = Field(time(12), title="Time of day")
     sky: Sky = Field("clear", title="Sky")
     shade_open_deg: Number | None = Field(None, ge=0, le=360, title="Bearing from which the sun reaches the shade")
+    sun_came_in: SunCameIn | None = Field(None, title="When the sun came in")
     subject: Placement = Field("shade", title="Where the subject stands")
     panel: Panel = Panel()
     shadow_stops: Number | None = Field(None, ge=-8, le=0, title="Shadow side against the lit side (stops)")
@@ -72,6 +80,8 @@ class AmbientSpec(Value):
             for clock in (self.clock, *(reading.clock for reading in self.readings)):
                 if clock is not None:
                     moment(self.place, self.day, clock)
+            if self.sun_came_in is not None:
+                moment(self.place, self.sun_came_in.day, self.sun_came_in.clock)
         if self.by == "lux" and self.lux is None:
             raise refuse("lux_missing")
         if self.by == "reading" and not self.readings:

@@ -86,6 +86,7 @@ export type KitText = Schemas['KitText']
 export type DayPlanText = Schemas['DayPlanText']
 export type HoursText = Schemas['HoursText']
 export type BurstText = Schemas['BurstText']
+export type CompareText = Schemas['CompareText']
 export type UnreadableOut = Schemas['UnreadableOut']
 export type Problem = Schemas['ProblemOut']
 export interface Stored<T> {

@@ -736,6 +736,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare
+         * @description Up to five units side by side on one basis.
+         */
+        get: operations["compare_api_shelf_compare_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf/import": {
         parameters: {
             query?: never;
@@ -1122,6 +1142,8 @@ export interface components {
             sky?: "clear" | "partly" | "overcast";
             /** Bearing from which the sun reaches the shade */
             shade_open_deg?: number | null;
+            /** When the sun came in */
+            sun_came_in?: components["schemas"]["SunCameIn"] | null;
             /**
              * Where the subject stands
              * @default shade
@@ -1193,6 +1215,8 @@ export interface components {
             sky: "clear" | "partly" | "overcast";
             /** Bearing from which the sun reaches the shade */
             shade_open_deg: number | null;
+            /** When the sun came in */
+            sun_came_in: components["schemas"]["SunCameIn"] | null;
             /**
              * Where the subject stands
              * @default shade
@@ -1788,6 +1812,20 @@ export interface components {
             /** Covered */
             covered: number;
         };
+        /**
+         * CompareText
+         * @description Units side by side; the first is the one that the others are compared to.
+         */
+        CompareText: {
+            /** Names */
+            names: string[];
+            /** Rows */
+            rows: components["schemas"]["RowText"][];
+            /** Plots */
+            plots: components["schemas"]["PlotText"][];
+            /** Says */
+            says: string[];
+        };
         /** Conflict[Body] */
         Conflict_Body_: {
             /** Problems */
@@ -1823,6 +1861,16 @@ export interface components {
             /** Problems */
             problems: components["schemas"]["ProblemOut"][];
             current: components["schemas"]["Stored_Unit_"];
+        };
+        /**
+         * CurveText
+         * @description One unit's line in a plot: points (x, y).
+         */
+        CurveText: {
+            /** Name */
+            name: string;
+            /** Points */
+            points: number[][];
         };
         /**
          * DayPlanText
@@ -4243,6 +4291,22 @@ export interface components {
             says: string;
         };
         /**
+         * PlotText
+         * @description One plot: its title, what its axes are, marks along x, and a line for each unit that has one.
+         */
+        PlotText: {
+            /** Title */
+            title: string;
+            /** X */
+            x: string;
+            /** Y */
+            y: string;
+            /** Marks */
+            marks: string[];
+            /** Curves */
+            curves: components["schemas"]["CurveText"][];
+        };
+        /**
          * Position
          * @description Where a light stands, beside its distance, and how its head is turned off the subject.
          */
@@ -4697,6 +4761,16 @@ export interface components {
             column: string;
             /** Reason */
             reason: string;
+        };
+        /**
+         * RowText
+         * @description One line across the units.
+         */
+        RowText: {
+            /** Name */
+            name: string;
+            /** Cells */
+            cells: string[];
         };
         /**
          * RungText
@@ -5941,6 +6015,22 @@ export interface components {
             units: string[];
             /** Short */
             short: boolean;
+        };
+        /**
+         * SunCameIn
+         * @description When the sun was seen to come into the shade: it does so at the same bearing on other days.
+         */
+        SunCameIn: {
+            /**
+             * Day the sun came in
+             * Format: date
+             */
+            day: string;
+            /**
+             * Time the sun came in
+             * @example 12:30
+             */
+            clock: string;
         };
         /**
          * TakenText
@@ -12235,6 +12325,112 @@ export interface operations {
             };
             /** @description What was sent is too large. */
             413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    compare_api_shelf_compare_get: {
+        parameters: {
+            query: {
+                /** @description Units by id; the others are compared to the first. */
+                unit: string[];
+                /** @description A modifier to look through. */
+                modifier?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompareText"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,0 +1,67 @@
+<!-- Up to five units side by side on one basis: rows to read across, curves, and each against the first. -->
+<script lang="ts">
+  import { api, sentenceOf, type CompareText } from '../lib/api/client'
+  import { kit } from '../lib/kit.svelte'
+  import { Newest } from '../lib/newest'
+  import Dialog from '../parts/Dialog.svelte'
+  import Plot from './Plot.svelte'
+
+  let { units, close }: { units: string[]; close: () => void } = $props()
+  let modifier = $state('')
+  let found = $state.raw<CompareText | null>(null)
+  let wrong = $state('')
+  const newest = new Newest()
+
+  $effect(() => void kit.load())
+  $effect(() => {
+    const asked = api.GET('/api/shelf/compare', {
+      params: { query: { unit: units, ...(modifier ? { modifier } : {}) } },
+    })
+    void newest.take(asked, ({ data, error }) => {
+      found = data ?? null
+      wrong = data ? '' : sentenceOf(error)
+    })
+  })
+</script>
+
+<Dialog title="Side by side" {close} broad>
+  {#if wrong}<p role="alert" class="text-short font-semibold">{wrong}</p>{/if}
+  {#if found}
+    {#each found.says as line (line)}<p class="mb-1 font-semibold"><bdi>{line}</bdi></p>{/each}
+    <label class="mb-2 flex flex-wrap items-center gap-2 text-[0.88rem]"
+      >Through
+      <select class="select select-sm w-auto" bind:value={modifier}>
+        <option value="">no modifier</option>
+        {#each kit.modifiers as one (one.id)}<option value={one.id}>{one.doc.name}</option>{/each}
+      </select></label
+    >
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+    <div class="relative overflow-x-auto" role="region" aria-label="Units side by side" tabindex="0">
+      <table class="w-full text-[0.84rem]">
+        <thead
+          ><tr
+            ><td></td>{#each found.names as name, i (i)}<th scope="col" class="px-2 py-1 text-left font-bold"
+                ><bdi>{name}</bdi></th
+              >{/each}</tr
+          ></thead
+        >
+        <tbody>
+          {#each found.rows as row (row.name)}
+            <tr class="border-base-300 border-t align-top">
+              <th scope="row" class="text-quiet py-1 pr-2 text-left font-medium whitespace-nowrap"
+                ><bdi>{row.name}</bdi></th
+              >
+              {#each row.cells as cell, i (i)}<td class="px-2 py-1"
+                  ><bdi>{cell.length > 70 ? `${cell.slice(0, 67)}…` : cell}</bdi></td
+                >{/each}
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    </div>
+    <div class="mt-3 grid gap-4 md:grid-cols-3">
+      {#each found.plots as plot (plot.title)}<Plot {plot} names={found.names} />{/each}
+    </div>
+  {:else if !wrong}<p>Reading …</p>{/if}
+  <button type="button" class="btn btn-sm btn-primary mt-4" onclick={close}>Close</button>
+</Dialog>
