@@ -17,15 +17,20 @@ from playwright.sync_api import sync_playwright
 from jumpstop.core.kit.power import PowerSupply
 from jumpstop.core.kit.table import POWER_STOPS, UnitTable, table_of
 from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, Unit
+from jumpstop.core.plan.board import Landings, board_of, landings_of
+from jumpstop.core.plan.endurance import day_plan, spread_of
+from jumpstop.core.plan.kit_choice import choose_kit
 from jumpstop.core.plan.levers import levers
 from jumpstop.core.plan.moves import Bag
 from jumpstop.core.plan.reach import solve
 from jumpstop.core.scene.aim import ExposureAim, Motion
+from jumpstop.core.scene.job import Job, JobFile, JobSetup, Session
 from jumpstop.core.scene.light import OwnModifier
 from jumpstop.core.scene.setup import Setup
 from jumpstop.demo import kit, setups
 from jumpstop.store.documents import Store
 from jumpstop.words.answer import answer_of
+from jumpstop.words.board import board_text
 from jumpstop.words.figures import DisplayUnits
 
 sys.path.insert(0, str(Path(__file__).parent))
@@ -146,6 +151,112 @@ def by_lights(lines: list[str]) -> None:
     )
 
 
+def varied(count: int, seed: int = 1) -> list[Unit]:
+    """So many invented units as unlike as the demo's, the same for the same seed."""
+    dice = np.random.default_rng(seed)
+    out = []
+    for i in range(count):
+        guide = float(dice.uniform(20, 110))
+        out.append(
+            Unit(
+                name=f"Wader {i}", kind=str(dice.choice(["shoe", "pocket", "monobloc"])),  # type: ignore[arg-type]
+                claims=(Claim(guide_number=round(guide, 1), unit="m", zoom_mm=35),),
+                zoom_max_mm=float(dice.choice([105, 200])) if dice.random() < 0.5 else None,
+                hss=Hss() if dice.random() < 0.6 else None, flash_duration=DURATIONS,
+                weight_g=round(float(200 + guide**1.6 * dice.uniform(0.6, 1.4))),
+                price=round(float(50 + guide**1.7 * dice.uniform(0.5, 1.5))),
+                holding=str(dice.choice(["owned", "hire", "wanted"])),  # type: ignore[arg-type]
+                power_supplies=(PowerSupply(recycle_full_s=2, full_flashes=200),),
+            )
+        )  # fmt: skip
+    return out
+
+
+def job_of(count: int) -> JobFile:
+    """So many setups of the demo, each of two lights at least."""
+    every = (setups() * 3)[:count]
+    out = []
+    for at, setup in enumerate(every):
+        rim = {"role": "rim", "target_stops": -0.5, "modifier": None, "layers": None, "heads": 1}
+        lights = setup.lights if len(setup.lights) > 1 else (setup.lights[0], setup.lights[0].model_copy(update=rim))
+        out.append(JobSetup(id=f"s{at}", setup=setup.model_copy(update={"lights": lights[:2]})))
+    return JobFile(job=Job(name="A job"), setups=tuple(out))
+
+
+def jobs(lines: list[str]) -> None:
+    """Coverage, kit choice and the day, each with how it grows."""
+    table = table_of(varied(200))
+
+    def landings(count: int) -> list[Landings]:
+        return [landings_of(solve(one.setup, table)) for one in job_of(count).setups]
+
+    def coverage(count: int) -> None:
+        file = job_of(count)
+        board = board_of(landings(count), table)
+        board_text(board, [one.id for one in file.setups], file.job, DisplayUnits())
+
+    took = [min(median_ms(lambda c=count: coverage(c), 3) for _ in range(3)) for count in (6, 12)]
+    lines.append(
+        f"| coverage, 200 units x 6 and 12 setups of two lights | {took[0]:.0f}, {took[1]:.0f} ms | "
+        f"| {took[1] / took[0]:.1f} | 100 ms |"
+    )
+    for least, spares in (("weight", 0), ("buy", 0), ("weight", 1)):
+        took, proven = [], True
+        for count in (6, 12):
+            some = landings(count)
+            start = time.perf_counter()
+            kit = choose_kit(some, table, least, 0.9, spares)  # type: ignore[arg-type]
+            took.append(time.perf_counter() - start)
+            proven = proven and kit.proven and kit.status == "found"
+        sure = "proven" if proven else "not proven"
+        lines.append(
+            f"| kit choice, least {least}, {spares} may fail, 200 units, 12 and 24 lights, {sure} "
+            f"| {took[0]:.2f}, {took[1]:.2f} s | | {took[1] / took[0]:.1f} | 5 s |"
+        )
+    took = []
+    for people in (25, 50):
+        file = job_of(10)
+        day = [Session(setup=f"s{at}", people=people, frames_each=10) for at in range(10)]
+        plan = day_plan(file.model_copy(update={"job": file.job.model_copy(update={"sessions": tuple(day)})}), table)
+        start = time.perf_counter()
+        spread_of(plan, 1000, 1)
+        took.append(time.perf_counter() - start)
+    lines.append(
+        f"| a day of 2,750 and 5,500 flashes a light over ten sessions, 1,000 runs | {took[0]:.2f}, {took[1]:.2f} s | "
+        f"| {took[1] / took[0]:.1f} | 2 s |"
+    )
+
+
+def redrawn(lines: list[str]) -> None:
+    """Milliseconds from another order of the units to the frame after the coverage is drawn anew."""
+    with tempfile.TemporaryDirectory() as folder:
+        store = Store(Path(folder))
+        store.add("units", [unit.model_dump(mode="json") for unit in varied(200)], "Shelf")
+        file = job_of(12)
+        store.add_job(
+            file.job.model_dump(mode="json"), [(one.id, one.setup.model_dump(mode="json")) for one in file.setups]
+        )
+        store.close()
+        with Demo(Path(folder)) as url, sync_playwright() as p:
+            page = launch(p).new_page(viewport={"width": 1280, "height": 800})
+            page.goto(f"{url}#/job")
+            page.get_by_role("region", name="Coverage").wait_for()
+            page.get_by_role("button", name="more units").click()
+            page.wait_for_timeout(500)
+            script = """order => new Promise(done => {
+              const select = document.querySelector('[aria-label="Sort the units by"]')
+              const start = performance.now()
+              select.value = order
+              select.dispatchEvent(new Event('change', { bubbles: true }))
+              requestAnimationFrame(() => requestAnimationFrame(() => done(performance.now() - start)))
+            })"""
+            took = [page.evaluate(script, order) for order in ("weight", "price", "name", "covers") * 6]
+    lines.append(
+        f"| coverage put in another order and drawn, 124 units x 12 setups, p95 of {len(took)} "
+        f"| {np.percentile(took, 95):.0f} ms | | | 100 ms |"
+    )
+
+
 def served(lines: list[str]) -> None:
     """API answer, key press to redrawn verdict and lanes, start-up, with 200 units."""
     with tempfile.TemporaryDirectory() as folder:
@@ -252,6 +363,8 @@ def main() -> None:
     core(lines)
     search(lines)
     by_lights(lines)
+    jobs(lines)
+    redrawn(lines)
     served(lines)
     size = sum(len(gzip.compress(file.read_bytes())) for file in (ROOT / "src/jumpstop/web/assets").glob("*.js"))
     lines.append(f"| shipped scripts, gzipped | {size / 1000:.0f} kB | | | 150 kB |")

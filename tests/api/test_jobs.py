@@ -239,3 +239,26 @@ def test_sessions_of_a_setup_that_is_gone_are_left_out(client: TestClient, job: 
     assert next(turn["name"] for turn in client.get(f"/api/jobs/{job}/day").json()["turns"]) == "Team of 22"
     client.post("/api/undo")
     assert client.get(f"/api/jobs/{job}/day").json()["turns"][0]["name"] == "44 headshots"
+
+
+def test_variants_tell_what_hands_must_change(client: TestClient) -> None:
+    item, doc = named(client, "Noon portrait")
+    revision = client.get(f"/api/setups/{item}").json()["revision"]
+    far = doc["lights"][0] | {"distance_m": 2.4, "layers": []}
+    lens = {"focal_mm": 50, "subject_m": 2.5, "background_m": 60}
+    mine = {
+        "name": "tight",
+        "orientation": "landscape",
+        "lens": doc["aim"]["lens"],
+        "stage": doc["stage"],
+        "lights": doc["lights"],
+    }
+    doc["variants"] = [mine, mine | {"name": "full length", "lens": lens, "lights": [far]}]
+    assert put(client, f"/api/setups/{item}", doc, revision).status_code == 200
+    here, there = client.get(f"/api/setups/{item}/variants").json()["variants"]
+    assert here["here"]
+    assert here["hands"] == []
+    assert there["hands"][:1] == ["85 to 50 mm"]
+    assert "light 1 back 0.6 m, to 2.4 m" in there["hands"]
+    assert "light 1: inner diffuser off" in there["hands"]
+    assert there["setup"]["lights"][0]["distance_m"] == 2.4

@@ -175,3 +175,29 @@ def test_on_a_phone(browser: Browser, demo: Any) -> None:
         assert page.evaluate("document.documentElement.scrollWidth") <= 390, name
         assert page.get_by_test_id(mark).bounding_box()["y"] < 500, name
     page.close()
+
+
+def test_variants_and_units_side_by_side(page: Page) -> None:
+    page.get_by_role("button", name="Variants", exact=True).click()
+    page.get_by_label("Name of the variant").fill("tight")
+    page.get_by_label("Name of the variant").press("Enter")
+    tool = page.get_by_test_id("tool")
+    expect(tool).to_contain_text("stands so")
+    page.get_by_role("spinbutton", name="Distance", exact=True).focus()
+    for _ in range(3):
+        page.keyboard.press("ArrowUp")
+    expect(tool).to_contain_text(re.compile("light 1 (closer|back)"))
+    page.get_by_role("button", name="take tight").click()
+    expect(tool).to_contain_text("stands so")
+    view(page, "Shelf")
+    for name in ("Plover 58", "Skua 1200 pack"):
+        page.get_by_label(f"Compare {name}").check()
+    page.get_by_role("button", name="Side by side (2)").click()
+    dialog = page.get_by_role("dialog")
+    expect(dialog).to_contain_text(
+        "Skua 1200 pack against Plover 58: 7.3 times the price, 10 times the light (+3.33 stops), no HSS"
+    )
+    expect(dialog.get_by_role("row", name=re.compile("^beam"))).to_contain_text("3,240 cd s")
+    expect(dialog.get_by_role("img")).to_have_count(3)
+    assert findings(page) == []
+    dialog.get_by_role("button", name="Close").click()

@@ -276,3 +276,22 @@ def test_a_brief_counts_its_frames() -> None:
     assert job.brief.frames == 12_000
     assert "people" not in job.brief.open
     assert len(job.brief.open) == len(type(job.brief).model_fields) - 2
+
+
+def test_a_session_takes_a_variant_of_its_setup() -> None:
+    """A variant keeps what stands where and the lens; the rest of the setup stays, and so does one that is gone."""
+    tight = setups()[0]
+    far = tight.lights[0].model_dump() | {"distance_m": 3.6}
+    lens = {"focal_mm": 50, "subject_m": 4, "background_m": 60}
+    whole = {"name": "full length", "lens": lens, "orientation": "grip_up", "stage": {"width_m": 0.8}, "lights": [far]}
+    setup = Setup.model_validate(tight.model_dump() | {"variants": [whole]})
+    there = setup.in_variant("full length")
+    assert there.lights[0].distance_m == 3.6
+    assert there.aim.lens is not None
+    assert there.aim.lens.focal_mm == 50
+    assert there.aim.orientation == "grip_up"
+    assert there.aim.f_number == setup.aim.f_number
+    assert there.stage.width_m == 0.8
+    assert setup.in_variant("gone") == setup
+    plan = day_plan(file_of([{"variant": ""}, {"variant": "full length"}], setup), SHELF)
+    assert [turn.setup.lights[0].distance_m for turn in plan.turns] == [1.8, 3.6]

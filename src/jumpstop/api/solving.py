@@ -34,6 +34,7 @@ from ..words.levers import LeversText, levers_text
 from ..words.methods import title
 from ..words.steps import StepText, steps_text
 from ..words.timing import TimingText, timing_text
+from ..words.variants import VariantsText, variants_text
 from .documents import ERRORS, EVERYWHERE, LightIndex, Page, stored, workspace_of, written
 from .schemas import LaneDetail, Preferences, Scales, SolvedSetup, SolveIn, Stored
 
@@ -119,6 +120,14 @@ def find_a_stop(
         return levers_text(solved, everything, keep, light, preferences)
     found = levers(solved.setup, light, kind, solved.table, unit, bag, preferences.step)
     return levers_text(solved, found, keep, light, preferences)
+
+
+@router.get("/setups/{item_id}/variants", responses=REFUSED)
+def variants(request: Request, item_id: str) -> VariantsText:
+    """The setup's variants, each with what hands must change from how it stands."""
+    workspace = workspace_of(request)
+    solved, preferences = workspace.solve(workspace.setup_of(workspace.store.item("setups", item_id)), 0)
+    return variants_text(solved, preferences)
 
 
 @router.get("/setups/{item_id}/ladder", responses=REFUSED)

@@ -6,9 +6,10 @@
   import { job } from '../lib/job.svelte'
   import { address } from '../routes'
 
-  let { setups }: { setups: { id: string; name: string }[] } = $props()
+  let { setups }: { setups: { id: string; name: string; variants: string[] }[] } = $props()
   const doc = $derived(job.doc!)
   const name = (id: string) => setups.find((one) => one.id === id)?.name ?? 'a setup that is gone'
+  const variants = (id: string) => setups.find((one) => one.id === id)?.variants ?? []
   type Session = (typeof doc.sessions)[number]
 
   const change = (at: number, label: string, edit: (session: Session) => void) =>
@@ -36,6 +37,7 @@
     job.edit('Session added', (one) =>
       one.sessions.push({
         setup,
+        variant: '',
         start: null,
         people: one.brief.people ?? 1,
         frames_each: one.brief.frames_each ?? 40,
@@ -86,6 +88,17 @@
           >
         </div>
         <div class="text-quiet flex flex-wrap items-center gap-x-1 gap-y-1">
+          {#if variants(session.setup).length}
+            <select
+              class="select select-xs w-auto"
+              aria-label={`Variant, session ${at + 1}`}
+              value={session.variant}
+              onchange={(event) => change(at, 'Variant', (one) => (one.variant = event.currentTarget.value))}
+            >
+              <option value="">as it stands</option>
+              {#each variants(session.setup) as one (one)}<option value={one}>{one}</option>{/each}
+            </select>
+          {/if}
           <input
             class="input input-xs w-14"
             aria-label={`Begins, session ${at + 1}`}

@@ -10,13 +10,15 @@
   import OrderOfWork from './OrderOfWork.svelte'
   import SeenPart from './SeenPart.svelte'
   import Timing from './Timing.svelte'
+  import Variants from './Variants.svelte'
 
   let { session, answer, hand }: { session: SetupSession; answer: Answer; hand: InHandQuestion } = $props()
-  type Tool = 'seen' | 'find' | 'order' | 'ladder' | 'colour' | 'durations' | 'timing'
+  type Tool = 'seen' | 'find' | 'order' | 'variants' | 'ladder' | 'colour' | 'durations' | 'timing'
   const tools: [Tool, string][] = [
     ['seen', 'What did you see?'],
     ['find', 'Find a stop'],
     ['order', 'Order of work'],
+    ['variants', 'Variants'],
     ['ladder', 'Distance ladder'],
     ['colour', 'Meter, colour, automatics'],
     ['durations', 'Flash duration'],
@@ -52,6 +54,8 @@
         <FindStop {session} />
       {:else if open === 'order'}
         <OrderOfWork {session} />
+      {:else if open === 'variants'}
+        <Variants {session} />
       {:else if found}
         {#if open === 'seen'}<SeenPart {session} {found} />{/if}
         {#if open === 'durations'}<Durations {session} {found} />{/if}

@@ -23,11 +23,11 @@
   const values = $derived(all.map(([, y]) => y!))
   const x = $derived(scaleLinear([0, most], [44, width - 10]))
   const log = $derived(plot.y !== 'stops' && Math.min(...values) > 0)
+  const span = $derived([Math.min(...values), Math.max(...values)] as [number, number])
   const y = $derived(
-    (log ? scaleLog() : scaleLinear())
-      .domain([Math.min(...values), Math.max(...values)])
-      .nice()
-      .range([HEIGHT - 22, 10]),
+    log
+      ? scaleLog<number, number, number>(span, [HEIGHT - 22, 10])
+      : scaleLinear<number, number, number>(span, [HEIGHT - 22, 10]).nice(),
   )
   const ticks = $derived.by(() => {
     const every = y.ticks(log ? 4 : 5)

@@ -16,7 +16,9 @@
   let { id = '' }: { id?: string } = $props()
   let day = $state.raw<DayPlanText | null>(null)
   let wrong = $state('')
-  let setups = $state.raw<{ id: string; name: string; job_id: string | null; perS: number | null }[]>([])
+  let setups = $state.raw<
+    { id: string; name: string; variants: string[]; job_id: string | null; perS: number | null }[]
+  >([])
   let session = $state(0)
   let ready = $state(false)
   const newest = new Newest()
@@ -42,6 +44,7 @@
       setups = (all.data ?? []).map((one) => ({
         id: one.id,
         name: one.doc.name,
+        variants: one.doc.variants.map((variant) => variant.name),
         job_id: one.job_id,
         perS: one.doc.body.frames_per_s ?? null,
       }))

@@ -17,7 +17,7 @@
   let { id = '' }: { id?: string } = $props()
   let board = $state.raw<BoardText | null>(null)
   let wrong = $state('')
-  let setups = $state.raw<{ id: string; name: string; job_id: string | null }[]>([])
+  let setups = $state.raw<{ id: string; name: string; variants: string[]; job_id: string | null }[]>([])
   let ready = $state(false)
   const newest = new Newest()
   const own = $derived(setups.filter((one) => one.job_id === job.id))
@@ -36,7 +36,12 @@
     void newest.take(asked, ([found, all]) => {
       board = found.data ?? null
       wrong = found.data ? '' : sentenceOf(found.error)
-      setups = (all.data ?? []).map((one) => ({ id: one.id, name: one.doc.name, job_id: one.job_id }))
+      setups = (all.data ?? []).map((one) => ({
+        id: one.id,
+        name: one.doc.name,
+        variants: one.doc.variants.map((variant) => variant.name),
+        job_id: one.job_id,
+      }))
     })
   })
 </script>

@@ -20,7 +20,8 @@ MISSED = 0.34  # stops: a background farther than this from what was asked is mi
 COMES_OUT = frozenset({"too_bright_at", "too_bright_at_aperture"})
 """Blockers of methods that give a picture all the same, with another background."""
 NO_PART: dict[str, Any] = {
-    "lights": (), "name": "", "note": "", "method": None, "power_supply": None, "frames": 1, "seen": (), "stage": None
+    "lights": (), "name": "", "note": "", "method": None, "power_supply": None, "frames": 1, "seen": (), "stage": None,
+    "variants": (),
 }  # fmt: skip
 
 

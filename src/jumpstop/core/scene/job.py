@@ -51,6 +51,7 @@ class Session(Value):
     """
 
     setup: KitId
+    variant: Line = Field("", title="Variant")
     start: Clock | None = Field(None, title="Begins")
     people: Whole = Field(1, ge=1, le=10_000, title="People")
     frames_each: Whole = Field(40, ge=1, le=10_000, title="Frames each")
@@ -156,7 +157,7 @@ class JobFile(Value):
         """The sessions in their order, each with its setup; one for every setup where none is said."""
         setups = {one.id: one.setup for one in self.setups}
         for session in self.job.sessions or tuple(_usual(one) for one in self.setups):
-            yield session, setups[session.setup]
+            yield session, setups[session.setup].in_variant(session.variant)
 
 
 def _usual(one: JobSetup) -> Session:

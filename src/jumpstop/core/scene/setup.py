@@ -11,7 +11,7 @@ from ..kit.values import Flag, KitId, Name, Note, Number, ShutterS, Value, Whole
 from ..physics.exposure import METER_C_FLAT
 from ..physics.optics import f_number_for_disc
 from ..physics.scales import APERTURES
-from .aim import ExposureAim, Motion
+from .aim import ExposureAim, Lens, Motion, Orientation
 from .ambient import AmbientSpec
 from .light import Light
 from .seen import MethodKind, Seen
@@ -53,6 +53,16 @@ class Fixed(Value):
     nd: FixedNd | None = Field(None, title="ND fixed")
 
 
+class Variant(Value):
+    """The same picture another way (tight, full length, seated, a pair): what stands where, and through which lens."""
+
+    name: Name
+    orientation: Orientation = Field("landscape", title="Landscape or upright")
+    lens: Lens | None = Field(None, title="Lens and distances")
+    stage: Stage = Stage()
+    lights: tuple[Light, ...] = Field(min_length=1, max_length=8, title="Lights")
+
+
 class Setup(Value):
     """One picture to be lit. Distances in metres, times in seconds, apertures, times and ISOs as marked."""
 
@@ -85,6 +95,7 @@ class Setup(Value):
     filters: tuple[OwnFilter, ...] = Field((), max_length=20, title="ND filters")
     lights: tuple[Light, ...] = Field((Light(),), min_length=1, max_length=8, title="Lights")
     stage: Stage = Stage()
+    variants: tuple[Variant, ...] = Field((), max_length=12, title="Variants")
     trigger: Literal["radio", "optical", "shoe"] = Field("radio", title="Trigger")
     silent: Flag = Field(False, title="Silent shutter")
     method: MethodKind | None = Field(None, title="Method")
@@ -107,3 +118,11 @@ class Setup(Value):
     def fastest_flash_s(self, f_number: float) -> float:
         """The shortest time [s] at which one pulse reaches the whole frame, with the trigger and shutter in use."""
         return self.body.fastest_flash_s(f_number, self.trigger == "radio", self.silent)
+
+    def in_variant(self, name: str) -> "Setup":
+        """The setup as one of its variants; as it stands where there is none of that name."""
+        found = next((one for one in self.variants if one.name == name), None)
+        if found is None:
+            return self
+        aim = self.aim.model_copy(update={"orientation": found.orientation, "lens": found.lens or self.aim.lens})
+        return self.model_copy(update={"aim": aim, "stage": found.stage, "lights": found.lights})

@@ -87,6 +87,7 @@ export type DayPlanText = Schemas['DayPlanText']
 export type HoursText = Schemas['HoursText']
 export type BurstText = Schemas['BurstText']
 export type CompareText = Schemas['CompareText']
+export type VariantsText = Schemas['VariantsText']
 export type UnreadableOut = Schemas['UnreadableOut']
 export type Problem = Schemas['ProblemOut']
 export interface Stored<T> {

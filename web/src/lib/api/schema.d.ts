@@ -576,6 +576,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/setups/{item_id}/variants": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Variants
+         * @description The setup's variants, each with what hands must change from how it stands.
+         */
+        get: operations["variants_api_setups__item_id__variants_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/setups/{item_id}/ladder": {
         parameters: {
             query?: never;
@@ -5114,6 +5134,11 @@ export interface components {
         "Session-Input": {
             /** Id on the shelf */
             setup: string;
+            /**
+             * Variant
+             * @default
+             */
+            variant?: string;
             /** Begins */
             start?: string | null;
             /**
@@ -5148,6 +5173,11 @@ export interface components {
         "Session-Output": {
             /** Id on the shelf */
             setup: string;
+            /**
+             * Variant
+             * @default
+             */
+            variant: string;
             /** Begins */
             start: string | null;
             /**
@@ -5356,6 +5386,11 @@ export interface components {
              */
             stage?: components["schemas"]["Stage-Input"];
             /**
+             * Variants
+             * @default []
+             */
+            variants?: components["schemas"]["Variant-Input"][];
+            /**
              * Trigger
              * @default radio
              * @enum {string}
@@ -5548,6 +5583,11 @@ export interface components {
              *     }
              */
             stage: components["schemas"]["Stage-Output"];
+            /**
+             * Variants
+             * @default []
+             */
+            variants: components["schemas"]["Variant-Output"][];
             /**
              * Trigger
              * @default radio
@@ -6413,6 +6453,91 @@ export interface components {
             input?: unknown;
             /** Context */
             ctx?: Record<string, never>;
+        };
+        /**
+         * Variant
+         * @description The same picture another way (tight, full length, seated, a pair): what stands where, and through which lens.
+         */
+        "Variant-Input": {
+            /** Name */
+            name: string;
+            /**
+             * Landscape or upright
+             * @default landscape
+             * @enum {string}
+             */
+            orientation?: "landscape" | "grip_up" | "grip_down";
+            /** Lens and distances */
+            lens?: components["schemas"]["Lens-Input"] | null;
+            /**
+             * @default {
+             *       "kind": "person",
+             *       "facing_deg": 0,
+             *       "favoured": "none",
+             *       "height_m": 1.75,
+             *       "width_m": 0.5,
+             *       "depth_m": 0,
+             *       "people": 1,
+             *       "camera_height_m": 1.5
+             *     }
+             */
+            stage?: components["schemas"]["Stage-Input"];
+            /** Lights */
+            lights: components["schemas"]["Light-Input"][];
+        };
+        /**
+         * Variant
+         * @description The same picture another way (tight, full length, seated, a pair): what stands where, and through which lens.
+         */
+        "Variant-Output": {
+            /** Name */
+            name: string;
+            /**
+             * Landscape or upright
+             * @default landscape
+             * @enum {string}
+             */
+            orientation: "landscape" | "grip_up" | "grip_down";
+            /** Lens and distances */
+            lens: components["schemas"]["Lens-Output"] | null;
+            /**
+             * @default {
+             *       "kind": "person",
+             *       "facing_deg": 0,
+             *       "favoured": "none",
+             *       "height_m": 1.75,
+             *       "width_m": 0.5,
+             *       "depth_m": 0,
+             *       "people": 1,
+             *       "camera_height_m": 1.5
+             *     }
+             */
+            stage: components["schemas"]["Stage-Output"];
+            /** Lights */
+            lights: components["schemas"]["Light-Output"][];
+        };
+        /**
+         * VariantText
+         * @description One variant: the changes by hand, and the setup with them made. here: the setup stands so already.
+         */
+        VariantText: {
+            /** Name */
+            name: string;
+            /** Here */
+            here: boolean;
+            /** Hands */
+            hands: string[];
+            setup: components["schemas"]["Setup-Output"];
+        };
+        /**
+         * VariantsText
+         * @description All of them, and the setup with how it stands now kept as one more.
+         */
+        VariantsText: {
+            /** Variants */
+            variants: components["schemas"]["VariantText"][];
+            /** Free */
+            free: boolean;
         };
         /**
          * WarningText
@@ -11483,6 +11608,109 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LeversText"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    variants_api_setups__item_id__variants_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VariantsText"];
                 };
             };
             /** @description What was sent cannot be read at all, or the host name is not this server's. */
