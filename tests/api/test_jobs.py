@@ -262,3 +262,34 @@ def test_variants_tell_what_hands_must_change(client: TestClient) -> None:
     assert "light 1 back 0.6 m, to 2.4 m" in there["hands"]
     assert "light 1: inner diffuser off" in there["hands"]
     assert there["setup"]["lights"][0]["distance_m"] == 2.4
+
+
+def test_a_usual_job_begins_with_its_setups_and_is_undone_whole(client: TestClient) -> None:
+    last, doc = named(client, "Noon portrait")
+    every = client.get("/api/jobs/templates").json()
+    assert len(every) == 6
+    for name in every:
+        made = client.post("/api/jobs/begin", params={"name": name, "like": last})
+        assert made.status_code == 201
+        assert made.json()["doc"]["name"] == name
+        own = [one for one in client.get("/api/setups").json() if one["job_id"] == made.json()["id"]]
+        assert own
+        assert {one["doc"]["body"]["name"] for one in own} == {doc["body"]["name"]}
+        assert client.get(f"/api/jobs/{made.json()['id']}/day").json()["turns"][0]["stretches"]
+    count = len(client.get("/api/setups").json())
+    assert client.post("/api/undo").json()["label"] == "Begin Splash on a table"
+    assert len(client.get("/api/setups").json()) == count - 1
+    assert client.post("/api/jobs/begin", params={"name": "Nothing"}).status_code == 404
+
+
+def test_a_broken_link_is_named_before_it_is_packed(client: TestClient) -> None:
+    item, doc = named(client, "The leap")
+    link = next(one for one in client.get("/api/triggers").json() if one["doc"]["name"] == "Plain cord")
+    doc["triggers"] = [link["doc"] | {"id": link["id"]}]
+    put(client, f"/api/setups/{item}", doc, client.get(f"/api/setups/{item}").json()["revision"])
+    warnings = client.get(f"/api/setups/{item}/answer").json()["answer"]["warnings"]
+    says = next(one["says"] for one in warnings if one["code"] == "link_broken")
+    assert says == "Plain cord passes no HSS: light 1 cannot do it."
+    put(client, f"/api/triggers/{link['id']}", link["doc"] | {"passes": ["fire", "hss"]})
+    after = client.get(f"/api/setups/{item}/answer").json()["answer"]["warnings"]
+    assert "link_broken" not in [one["code"] for one in after]

@@ -15,10 +15,11 @@ FLOORS = ["core/physics", "core/kit", "core/scene", "core/plan", "words", "api",
 BESIDE = {
     "formats": {"core/physics", "core/kit", "core/scene", "words", "formats"},
     "store": {"core/kit", "core/scene", "store"},
+    "templates": {"core/scene", "templates"},
     "demo": {"core/kit", "core/scene", "formats", "store", "demo"},
 }
 GUESTS = {
-    "api": {"formats", "store"},
+    "api": {"formats", "store", "templates"},
     "cli_solve": {"formats", "demo"},
     "cli_job": {"formats", "demo"},
     "cli": {"formats", "store", "demo"},

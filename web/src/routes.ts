@@ -17,7 +17,7 @@ export interface Route {
 export const ROUTES: Route[] = [
   {
     name: 'Shelf',
-    path: /^#\/shelf(?:\/(units|modifiers|bodies|filters))?$/,
+    path: /^#\/shelf(?:\/(units|modifiers|bodies|filters|triggers|batteries))?$/,
     view: ShelfView,
     props: (found) => ({ shelf: (found[1] as KitKind | undefined) ?? 'units' }),
   },

@@ -49,7 +49,7 @@ def create_app(data: Path | Store, hosts: Sequence[str] = LOCAL_HOSTS, tokens: s
         docs_url=None,
         redoc_url=None,
         openapi_url="/api/openapi.json",
-        routes=[*documents.router.routes, *solving.router.routes, *shelf.router.routes, *jobs.router.routes],
+        routes=[*jobs.router.routes, *documents.router.routes, *solving.router.routes, *shelf.router.routes],
     )
     if tokens is not None:
         app.add_middleware(Admission, tokens=tokens)

@@ -9,7 +9,8 @@ from ..core.kit.filter import Filter
 from ..core.kit.modifier import Face, Layer, Modifier
 from ..core.kit.power import SUPPLY_KINDS, PowerScale, PowerSupply
 from ..core.kit.table import ZOOMS_MM
-from ..core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, HssEntry, Unit
+from ..core.kit.trigger import Battery, Trigger
+from ..core.kit.unit import Claim, DurationEntry, FlashDuration, Heat, Hss, HssEntry, Unit
 from ..core.physics import scales
 from ..core.physics.light_values import LIGHT_VALUES
 from ..core.physics.scales import Step
@@ -33,6 +34,7 @@ FORMS: dict[str, BaseModel] = {
     "PowerScale": PowerScale(),
     "PowerSupply": PowerSupply(recycle_full_s=3),
     "Hss": Hss(),
+    "Heat": Heat(full_flashes=50, rest_s=600),
     "HssEntry": HssEntry(shutter_s=1 / 1000, loss_stops=2.8),
     "FlashDuration": FlashDuration(table=(DurationEntry(power=1, seconds=1 / 1000),)),
     "DurationEntry": DurationEntry(power=1, seconds=1 / 1000),
@@ -45,6 +47,8 @@ UNNAMED: dict[str, dict[str, Any]] = {
     "modifiers": Modifier(name="-").model_dump(mode="json") | {"name": ""},
     "bodies": Body(name="-").model_dump(mode="json") | {"name": ""},
     "filters": Filter(name="-", stops=3).model_dump(mode="json") | {"name": ""},
+    "triggers": Trigger(name="-").model_dump(mode="json") | {"name": ""},
+    "batteries": Battery(name="-", fits="-").model_dump(mode="json") | {"name": "", "fits": ""},
 }
 
 

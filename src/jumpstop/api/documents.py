@@ -9,13 +9,14 @@ from pydantic import BaseModel
 from ..core.kit.body import Body
 from ..core.kit.filter import Filter
 from ..core.kit.modifier import Modifier
+from ..core.kit.trigger import Battery, Trigger
 from ..core.kit.unit import Unit
 from ..core.kit.values import LINE
 from ..core.scene.job import Job
 from ..core.scene.setup import Setup
 from ..store.documents import Item
 from ..store.rows import Kind
-from ..words.kit import all_printed, body_line, filter_line, modifier_line
+from ..words.kit import all_printed, battery_line, body_line, filter_line, modifier_line, trigger_line
 from .schemas import (
     Conflict,
     Membership,
@@ -73,6 +74,8 @@ LINES: dict[Kind, Callable[[Any], str]] = {
     "modifiers": modifier_line,
     "bodies": body_line,
     "filters": filter_line,
+    "triggers": trigger_line,
+    "batteries": battery_line,
     "jobs": lambda job: str(job.note),
     "setups": lambda setup: str(setup.note),
 }
@@ -174,6 +177,8 @@ _routes("units", "unit", Unit)
 _routes("modifiers", "modifier", Modifier)
 _routes("bodies", "body", Body)
 _routes("filters", "filter", Filter)
+_routes("triggers", "trigger", Trigger)
+_routes("batteries", "battery", Battery)
 _routes("jobs", "job", Job)
 _routes("setups", "setup", Setup)
 

@@ -27,6 +27,7 @@ from ..formats.documents import read_job, write_job
 from ..formats.roster import read_roster, write_roster
 from ..formats.table import csv_of
 from ..store.errors import NotFound
+from ..templates import names, template
 from ..words.board import BoardText, board_text
 from ..words.brief import BriefText, brief_text
 from ..words.burst import BurstText, burst_text
@@ -53,9 +54,31 @@ AS_JSON = _body("application/json", JOB_FILE)
 AS_CSV = _body("text/csv", "name,slot\nAda Fenwick,09:30\n")
 CONFLICT: dict[int | str, dict[str, Any]] = REFUSED | {412: {"model": Conflict[Job]}, 428: ERRORS[428]}
 SetupId = Annotated[str, Query(max_length=64, description="A setup of this job.")]
+LikeId = Annotated[str | None, Query(max_length=64, description="The setup used last.")]
 UnitId = Annotated[str | None, Query(max_length=64, description="A unit of the shelf; without it the one in hand.")]
 ClockOf = Annotated[time | None, Query(description="From when, or until when; the job's day where it is not said.")]
 UNSURE_OF = 0.001  # a day that lasts, or does not, as surely as this is not told as a chance
+
+
+@router.get("/templates")
+def templates() -> list[str]:
+    """Usual jobs to begin with."""
+    return names()
+
+
+@router.post("/begin", status_code=201, responses=REFUSED)
+def begin(
+    request: Request, name: Annotated[str, Query(max_length=80)], like: LikeId = None, page: Page = ""
+) -> Stored[Job]:
+    """A usual job with its setups, on the camera and with the bag of the setup used last."""
+    workspace = workspace_of(request)
+    last = None if like is None else workspace.setup_of(workspace.store.item("setups", like))
+    file = template(name, last)
+    if file is None:
+        raise NotFound("There is no such job to begin with.")
+    setups = [(one.id, one.setup.model_dump(mode="json")) for one in file.setups]
+    item = workspace.store.add_job(file.job.model_dump(mode="json"), setups, page, f"Begin {name}")
+    return stored("jobs", item)
 
 
 @router.get("/{item_id}/brief", responses=REFUSED)

@@ -11,6 +11,7 @@ from ..core.kit.errors import CannotSolve
 from ..core.kit.filter import Filter
 from ..core.kit.modifier import Modifier
 from ..core.kit.table import UnitTable, table_of
+from ..core.kit.trigger import Battery, Trigger
 from ..core.kit.unit import Unit
 from ..core.physics.exposure import METER_C_FLAT
 from ..core.plan.reach import Solved, solve
@@ -31,6 +32,8 @@ MODELS: dict[Kind, type[BaseModel]] = {
     "modifiers": Modifier,
     "bodies": Body,
     "filters": Filter,
+    "triggers": Trigger,
+    "batteries": Battery,
     "jobs": Job,
     "setups": Setup,
 }
@@ -126,6 +129,7 @@ class Workspace:
         newer = {
             "body": _newest(setup.body, bodies),
             "filters": tuple(_newest(own, filters) for own in setup.filters),
+            "triggers": tuple(_newest(own, self.kit("triggers", meta)) for own in setup.triggers),
             "lights": tuple(lights),
         }
         return setup.model_copy(update=newer)
@@ -148,7 +152,8 @@ class Workspace:
         known = {one.id for one in setups}
         sessions = tuple(session for session in job.sessions if session.setup in known)
         job = job.model_copy(update={"sessions": sessions})
-        return JobFile.model_construct(job=job, setups=setups)
+        batteries = tuple(self.kit("batteries", meta).values())
+        return JobFile.model_construct(job=job, setups=setups, batteries=batteries)
 
     def solved_all(self, file: JobFile, meta: Meta | None = None) -> tuple[list[Solved], UnitTable, Preferences]:
         """A job's setups, each solved for the same shelf (units that are gone and still taken stand behind it).

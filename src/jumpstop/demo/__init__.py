@@ -8,6 +8,7 @@ from typing import Any
 from ..core.kit.body import Body
 from ..core.kit.filter import Filter
 from ..core.kit.modifier import Modifier
+from ..core.kit.trigger import Battery, Trigger
 from ..core.scene.job import Job
 from ..core.scene.setup import Setup
 from ..formats.shelf import read_shelf
@@ -23,12 +24,14 @@ def _file(name: str) -> Any:
 
 
 def kit() -> dict[Kind, list[dict[str, Any]]]:
-    """Units, modifiers, bodies and filters of the demo, each checked."""
+    """All kit of the demo, each piece checked."""
     return {
         "units": [unit.model_dump(mode="json") for unit in read_shelf(SHELF.read_bytes()).units],
         "modifiers": [Modifier.model_validate(doc).model_dump(mode="json") for doc in _file("modifiers")],
         "bodies": [Body.model_validate(doc).model_dump(mode="json") for doc in _file("bodies")],
         "filters": [Filter.model_validate(doc).model_dump(mode="json") for doc in _file("filters")],
+        "triggers": [Trigger.model_validate(doc).model_dump(mode="json") for doc in _file("triggers")],
+        "batteries": [Battery.model_validate(doc).model_dump(mode="json") for doc in _file("batteries")],
     }
 
 

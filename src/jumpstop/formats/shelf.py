@@ -25,7 +25,7 @@ MAX_LINE = 500_000  # characters between two line ends
 MAX_CELL = 200_000
 LISTED = 200  # so many bad rows are listed with their problems; the rest are counted
 
-PLAIN = ("name", "kind", "watt_seconds", "zoom_min_mm", "zoom_max_mm", "takes_modifiers", "weight_g", "head_g",
+PLAIN = ("name", "kind", "watt_seconds", "zoom_min_mm", "zoom_max_mm", "shoe", "takes_modifiers", "weight_g", "head_g",
          "price", "holding", "count", "note")  # fmt: skip
 SCALE = {
     "power_scale": "kind",

@@ -130,7 +130,9 @@ class Store:
                 _found(connection, "jobs", job_id)
             return self._added(connection, kind, docs, label, job_id, page)
 
-    def add_job(self, doc: dict[str, Any], setups: Sequence[tuple[str, dict[str, Any]]], page: str = "") -> Item:
+    def add_job(
+        self, doc: dict[str, Any], setups: Sequence[tuple[str, dict[str, Any]]], page: str = "", label: str = ""
+    ) -> Item:
         """A new job with new setups, as one edit; its sessions are told the setups' new ids, each given its old."""
         with self._writing() as connection:
             new = {old: uuid.uuid4().hex for old, _ in setups}
@@ -148,7 +150,7 @@ class Store:
                 connection.execute(insert(TABLES["setups"]), rows)
             changes: list[Change] = [("jobs", row["id"], None, kept_values(row))]
             changes += [("setups", one["id"], None, kept_values(one)) for one in rows]
-            undo.note(connection, f"Import job {doc['name']}", page, changes)
+            undo.note(connection, label or f"Import job {doc['name']}", page, changes)
             return Item(row["id"], 1, doc)
 
     def copy(self, kind: Kind, item_id: str, page: str = "") -> Item:

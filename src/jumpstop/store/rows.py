@@ -8,13 +8,22 @@ from sqlalchemy.dialects.sqlite import insert
 
 from . import tables
 
-Kind = Literal["units", "modifiers", "bodies", "filters", "jobs", "setups"]
+Kind = Literal["units", "modifiers", "bodies", "filters", "triggers", "batteries", "jobs", "setups"]
 TABLES: dict[str, Table] = {
     table.name: table
-    for table in (tables.jobs, tables.units, tables.modifiers, tables.bodies, tables.filters, tables.setups)
+    for table in (
+        tables.jobs,
+        tables.units,
+        tables.modifiers,
+        tables.bodies,
+        tables.filters,
+        tables.triggers,
+        tables.batteries,
+        tables.setups,
+    )
 }
 """By kind; jobs first, since setups belong to them."""
-KIT: tuple[Kind, ...] = ("units", "modifiers", "bodies", "filters")
+KIT: tuple[Kind, ...] = ("units", "modifiers", "bodies", "filters", "triggers", "batteries")
 CHUNK = 500  # ids in one statement
 
 Kept = dict[str, Any]

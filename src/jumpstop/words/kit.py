@@ -4,12 +4,13 @@ from ..core.kit.body import Body
 from ..core.kit.filter import Filter
 from ..core.kit.modifier import Gel, Modifier
 from ..core.kit.rating import Basis
+from ..core.kit.trigger import Battery, Trigger
 from ..core.kit.unit import Claim, Unit
 from ..core.physics.guide_number import guide_number_of_stops
 from ..core.scene.aim import Mover
 from ..core.scene.ambient import Condition, Placement, Sky
 from ..core.scene.light import Role
-from .figures import DisplayUnits, guide_number, shutter, stops
+from .figures import DisplayUnits, guide_number, share, shutter, stops
 
 CONDITIONS: dict[Condition, str] = {
     "sand_or_snow": "sun on sand or snow",
@@ -103,6 +104,18 @@ def modifier_line(modifier: Modifier) -> str:
     """A modifier's own effect and its layers."""
     layers = [f"{layer.name} {stops(layer.stops)}" for layer in modifier.layers]
     return " · ".join([f"{stops(modifier.stops)} ± {modifier.sd:g}", *layers])
+
+
+def trigger_line(link: Trigger) -> str:
+    """What a trigger passes, and between which shoes."""
+    shoes = " to ".join(one for one in (link.from_shoe, link.to_shoe) if one)
+    passed = ", ".join("HSS" if one == "hss" else one for one in link.passes) or "nothing"
+    return " · ".join(part for part in (link.kind, f"passes {passed}", f"shoe {shoes}" if shoes else "") if part)
+
+
+def battery_line(one: Battery) -> str:
+    """What a battery fits, and what it still holds."""
+    return f"for {one.fits} · holds {share(one.holds)} of new"
 
 
 def filter_line(nd: Filter) -> str:

@@ -16,6 +16,7 @@ def _right(right: bool) -> str:
     return "right" if right else "left"
 
 
+LINKS = {"fire": "firing", "power": "power", "automatic": "automatic", "hss": "HSS"}
 Facts = Mapping[str, Any]
 STAGE_WARNINGS: dict[str, Callable[[Facts, DisplayUnits], Warned]] = {
     "light_in_frame": lambda f, u: Warned(
@@ -24,6 +25,11 @@ STAGE_WARNINGS: dict[str, Callable[[Facts, DisplayUnits], Warned]] = {
     "shadow_in_frame": lambda f, u: Warned(
         "A stand's shadow in the frame",
         f"Light {f['light'] + 1} throws {length(f['metres'], u)} of shadow: move it to the sun's own side.",
+    ),
+    "link_broken": lambda f, u: Warned(
+        "A broken link",
+        f"{f['at'] or 'From shoe to shoe it'} passes no {LINKS[f['wanted']]}: light {f['light'] + 1} "
+        f"{'will not fire' if f['wanted'] == 'fire' else 'cannot do it'}.",
     ),
     "edge_on_nose": lambda f, u: Warned(
         "The edge light reaches the nose",

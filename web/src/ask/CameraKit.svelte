@@ -20,6 +20,18 @@
     ...doc.filters.filter((own) => !kit.filters.some((one) => one.id === own.id)),
   ])
 
+  const links = $derived([
+    ...kit.triggers.map((one) => ({ ...one.doc, id: one.id })),
+    ...doc.triggers.filter((own) => !kit.triggers.some((one) => one.id === own.id)),
+  ])
+
+  function link(one: Setup['triggers'][number]) {
+    session.edit('Triggers packed', (s) => {
+      const packed = s.triggers.some((own) => own.id === one.id)
+      s.triggers = packed ? s.triggers.filter((own) => own.id !== one.id) : [...s.triggers, one]
+    })
+  }
+
   function take(id: string) {
     const found = kit.bodies.find((one) => one.id === id)
     if (found) session.edit('Camera body', (s) => (s.body = { ...found.doc, id }))
@@ -61,6 +73,16 @@
       {#each filters as filter, i (filter.id ?? i)}
         <Chip on={doc.filters.some((own) => own.id === filter.id)} onclick={() => pack(filter)}
           ><bdi>{filter.name}</bdi></Chip
+        >{' '}
+      {/each}
+    </p>
+  {/if}
+  {#if links.length}
+    <p>
+      To the flash:
+      {#each links as one, i (one.id ?? i)}
+        <Chip on={doc.triggers.some((own) => own.id === one.id)} onclick={() => link(one)}
+          ><bdi>{one.name}</bdi></Chip
         >{' '}
       {/each}
     </p>

@@ -1,7 +1,9 @@
 <!-- Which job is in hand: its name, to be changed in place; the others; a new one, from a file, to a file. -->
 <script lang="ts">
   import { Plus, Trash2 } from '@lucide/svelte'
+  import { api } from '../lib/api/client'
   import { job } from '../lib/job.svelte'
+  import { setups } from '../lib/setups.svelte'
   import { address } from '../routes'
 
   let { view }: { view: 'job' | 'day' } = $props()
@@ -14,6 +16,15 @@
 
   async function begin() {
     await job.begin('New job')
+    location.hash = address[view](job.id)
+  }
+
+  let usual = $state.raw<string[]>([])
+  $effect(() => void api.GET('/api/jobs/templates').then(({ data }) => (usual = data ?? [])))
+
+  async function from(name: string) {
+    if (!name) return
+    await job.from(name, setups.all[0]?.id ?? null)
     location.hash = address[view](job.id)
   }
 
@@ -53,6 +64,18 @@
     title="New job"
     onclick={begin}><Plus size={16} /></button
   >
+  <select
+    class="select select-xs w-auto max-w-32"
+    aria-label="Begin a usual job"
+    value=""
+    onchange={(event) => {
+      void from(event.currentTarget.value)
+      event.currentTarget.value = ''
+    }}
+  >
+    <option value="">a usual job …</option>
+    {#each usual as name (name)}<option value={name}>{name}</option>{/each}
+  </select>
   <label class="btn btn-xs"
     >Import<input
       type="file"

@@ -48,7 +48,7 @@ class History {
 
   /** A copy of a piece of kit, named by the server. */
   copy(
-    kind: 'units' | 'modifiers' | 'bodies' | 'filters' | 'setups',
+    kind: 'units' | 'modifiers' | 'bodies' | 'filters' | 'triggers' | 'batteries' | 'setups',
     id: string,
   ): Promise<Stored<{ name: string }> | null> {
     return this.done(
@@ -59,7 +59,7 @@ class History {
 
   /** Something taken away; whether it is. */
   async remove(
-    kind: 'units' | 'modifiers' | 'bodies' | 'filters' | 'setups' | 'jobs',
+    kind: 'units' | 'modifiers' | 'bodies' | 'filters' | 'triggers' | 'batteries' | 'setups' | 'jobs',
     id: string,
     name: string,
   ): Promise<boolean> {

@@ -1,6 +1,7 @@
 /** The job in hand: one document, its edits stored one after the other, and a count that tells when it was stored. */
 import { api, sentenceOf, type Job, type Stored } from './api/client'
 import { history } from './history.svelte'
+import { setups } from './setups.svelte'
 
 const LAST = 'job'
 
@@ -45,6 +46,14 @@ class JobSession {
     const made = await history.done(api.POST('/api/jobs', { body: { name } }), () => `Added ${name}`)
     if (!made) return
     await this.open(made.id)
+  }
+
+  /** A usual job with its setups, on the camera of a setup used last. */
+  async from(name: string, like: string | null): Promise<void> {
+    const asked = api.POST('/api/jobs/begin', { params: { query: { name, like } } })
+    const made = await history.done(asked, () => `Added ${name}`)
+    if (!made) return
+    await Promise.all([this.open(made.id), setups.load()])
   }
 
   async remove(): Promise<void> {

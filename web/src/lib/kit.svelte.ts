@@ -1,11 +1,22 @@
 /** The rest of the shelf as this page knows it: modifiers, bodies, filters. */
-import { api, type Body, type Filter, type Modifier, type Stored, type UnitLine } from './api/client'
+import {
+  api,
+  type Battery,
+  type Body,
+  type Filter,
+  type Modifier,
+  type Stored,
+  type Trigger,
+  type UnitLine,
+} from './api/client'
 import { Newest } from './newest'
 
 class Kit {
   modifiers = $state.raw<Stored<Modifier>[]>([])
   bodies = $state.raw<Stored<Body>[]>([])
   filters = $state.raw<Stored<Filter>[]>([])
+  triggers = $state.raw<Stored<Trigger>[]>([])
+  batteries = $state.raw<Stored<Battery>[]>([])
   units = $state.raw<UnitLine[]>([])
   private newest = new Newest()
 
@@ -15,12 +26,16 @@ class Kit {
       api.GET('/api/bodies'),
       api.GET('/api/filters'),
       api.GET('/api/shelf'),
+      api.GET('/api/triggers'),
+      api.GET('/api/batteries'),
     ])
-    return this.newest.take(asked, ([modifiers, bodies, filters, units]) => {
+    return this.newest.take(asked, ([modifiers, bodies, filters, units, triggers, batteries]) => {
       if (modifiers.data) this.modifiers = modifiers.data
       if (bodies.data) this.bodies = bodies.data
       if (filters.data) this.filters = filters.data
       if (units.data) this.units = units.data
+      if (triggers.data) this.triggers = triggers.data
+      if (batteries.data) this.batteries = batteries.data
     })
   }
 }

@@ -1,11 +1,19 @@
 /** The fields of units, modifiers, bodies and filters. */
 import type { Field } from './fields'
 
-export type KitKind = 'units' | 'modifiers' | 'bodies' | 'filters'
+export type KitKind = 'units' | 'modifiers' | 'bodies' | 'filters' | 'triggers' | 'batteries'
 
 const words = (...keys: string[]): [unknown, string][] => keys.map((key) => [key, key.replaceAll('_', ' ')])
 const weight: Field = { key: 'weight_g', label: 'Weight, g', kind: 'number' }
 const head: Field = { key: 'head_g', label: 'Head alone, g', kind: 'number' }
+const shoe: Field = { key: 'shoe', label: 'Shoe', kind: 'text', hint: 'in your own words; empty: any' }
+const cells: Field = {
+  key: 'cells',
+  label: 'Cells',
+  kind: 'choice',
+  options: [[null, 'not said'], ...words('lithium', 'nimh', 'alkaline')],
+}
+
 const price: Field = { key: 'price', label: 'Price', kind: 'number' }
 const holding: Field = {
   key: 'holding',
@@ -46,6 +54,7 @@ const supply: Field[] = [
   { key: 'recycle_least_s', label: 'at best, s', kind: 'number' },
   { key: 'full_flashes', label: 'Full flashes a charge', kind: 'number' },
   { key: 'capacity_wh', label: 'or capacity, Wh', kind: 'number' },
+  cells,
 ]
 
 const unit: Field[] = [
@@ -68,6 +77,7 @@ const unit: Field[] = [
   { key: 'zoom_min_mm', label: 'Widest zoom, mm', kind: 'number' },
   { key: 'zoom_max_mm', label: 'Longest zoom, mm', kind: 'number' },
   { key: 'takes_modifiers', label: 'Takes modifiers', kind: 'check' },
+  shoe,
   {
     key: 'scale',
     label: 'The dial',
@@ -155,8 +165,20 @@ const unit: Field[] = [
     ],
   },
   holding,
+  {
+    key: 'heat',
+    label: 'Heat: how many full flashes in a row, then what rest',
+    kind: 'part',
+    blank: 'Heat',
+    fields: [
+      { key: 'full_flashes', label: 'Full flashes in a row', kind: 'number' },
+      { key: 'rest_s', label: 'Rest until cool, s', kind: 'number' },
+      { key: 'hss_times', label: 'Times as warm in HSS', kind: 'number' },
+    ],
+  },
   weight,
   head,
+  { key: 'count', label: 'How many there are', kind: 'number' },
   price,
   note,
 ]
@@ -280,9 +302,42 @@ const filter: Field[] = [
   note,
 ]
 
+const trigger: Field[] = [
+  { key: 'name', label: 'Name', kind: 'text' },
+  {
+    key: 'kind',
+    label: 'Kind',
+    kind: 'choice',
+    options: words('transmitter', 'receiver', 'cord', 'adapter', 'optical'),
+  },
+  {
+    key: 'passes',
+    label: 'Passes on',
+    kind: 'set',
+    options: words('fire', 'power', 'automatic', 'hss') as [string, string][],
+  },
+  { ...shoe, key: 'from_shoe', label: 'Sits on the shoe' },
+  { ...shoe, key: 'to_shoe', label: 'Offers the shoe' },
+  weight,
+  price,
+  note,
+]
+
+const battery: Field[] = [
+  { key: 'name', label: 'Name', kind: 'text', hint: 'one battery or set, by its own name' },
+  { key: 'fits', label: 'Fits', kind: 'text', hint: 'the name of a unit, or of its power supply' },
+  cells,
+  { key: 'holds', label: 'Still holds, share of new', kind: 'number' },
+  weight,
+  price,
+  note,
+]
+
 export const KIT: Record<KitKind, { one: string; fields: Field[] }> = {
   units: { one: 'unit', fields: unit },
   modifiers: { one: 'modifier', fields: modifier },
   bodies: { one: 'body', fields: body },
   filters: { one: 'filter', fields: filter },
+  triggers: { one: 'trigger', fields: trigger },
+  batteries: { one: 'battery', fields: battery },
 }

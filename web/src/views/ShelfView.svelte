@@ -37,6 +37,8 @@
     ['modifiers', 'Modifiers'],
     ['bodies', 'Bodies'],
     ['filters', 'Filters'],
+    ['triggers', 'Triggers'],
+    ['batteries', 'Batteries'],
   ]
   const newest = new Newest()
 

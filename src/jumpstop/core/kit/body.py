@@ -6,7 +6,7 @@ from typing import Literal
 from pydantic import Field, model_validator
 
 from .errors import refuse
-from .values import Flag, FNumber, Iso, Name, Note, Number, Value, example
+from .values import Flag, FNumber, Iso, Line, Name, Note, Number, Value, example
 
 OPEN_SHARE = 0.7  # curtain travel against the sync time, where it is not known and a long flash matters; from memory
 
@@ -38,6 +38,7 @@ class Body(Value):
     frame_height_mm: Number = Field(24, ge=3, le=120, title="Frame height (mm)")
     frames_per_s: Number = Field(8, ge=0.1, le=240, title="Frames a second", description="Kept; not counted with yet.")
     dark_edge: Literal["bottom", "top", "unknown"] = Field("unknown", title="Edge that goes dark past sync")
+    shoe: Line = Field("", title="Shoe")
     note: Note = ""
 
     @model_validator(mode="after")

@@ -108,6 +108,7 @@ class Unit(Value):
     hss: Hss | None = Field(None, title="High-speed sync")
     flash_duration: FlashDuration | None = Field(None, title="Flash duration")
     heat: Heat | None = Field(None, title="Heat")
+    shoe: Line = Field("", title="Shoe")
     takes_modifiers: Flag = Field(True, title="Takes modifiers")
     weight_g: Weight | None = None
     head_g: Weight | None = Field(None, title="Head alone, where it parts from its pack (g)")

@@ -52,6 +52,7 @@ class Lasting:
     course: tuple[tuple[float, float], ...]
     wanted: int
     charged: int
+    sizes: tuple[float, ...] = ()
 
 
 def capacity_of(unit: Unit, supply: PowerSupply | None, job: Job) -> float:
@@ -89,20 +90,26 @@ def _draws(turns: Sequence[Turn], unit: int, capacity: float) -> list[_Draw]:
     return out
 
 
-def lasting(turns: Sequence[Turn], unit: int, capacity: float, charges: int, job: Job) -> Lasting:
-    """One unit through the day, charge by charge. Where several of it work at once, each has as many charges."""
+def lasting(turns: Sequence[Turn], unit: int, capacity: float, sizes: Sequence[float], job: Job) -> Lasting:
+    """One unit through the day, charge by charge. Where several of it work at once, each has as many charges.
+
+    sizes: what each charge still holds [share of capacity], the best first.
+    """
+    charges = len(sizes)
     draws = _draws(turns, unit, capacity)
     used = sum(draw.full for draw in draws)
     flashes = sum(work.flashes for turn in turns for s in turn.stretches for work in s.work if work.unit == unit)
     if not math.isfinite(capacity):
-        return Lasting(unit, capacity, charges, used, flashes, (), None, (), 0, 0)
-    swaps, course = _drained(draws, capacity, charges, job)
+        return Lasting(unit, capacity, charges, used, flashes, (), None, (), 0, 0, tuple(sizes))
+    swaps, course = _drained(draws, capacity, sizes, job)
     out = next((swap.at for swap in swaps if swap.again > swap.at), None)
     wanted = max(1, math.ceil(used / capacity - 1e-9))
     fewest = wanted
     if job.chargers:
-        fewest = next(n for n in range(1, wanted + 1) if _holds(_drained(draws, capacity, n, job)[0]))
-    return Lasting(unit, capacity, charges, used, flashes, tuple(swaps), out, tuple(course), wanted, fewest)
+        fewest = next(n for n in range(1, wanted + 1) if _holds(_drained(draws, capacity, [1.0] * n, job)[0]))
+    return Lasting(
+        unit, capacity, charges, used, flashes, tuple(swaps), out, tuple(course), wanted, fewest, tuple(sizes)
+    )
 
 
 def _holds(swaps: Sequence[Swap]) -> bool:
@@ -110,30 +117,30 @@ def _holds(swaps: Sequence[Swap]) -> bool:
 
 
 def _drained(
-    draws: Sequence[_Draw], capacity: float, charges: int, job: Job
+    draws: Sequence[_Draw], capacity: float, sizes: Sequence[float], job: Job
 ) -> tuple[list[Swap], list[tuple[float, float]]]:
     """Charges one after the other: an empty one goes to the first charger that is free, and comes back full."""
-    ready = [0.0] * (charges - 1)  # when each of the others is full
+    ready = [(0.0, size) for size in sizes[1:]]  # when each of the others is full
     free = [0.0] * job.chargers
-    left, swaps, course = capacity, list[Swap](), list[tuple[float, float]]()
+    size = sizes[0]
+    left, swaps, course = capacity * size, list[Swap](), list[tuple[float, float]]()
     for draw in draws:
         course.append((draw.start, left / capacity))
-        rest, begin = draw.full, draw.start
+        rest = draw.full
         while rest > left + 1e-9:
-            share = left / draw.full
-            at = begin + share * (draw.end - draw.start)
+            at = draw.end - (rest - left) / draw.full * (draw.end - draw.start)
             if free:
                 charger = min(range(len(free)), key=lambda one: free[one])
                 free[charger] = max(at, free[charger]) + job.charge_h * 60
-                ready.append(free[charger])
-            ready.sort()
-            again = ready.pop(0) if ready else math.inf
+                ready.append((free[charger], size))
+            ready.sort(key=lambda one: one[0])
+            again, size = ready.pop(0) if ready else (math.inf, 0.0)
             swaps.append(Swap(at, max(at, again)))
             course.append((at, 0.0))
             if again > at:
                 return swaps, course
-            rest, begin, left = rest - left, at, capacity
-            course.append((at, 1.0))
+            rest, left = rest - left, capacity * size
+            course.append((at, size))
         left -= rest
         course.append((draw.end, left / capacity))
     return swaps, course
@@ -185,7 +192,7 @@ def day_plan(
     """A job's day as it would run without surprises."""
     shelf = day_shelf(file, table)
     turns = turns_of(file, shelf, step, avoid)
-    units = tuple(_lastings(turns, shelf, file.job))
+    units = tuple(_lastings(turns, shelf, file))
     plan = DayPlan(file.job, shelf, tuple(turns), units, ())
     if not ways or plan.gives_out is None:
         return plan
@@ -197,15 +204,22 @@ def units_used(turns: Sequence[Turn]) -> list[int]:
     return sorted({work.unit for turn in turns for stretch in turn.stretches for work in stretch.work})
 
 
-def _lastings(turns: Sequence[Turn], table: UnitTable, job: Job) -> list[Lasting]:
+def _sizes(file: JobFile, unit_id: str, unit: Unit, supply: PowerSupply | None) -> list[float]:
+    """What each charge for a unit still holds: as many as are said, else the batteries of the shelf that fit it."""
+    said = file.job.charges_of(unit_id, unit.name)
+    own = file.batteries_for(unit.name, supply.name if supply else "")
+    if said is None and own:
+        return sorted((one.holds for one in own), reverse=True)
+    return [1.0] * (said or 1)
+
+
+def _lastings(turns: Sequence[Turn], table: UnitTable, file: JobFile) -> list[Lasting]:
     out = []
     for unit in units_used(turns):
         supply = next(w.supply for t in turns for s in t.stretches for w in s.work if w.unit == unit)
-        capacity, charges = (
-            capacity_of(table.units[unit], supply, job),
-            job.charges_of(table.ids[unit], table.units[unit].name),
-        )
-        out.append(lasting(turns, unit, capacity, charges, job))
+        one = table.units[unit]
+        sizes = _sizes(file, table.ids[unit], one, supply)
+        out.append(lasting(turns, unit, capacity_of(one, supply, file.job), sizes, file.job))
     return out
 
 
@@ -217,7 +231,7 @@ def _ways(file: JobFile, plan: DayPlan, step: Step, avoid: Sequence[MethodKind])
         out.append(Way("charges", one.unit, one.wanted - one.charges, _with_charges(plan, one, one.wanted).gives_out))
     if not job.chargers:
         charging = job.model_copy(update={"chargers": 1})
-        outs = [lasting(plan.turns, one.unit, one.capacity, one.charges, charging).gives_out for one in plan.units]
+        outs = [lasting(plan.turns, one.unit, one.capacity, one.sizes, charging).gives_out for one in plan.units]
         out.append(Way("charger", None, 1, min((at for at in outs if at is not None), default=None)))
     for times in (2.0, 4.0):
         higher = day_plan(with_iso(file, times), plan.table, step, avoid, ways=False)
@@ -226,7 +240,8 @@ def _ways(file: JobFile, plan: DayPlan, step: Step, avoid: Sequence[MethodKind])
 
 
 def _with_charges(plan: DayPlan, one: Lasting, charges: int) -> Lasting:
-    return lasting(plan.turns, one.unit, one.capacity, charges, plan.job)
+    more = [1.0] * max(0, charges - len(one.sizes))
+    return lasting(plan.turns, one.unit, one.capacity, [*one.sizes, *more], plan.job)
 
 
 def spread_of(plan: DayPlan, runs: int = RUNS, seed: int = SEED) -> Spread:
@@ -241,7 +256,7 @@ def spread_of(plan: DayPlan, runs: int = RUNS, seed: int = SEED) -> Spread:
         turns = stretched(plan.turns, frames[run].tolist(), float(power[run]))
         for at, one in limited:
             draws = _draws(turns, one.unit, one.capacity * cells[run, at])
-            swaps, _ = _drained(draws, one.capacity * float(cells[run, at]), one.charges, plan.job)
+            swaps, _ = _drained(draws, one.capacity * float(cells[run, at]), one.sizes, plan.job)
             first = next((swap.at for swap in swaps if swap.again > swap.at), math.inf)
             outs[run] = min(outs[run], first)
     until = float(np.sort(outs)[math.floor((1 - SURE) * runs)]) if runs else math.inf

@@ -21,7 +21,7 @@ COMES_OUT = frozenset({"too_bright_at", "too_bright_at_aperture"})
 """Blockers of methods that give a picture all the same, with another background."""
 NO_PART: dict[str, Any] = {
     "lights": (), "name": "", "note": "", "method": None, "power_supply": None, "frames": 1, "seen": (), "stage": None,
-    "variants": (),
+    "variants": (), "triggers": (),
 }  # fmt: skip
 
 

@@ -11,6 +11,7 @@ from ..scene.light import Light
 from ..scene.seen import MethodKind
 from ..scene.setup import Setup
 from .levels import Level
+from .link import breaks_of
 from .picture import camera_m, frame_mm
 from .placing import EDGE, LIT, SHADOW, beam_of
 from .reach import Solved
@@ -52,6 +53,9 @@ def stage_warnings(
             shadow = shadow_of(setup, at, sun)
             if shadow is not None and shadow.in_frame:
                 yield remark("shadow_in_frame", light=light, metres=math.dist(shadow.foot, shadow.tip))
+        unit = units[light]
+        for broken in breaks_of(setup, light, solved.table.units[unit], kind) if unit is not None else ():
+            yield remark("link_broken", light=light, wanted=broken.wanted, at=broken.at)
         yield from _against_lens(setup, light, spot)
         yield from _edge(solved, light, found)
         yield from _aimed(setup, light, spot)

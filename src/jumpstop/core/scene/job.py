@@ -7,6 +7,7 @@ from typing import Literal
 from pydantic import Field, model_validator
 
 from ..kit.errors import refuse
+from ..kit.trigger import Battery
 from ..kit.values import Clock, Flag, KitId, Line, Name, Note, Number, Value, Whole, example
 from .setup import Setup
 
@@ -123,11 +124,11 @@ class Job(Value):
             raise refuse("day_reversed", begins=self.begins, ends=self.ends)
         return self
 
-    def charges_of(self, unit_id: str, name: str) -> int:
-        """Charges that there are for a unit, known by its id or else by its name."""
+    def charges_of(self, unit_id: str, name: str) -> int | None:
+        """Charges that are said for a unit, known by its id or else by its name; None where nothing is."""
         by_id = (one.charges for one in self.batteries if one.unit == unit_id)
         by_name = (one.charges for one in self.batteries if one.name == name)
-        return next(by_id, next(by_name, 1))
+        return next(by_id, next(by_name, None))
 
 
 class JobSetup(Value):
@@ -144,6 +145,7 @@ class JobFile(Value):
     version: Literal[1] = 1
     job: Job
     setups: tuple[JobSetup, ...] = Field((), max_length=60, title="Setups")
+    batteries: tuple[Battery, ...] = Field((), max_length=200, title="Batteries")
 
     @model_validator(mode="after")
     def _sessions_have_setups(self) -> "JobFile":
@@ -158,6 +160,11 @@ class JobFile(Value):
         setups = {one.id: one.setup for one in self.setups}
         for session in self.job.sessions or tuple(_usual(one) for one in self.setups):
             yield session, setups[session.setup].in_variant(session.variant)
+
+    def batteries_for(self, unit: str, supply: str) -> list[Battery]:
+        """The batteries of the shelf that fit a unit, by its name or by its power supply's."""
+        named = {unit.casefold(), supply.casefold()} - {""}
+        return [one for one in self.batteries if one.fits.casefold() in named]
 
 
 def _usual(one: JobSetup) -> Session:

@@ -7,6 +7,7 @@ from pydantic import ConfigDict, Field
 from ..kit.body import Body
 from ..kit.filter import Filter
 from ..kit.power import SupplyKind
+from ..kit.trigger import Trigger
 from ..kit.values import Flag, KitId, Name, Note, Number, ShutterS, Value, Whole
 from ..physics.exposure import METER_C_FLAT
 from ..physics.optics import f_number_for_disc
@@ -29,6 +30,12 @@ class OwnBody(Body):
 
 class OwnFilter(Filter):
     """A filter in a setup: the shelf's own by its id, and this copy for when that is gone."""
+
+    id: KitId | None = None
+
+
+class OwnTrigger(Trigger):
+    """A trigger in a setup: the shelf's own by its id, and this copy for when that is gone."""
 
     id: KitId | None = None
 
@@ -96,6 +103,7 @@ class Setup(Value):
     lights: tuple[Light, ...] = Field((Light(),), min_length=1, max_length=8, title="Lights")
     stage: Stage = Stage()
     variants: tuple[Variant, ...] = Field((), max_length=12, title="Variants")
+    triggers: tuple[OwnTrigger, ...] = Field((), max_length=8, title="Triggers packed")
     trigger: Literal["radio", "optical", "shoe"] = Field("radio", title="Trigger")
     silent: Flag = Field(False, title="Silent shutter")
     method: MethodKind | None = Field(None, title="Method")

@@ -1,0 +1,37 @@
+"""Jobs to begin with: usual ones, kept in a file that a person can read and edit. Common practice, no source."""
+
+import json
+from pathlib import Path
+from typing import Any
+
+from ..core.scene.job import Job, JobFile, JobSetup, Session
+from ..core.scene.setup import Setup
+
+FILE = Path(__file__).parent / "jobs.json"
+KEPT = ("body", "filters", "triggers", "power_supply", "meter_c")
+"""What a setup takes over from the one used last."""
+
+
+def _raw() -> list[dict[str, Any]]:
+    found: list[dict[str, Any]] = json.loads(FILE.read_text(encoding="utf-8"))
+    return found
+
+
+def names() -> list[str]:
+    """What there is, in its order."""
+    return [one["name"] for one in _raw()]
+
+
+def template(name: str, like: Setup | None = None) -> JobFile | None:
+    """A job of that name with its setups, on the camera and with the bag of a setup used last; None: there is none."""
+    raw = next((one for one in _raw() if one["name"] == name), None)
+    if raw is None:
+        return None
+    setups = [Setup.model_validate(doc) for doc in raw["setups"]]
+    if like is not None:
+        own = {field: getattr(like, field) for field in KEPT}
+        setups = [one.model_copy(update=own) for one in setups]
+    keys = [f"s{at}" for at in range(len(setups))]
+    sessions = tuple(Session(setup=key, **one) for key, one in zip(keys, raw["sessions"], strict=True))
+    job = Job(name=name, brief=raw["brief"], sessions=sessions)
+    return JobFile(job=job, setups=tuple(JobSetup(id=key, setup=one) for key, one in zip(keys, setups, strict=True)))

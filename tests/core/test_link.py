@@ -1,0 +1,73 @@
+"""The link from camera to flash, and batteries each by its name."""
+
+from typing import Any
+
+import pytest
+
+from jumpstop.core.kit.table import table_of
+from jumpstop.core.kit.trigger import Battery
+from jumpstop.core.kit.unit import Claim, Unit
+from jumpstop.core.plan.endurance import day_plan
+from jumpstop.core.plan.link import Break, breaks_of
+from jumpstop.core.scene.job import JobFile
+from jumpstop.core.scene.setup import Setup
+
+PLAIN = Unit(name="Plain", watt_seconds=60, shoe="plain")
+RADIO = {"name": "Radio", "kind": "transmitter", "passes": ["fire", "power", "hss"]}
+DEAF = {"name": "Old receiver", "kind": "receiver", "passes": ["fire"]}
+CORD = {"name": "Cord", "kind": "cord", "passes": ["fire", "automatic", "hss"]}
+
+
+def setup(*links: dict[str, Any], shoe: str = "", automatic: bool = False) -> Setup:
+    lights = [{"automatic": automatic}]
+    return Setup.model_validate({"body": {"name": "B", "shoe": shoe}, "triggers": links, "lights": lights})
+
+
+@pytest.mark.parametrize(
+    ("links", "shoe", "automatic", "kind", "broken"),
+    [
+        ((), "", True, "hss", []),  # nothing packed: nothing is known
+        ((RADIO,), "", False, "hss", []),
+        ((RADIO, DEAF), "", False, "hss", [Break("hss", "Old receiver")]),
+        ((RADIO, DEAF), "", False, "nd", []),  # at sync it only has to fire
+        ((RADIO,), "", True, "sync", [Break("automatic", "Radio")]),
+        ((CORD,), "plain", True, "hss", []),
+        ((CORD,), "Plain", True, "hss", []),  # the same shoe however it is written
+        ((CORD,), "other", True, "hss", [Break("automatic", ""), Break("hss", "")]),  # foreign shoes: it fires, no more
+        ((CORD | {"from_shoe": "other", "to_shoe": "plain"},), "other", True, "hss", []),  # an adapter between them
+        ((CORD | {"from_shoe": "third"},), "other", False, "hss", [Break("hss", "")]),
+        ((CORD | {"passes": []},), "plain", False, "sync", [Break("fire", "Cord")]),
+        ((RADIO,), "other", False, "hss", []),  # by radio the flash's own shoe does not matter
+    ],
+)
+def test_what_gets_through(links: Any, shoe: str, automatic: bool, kind: Any, broken: list[Break]) -> None:
+    assert breaks_of(setup(*links, shoe=shoe, automatic=automatic), 0, PLAIN, kind) == broken
+
+
+def test_batteries_by_name_hold_what_they_hold() -> None:
+    """D: 100 full flashes a charge, one every 36 s: the good set lasts an hour, the old one 0.6 of it (less 1 % an hour
+    for idling); a number said outright counts before those that are on the shelf."""
+    unit = Unit.model_validate(
+        {"name": "One", "claims": [Claim(guide_number=60, unit="m", zoom_mm=35)],
+         "power_supplies": [{"kind": "aa", "name": "four cells", "recycle_full_s": 2, "full_flashes": 100}]}
+    )  # fmt: skip
+    dark = {"ambient": {"condition": "dark"}, "aim": {"f_number": 8}, "lights": [{"distance_m": 3, "dial_stops": 0.0}]}
+    session = {"setup": "s", "people": 4, "frames_each": 100, "minutes_each": 60, "tests": 0, "change_min": 0}
+    job = {"name": "A", "sessions": [session]}
+    old = Battery(name="old", fits="Four Cells", holds=0.6)
+    mine = [old, Battery(name="new", fits="One"), Battery(name="foreign", fits="Another")]
+
+    def lasts(**more: Any) -> Any:
+        doc = {"job": job | more, "setups": [{"id": "s", "setup": dark}], "batteries": [b.model_dump() for b in mine]}
+        return day_plan(JobFile.model_validate(doc), table_of([unit]), ways=False).units[0]
+
+    one = lasts()
+    assert one.sizes == (1.0, 0.6)
+    assert one.swaps[0].at == pytest.approx(540 + 60 / 1.01, abs=0.01)
+    assert one.gives_out == pytest.approx(540 + 96 / 1.01, abs=0.01)
+    assert lasts(batteries=[{"unit": "One", "charges": 3}]).sizes == (1.0, 1.0, 1.0)
+    # A charger brings the old one back no fuller than it can be: 0.6 of a charge each second time.
+    charged = lasts(chargers=1, charge_h=0.2)
+    assert charged.gives_out is None
+    gaps = [round(b.at - a.at) for a, b in zip(charged.swaps, charged.swaps[1:], strict=False)]
+    assert gaps[:3] == [36, 59, 36]
