@@ -125,8 +125,29 @@ def phone_stage(page: Page) -> None:
     page.get_by_role("button", name="Stage", exact=True).click()
 
 
+def the_job(page: Page) -> None:
+    """The coverage, and the kit chosen."""
+    page.get_by_role("region", name="Coverage").wait_for()
+
+
+def the_day(page: Page) -> None:
+    """What gives out, and the settings by the hour."""
+    page.get_by_test_id("lost").wait_for()
+
+
+def compare(page: Page) -> None:
+    """Four units on one basis."""
+    for name in ("Plover 58", "Avocet 200", "Gannet 600", "Skua 1200 pack"):
+        page.get_by_label(f"Compare {name}").check()
+    page.get_by_role("button", name="Side by side").click()
+    page.get_by_role("dialog").get_by_role("img").first.wait_for()
+
+
 # name, address, size, what is done first
 VIEWS: list[tuple[str, str, tuple[int, int], Callable[[Page], None] | None]] = [
+    ("job", "#/job", DESK, the_job),
+    ("day", "#/day", DESK, the_day),
+    ("compare", "#/shelf", DESK, compare),
     ("setup", "", DESK, None),
     ("setup-dim", "", DESK, dim),
     ("setup-fixed", "", DESK, fixed),
@@ -138,7 +159,7 @@ VIEWS: list[tuple[str, str, tuple[int, int], Callable[[Page], None] | None]] = [
     ("ladder", "", DESK, ladder),
     ("freeze-dim", "", DESK, frozen),
     ("shutter", "", DESK, timing),
-    ("day", "", DESK, lambda page: bench(page, "44 headshots")),
+    ("daylight", "", DESK, lambda page: bench(page, "44 headshots")),
     ("setup-phone", "", PHONE, None),
     ("units-phone-sun", "", PHONE, phone_units),
     ("shelf", "#/shelf", DESK, None),
