@@ -71,3 +71,24 @@ def test_batteries_by_name_hold_what_they_hold() -> None:
     assert charged.gives_out is None
     gaps = [round(b.at - a.at) for a, b in zip(charged.swaps, charged.swaps[1:], strict=False)]
     assert gaps[:3] == [36, 59, 36]
+
+
+def test_a_battery_is_given_out_once() -> None:
+    """Two units that take the same sets: the first takes what its day wants, the other what is left."""
+    both = [
+        Unit.model_validate(
+            {"name": name, "claims": [Claim(guide_number=60, unit="m", zoom_mm=35)], "weight_g": grams,
+             "power_supplies": [{"kind": "aa", "name": "four cells", "recycle_full_s": 2, "full_flashes": 100}]}
+        )
+        for name, grams in (("One", 300), ("Other", 400))
+    ]  # fmt: skip
+    lights = [{"distance_m": 3, "dial_stops": 0.0, "unit": one.model_dump()} for one in both]
+    dark = {"ambient": {"condition": "dark"}, "aim": {"f_number": 8}, "lights": lights}
+    session = {"setup": "s", "people": 1, "frames_each": 150, "minutes_each": 60, "tests": 0, "change_min": 0}
+    sets = [{"name": f"Set {at}", "fits": "four cells", "holds": holds} for at, holds in enumerate((1.0, 0.9, 0.8))]
+    doc = {"job": {"name": "A", "sessions": [session]}, "setups": [{"id": "s", "setup": dark}], "batteries": sets}
+    first, second = day_plan(JobFile.model_validate(doc), table_of(both), ways=False).units
+    assert first.sizes == (1.0, 0.9)
+    assert second.sizes == (0.8,)
+    assert first.gives_out is None
+    assert second.gives_out is not None

@@ -8,6 +8,7 @@ import numpy as np
 
 from ..kit.power import PowerSupply
 from ..kit.table import UnitTable
+from ..kit.trigger import Battery
 from ..kit.unit import Unit
 from ..physics import battery
 from ..physics.scales import Step
@@ -204,22 +205,25 @@ def units_used(turns: Sequence[Turn]) -> list[int]:
     return sorted({work.unit for turn in turns for stretch in turn.stretches for work in stretch.work})
 
 
-def _sizes(file: JobFile, unit_id: str, unit: Unit, supply: PowerSupply | None) -> list[float]:
-    """What each charge for a unit still holds: as many as are said, else the batteries of the shelf that fit it."""
-    said = file.job.charges_of(unit_id, unit.name)
-    own = file.batteries_for(unit.name, supply.name if supply else "")
-    if said is None and own:
-        return sorted((one.holds for one in own), reverse=True)
-    return [1.0] * (said or 1)
-
-
 def _lastings(turns: Sequence[Turn], table: UnitTable, file: JobFile) -> list[Lasting]:
-    out = []
+    """Every unit's day. Batteries of the shelf are given out once: each unit takes the best that fit it until its day
+    is covered, and at least one."""
+    out, left = [], list(file.batteries)
     for unit in units_used(turns):
         supply = next(w.supply for t in turns for s in t.stretches for w in s.work if w.unit == unit)
         one = table.units[unit]
-        sizes = _sizes(file, table.ids[unit], one, supply)
-        out.append(lasting(turns, unit, capacity_of(one, supply, file.job), sizes, file.job))
+        capacity, said = capacity_of(one, supply, file.job), file.job.charges_of(table.ids[unit], one.name)
+        sizes = [1.0] * (said or 1)
+        fitting = sorted(file.batteries_for(one.name, supply.name if supply else ""), key=lambda own: -own.holds)
+        if said is None and fitting:
+            wanted = sum(draw.full for draw in _draws(turns, unit, capacity)) / capacity
+            taken: list[Battery] = []
+            for own in fitting:
+                if own in left and (not taken or sum(each.holds for each in taken) < wanted):
+                    taken.append(own)
+                    left.remove(own)
+            sizes = [each.holds for each in taken] or [1.0]
+        out.append(lasting(turns, unit, capacity, sizes, file.job))
     return out
 
 
