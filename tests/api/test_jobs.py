@@ -161,7 +161,7 @@ def test_the_schedule_reads_back_as_a_calendar(client: TestClient, job: str) -> 
     assert next(str(event["summary"]) for event in events) == "44 headshots"
     start, end = events[0].decoded("dtstart"), events[0].decoded("dtend")
     assert f"{start:%Y-%m-%d %H:%M}" == "2026-06-24 08:00"  # nine by the clocks of the place
-    assert end - start == timedelta(hours=6, minutes=22)
+    assert end - start == timedelta(hours=6, minutes=22 + 2 * 2)  # two batteries changed in it
     assert str(events[0]["location"]) == "Chalk Downs"
     change(client, job, day=None)
     assert "wants a date" in sentence(client.get(f"/api/jobs/{job}/day.ics"))

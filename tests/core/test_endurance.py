@@ -20,7 +20,7 @@ from jumpstop.core.plan.hands import Standing, changes_between
 from jumpstop.core.plan.hours import clocks, first_lost, hours_of
 from jumpstop.core.plan.reach import solve
 from jumpstop.core.plan.turns import CADENCE_S, TURNOVER_MIN, clock_of
-from jumpstop.core.scene.job import Job, JobFile
+from jumpstop.core.scene.job import Job, JobFile, in_wind
 from jumpstop.core.scene.setup import Setup
 from jumpstop.demo import kit, setups
 
@@ -115,7 +115,7 @@ def test_the_day_is_the_plain_sum(sessions: list[dict[str, Any]], charges: int) 
     work = plan.turns[0].stretches[0].work[0]
     power = 2.0**-work.below_full
     flashes = sum(s["people"] * s["frames_each"] * (1 + s["tests"]) for s in sessions)
-    hours = sum(turn.end - turn.ready for turn in plan.turns) / 60
+    hours = sum(s.end - s.start for turn in plan.turns for s in turn.stretches) / 60
     used = flashes * power + IDLE_PER_H * hours * 100
     assert one.flashes == pytest.approx(flashes)
     assert one.used == pytest.approx(used)
@@ -124,7 +124,8 @@ def test_the_day_is_the_plain_sum(sessions: list[dict[str, Any]], charges: int) 
     assert len(one.swaps) == min(charges, one.wanted - 1)
     each = max(CADENCE_S, 0.1 + power * 1.9)
     minutes = sum(s["people"] * (TURNOVER_MIN + s["frames_each"] * (1 + s["tests"]) * each / 60) for s in sessions)
-    assert plan.ends == pytest.approx(9 * 60 + 15 * len(sessions) + minutes)
+    swapped = sum(swap.again <= swap.at for swap in one.swaps)  # each takes two minutes
+    assert plan.ends == pytest.approx(9 * 60 + 15 * len(sessions) + minutes + 2 * swapped)
 
 
 def test_swaps_chargers_cold_and_old_cells() -> None:
@@ -295,3 +296,22 @@ def test_a_session_takes_a_variant_of_its_setup() -> None:
     assert setup.in_variant("gone") == setup
     plan = day_plan(file_of([{"variant": ""}, {"variant": "full length"}], setup), SHELF)
     assert [turn.setup.lights[0].distance_m for turn in plan.turns] == [1.8, 3.6]
+
+
+def test_running_late_shifts_the_day() -> None:
+    """Sessions follow each other; one whose time has passed begins as soon as it can, one whose has not waits."""
+    sessions = [{"people": 2, "minutes_each": 30}, {"start": "10:30"}, {"start": "15:00"}]
+    usual = day_plan(file_of(sessions), table_of([ONE]), ways=False)
+    late = day_plan(file_of(sessions, late_min=40.0), table_of([ONE]), ways=False)
+    assert [turn.start for turn in usual.turns] == [540, 630, 900]
+    assert [turn.start for turn in late.turns] == [580, 655, 900]
+    assert [turn.wrong for turn in late.turns] == [(), (), ()]
+
+
+def test_the_wind_of_a_brief_blows_outdoors() -> None:
+    outdoors, indoors = setups()[0], setups()[3]
+    assert in_wind(outdoors, 8.0).stage.wind_m_s == 8
+    assert in_wind(indoors, 8.0).stage.wind_m_s is None
+    assert in_wind(outdoors, None) == outdoors
+    own = outdoors.model_copy(update={"stage": outdoors.stage.model_copy(update={"wind_m_s": 3.0})})
+    assert in_wind(own, 8.0).stage.wind_m_s == 3

@@ -16,7 +16,7 @@ from ..core.kit.unit import Unit
 from ..core.physics.exposure import METER_C_FLAT
 from ..core.plan.reach import Solved, solve
 from ..core.plan.worked_out import with_distances, with_units
-from ..core.scene.job import Job, JobFile, JobSetup
+from ..core.scene.job import Job, JobFile, JobSetup, in_wind
 from ..core.scene.light import OwnModifier
 from ..core.scene.setup import Setup
 from ..store.documents import PREFERENCES, Item, Store
@@ -169,7 +169,8 @@ class Workspace:
             table = with_units(table, one.setup)
         found = []
         for one in file.setups:
-            setup = with_distances(one.setup, table, preferences.step, preferences.avoid)
+            setup = in_wind(one.setup, file.job.brief.wind_m_s)
+            setup = with_distances(setup, table, preferences.step, preferences.avoid)
             found.append(solve(setup, table, preferences.step))
         return found, table, preferences
 

@@ -7,12 +7,12 @@ from zoneinfo import ZoneInfo
 
 from ..core.plan.day import day_of
 from ..core.plan.endurance import DayPlan, Lasting, Spread, Way
-from ..core.plan.hours import at_time, follows_sun, sunset
+from ..core.plan.hours import at_time, clocks, follows_sun, hours_of, sunset
 from ..core.plan.remark import Remark
 from ..core.plan.turns import Stretch, Turn, clock_of, minutes_of
 from .answer import settings_line
 from .figures import DisplayUnits, amount, count, dial, duration, listed, share
-from .hands import hands_between
+from .hands import hands_between, hands_of_stretches
 from .kit import ROLES
 from .methods import title
 
@@ -29,6 +29,7 @@ class StretchText:
     method: str
     settings: str
     units: list[str]
+    hands: list[str]
     short: bool
 
 
@@ -148,8 +149,11 @@ def _turn(plan: DayPlan, number: int, turn: Turn, words: DisplayUnits) -> TurnTe
         clocks=f"{at(turn.start)} set up, {at(turn.ready)} to {at(turn.end)}",
         flashes=f"{people}, {flashes:,.0f} flashes a light",
         hands=[] if before is None else hands_between(before, turn, words),
-        stretches=[_stretch(stretch, words) for stretch in turn.stretches],
-        wrong=[WRONG[one.code](one) for one in turn.wrong] + _dark(turn) + _short(turn),
+        stretches=[
+            _stretch(stretch, turn.stretches[at_ - 1] if at_ else None, words)
+            for at_, stretch in enumerate(turn.stretches)
+        ],
+        wrong=[WRONG[one.code](one) for one in turn.wrong] + _dark(turn) + _short(plan, turn),
     )
 
 
@@ -173,19 +177,33 @@ def _dark(turn: Turn) -> list[str]:
     return [f"The sun sets at {local:%H:%M}, before it is over."] if turn.end > set_at else []
 
 
-def _short(turn: Turn) -> list[str]:
-    """What does not reach, told once for a light and unit."""
+def _short(plan: DayPlan, turn: Turn) -> list[str]:
+    """What does not reach, told once for a light and unit, and from when it would."""
     out: dict[tuple[int, int], str] = {}
     for stretch in turn.stretches:
         for work in stretch.work:
             if work.missed > 0 and (work.light, work.unit) not in out:
                 name, role = stretch.solved.table.units[work.unit].name, ROLES[turn.setup.lights[work.light].role]
                 missed = "" if math.isinf(work.missed) else f", by {amount(work.missed)}"
-                out[work.light, work.unit] = f"From {at(stretch.start)} {name} does not hold the {role}{missed}."
+                other = _other_hour(plan, turn, work.light, work.unit)
+                out[work.light, work.unit] = f"From {at(stretch.start)} {name} does not hold the {role}{missed}.{other}"
     return list(out.values())
 
 
-def _stretch(stretch: Stretch, words: DisplayUnits) -> StretchText:
+def _other_hour(plan: DayPlan, turn: Turn, light: int, unit: int) -> str:
+    """The hours of the day at which a unit would hold a light."""
+    if not follows_sun(turn.setup.ambient):
+        return ""
+    rows = hours_of(turn.setup, plan.table, unit, clocks(plan.job.begins, plan.job.ends), light)
+    good = [row.clock for row in rows if row.reaches]
+    return (
+        f" It does at {listed([f'{clock:%H:%M}' for clock in good[:4]])}."
+        if good
+        else " At no hour of this day does it."
+    )
+
+
+def _stretch(stretch: Stretch, before: Stretch | None, words: DisplayUnits) -> StretchText:
     solved = stretch.solved
     method = solved.method(stretch.kind)
     units = []
@@ -202,6 +220,7 @@ def _stretch(stretch: Stretch, words: DisplayUnits) -> StretchText:
         method=title(method, solved.setup.body.shutter),
         settings=settings_line(method.camera),
         units=units,
+        hands=[] if before is None else hands_of_stretches(before, stretch, words),
         short=any(work.missed > 0 for work in stretch.work),
     )
 

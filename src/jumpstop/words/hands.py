@@ -69,6 +69,11 @@ def hands_between(before: Turn, after: Turn, words: DisplayUnits) -> list[str]:
     return hands_text(_standing(before.stretches[-1]), _standing(after.stretches[0]), words)
 
 
+def hands_of_stretches(before: Stretch, after: Stretch, words: DisplayUnits) -> list[str]:
+    """From one hour of a session to the next."""
+    return hands_text(_standing(before), _standing(after), words)
+
+
 def _standing(stretch: Stretch) -> Standing:
     units: list[int | None] = [None] * len(stretch.solved.setup.lights)
     for work in stretch.work:

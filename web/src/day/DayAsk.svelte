@@ -14,7 +14,7 @@
     else void job.edit('Hours of the day', (one) => (one[key] = sayClock(minutes)))
   }
 
-  function figure(key: 'celsius' | 'chargers' | 'charge_h' | 'swap_min', text: string) {
+  function figure(key: 'celsius' | 'chargers' | 'charge_h' | 'swap_min' | 'late_min', text: string) {
     const value =
       text.trim() === '' && key === 'celsius' ? null : Number(text.replace(',', '.').replace('−', '-'))
     void job.edit('The day', (one) => ((one as Record<string, unknown>)[key] = value))
@@ -49,6 +49,22 @@
     class="input input-xs w-20"
     value={doc.ends}
     onchange={(e) => clock('ends', e.currentTarget.value)}
+  />
+  <label for="day-late">Running late, min</label>
+  <input
+    id="day-late"
+    class="input input-xs w-20"
+    inputmode="decimal"
+    value={doc.late_min}
+    onchange={(e) => figure('late_min', e.currentTarget.value)}
+  />
+  <label for="day-swap">Minutes a swap</label>
+  <input
+    id="day-swap"
+    class="input input-xs w-20"
+    inputmode="decimal"
+    value={doc.swap_min}
+    onchange={(e) => figure('swap_min', e.currentTarget.value)}
   />
   <label for="day-cold">Temperature, °C</label>
   <input

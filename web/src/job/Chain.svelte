@@ -10,8 +10,10 @@
     light,
     unit,
     name,
+    warning,
     close,
-  }: { setup: string; light: number; unit: string; name: string; close: () => void } = $props()
+  }: { setup: string; light: number; unit: string; name: string; warning: string; close: () => void } =
+    $props()
   let detail = $state.raw<LaneDetail | null>(null)
   let wrong = $state('')
 
@@ -27,6 +29,7 @@
 </script>
 
 <Dialog title={detail ? `${detail.name}: ${name}` : name} {close} wide>
+  {#if warning}<p class="mb-1 font-semibold">⚠ {warning}</p>{/if}
   {#if detail}
     <p class="mb-2">
       {detail.method}: <strong>{detail.verdict}</strong>, ± {detail.sd.toFixed(1)} stop; it reaches {Math.round(

@@ -16,7 +16,13 @@
   let dearest = $state('')
   let sort = $state<Sort>('covers')
   let most = $state(24)
-  let looked = $state.raw<{ setup: string; light: number; unit: string; name: string } | null>(null)
+  let looked = $state.raw<{
+    setup: string
+    light: number
+    unit: string
+    name: string
+    warning: string
+  } | null>(null)
 
   const SIGNS: Record<string, [string, string]> = {
     reaches: ['●', 'reaches'],
@@ -166,7 +172,13 @@
                   class={`text-left ${word === 'reaches' ? 'text-flash' : word === 'on_the_line' ? '' : 'text-short'}`}
                   title={`${SIGNS[word]![1]}, ${column.methods[cells.method[at]!]}${warning ? `. ${warning}` : ''}`}
                   onclick={() =>
-                    (looked = { setup: column.setup, light: column.light, unit: unit.id, name: column.name })}
+                    (looked = {
+                      setup: column.setup,
+                      light: column.light,
+                      unit: unit.id,
+                      name: column.name,
+                      warning: warning ?? '',
+                    })}
                 >
                   <span aria-hidden="true">{SIGNS[word]![0]}</span><span class="sr-only"
                     >{SIGNS[word]![1]}</span

@@ -109,6 +109,15 @@
                 {turn.hands.join('; ')}.
               </p>
             {/if}
+            {#if turn.stretches.some((one) => one.hands.length)}
+              <p class="text-[0.88rem]" data-testid="hourly">
+                <strong>As the light changes:</strong>
+                {turn.stretches
+                  .filter((one) => one.hands.length)
+                  .map((one) => `${one.clock} ${one.hands.join(', ')}`)
+                  .join('; ')}.
+              </p>
+            {/if}
             {#key turn.setup}
               <Hours setup={turn.setup} begins={clock(turn.ready - 30)} ends={clock(turn.end + 60)} />
               <details class="more">

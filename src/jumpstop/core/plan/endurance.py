@@ -194,10 +194,20 @@ def day_plan(
     shelf = day_shelf(file, table)
     turns = turns_of(file, shelf, step, avoid)
     units = tuple(_lastings(turns, shelf, file))
+    pauses = _pauses(turns, units, file.job)
+    if any(pauses):
+        turns = turns_of(file, shelf, step, avoid, pauses)
+        units = tuple(_lastings(turns, shelf, file))
     plan = DayPlan(file.job, shelf, tuple(turns), units, ())
     if not ways or plan.gives_out is None:
         return plan
     return replace(plan, ways=tuple(_ways(file, plan, step, avoid)))
+
+
+def _pauses(turns: Sequence[Turn], units: Sequence[Lasting], job: Job) -> list[float]:
+    """Minutes that changing batteries takes in each turn; those that give out and stay so are not waited for."""
+    swaps = [swap.at for one in units for swap in one.swaps if swap.again <= swap.at]
+    return [job.swap_min * sum(turn.ready <= at <= turn.end for at in swaps) for turn in turns]
 
 
 def units_used(turns: Sequence[Turn]) -> list[int]:

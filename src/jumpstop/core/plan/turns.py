@@ -100,14 +100,23 @@ def day_shelf(file: JobFile, table: UnitTable) -> UnitTable:
     return table
 
 
-def turns_of(file: JobFile, table: UnitTable, step: Step = "third", avoid: Sequence[MethodKind] = ()) -> list[Turn]:
+def turns_of(
+    file: JobFile,
+    table: UnitTable,
+    step: Step = "third",
+    avoid: Sequence[MethodKind] = (),
+    pauses: Sequence[float] = (),
+) -> list[Turn]:
     """The sessions one after the other: each begins when it is said to, else when the one before has ended.
 
-    table: the units of the day (see `day_shelf`).
+    table: the units of the day (see `day_shelf`). pauses: minutes that each takes longer, for batteries to be changed.
+    Where the day runs late, a session whose time has passed begins as soon as it can.
     """
-    found, now = list[Turn](), minutes_of(file.job.begins)
-    for session, setup in file.turns():
+    found, now = list[Turn](), minutes_of(file.job.begins) + file.job.late_min
+    for at, (session, setup) in enumerate(file.turns()):
         turn = _turn(file.job, session, setup, now, table, step, avoid)
+        if pauses:
+            turn = replace(turn, end=turn.end + pauses[at])
         found.append(turn)
         now = max(now, turn.end)
     return found
@@ -119,7 +128,9 @@ def _turn(
     start, wrong = now, list[Remark]()
     if session.start is not None:
         start = minutes_of(session.start)
-        if start < now:
+        if start < now and job.late_min:
+            start = now
+        elif start < now:
             wrong.append(remark("overlaps", minutes=now - start))
     ready = start + session.change_min
     if job.day is not None and follows_sun(setup.ambient):

@@ -11,6 +11,9 @@ from ..kit.trigger import Battery
 from ..kit.values import Clock, Flag, KitId, Line, Name, Note, Number, Value, Whole, example
 from .setup import Setup
 
+OUTDOORS = frozenset(
+    ("sand_or_snow", "distinct_shadows", "hazy_sun", "cloudy_bright", "heavy_overcast", "open_shade", "after_sunset")
+)
 Least = Literal["weight", "price", "buy"]
 
 
@@ -105,6 +108,7 @@ class Job(Value):
     day: date | None = Field(None, title="Day")
     begins: Clock = Field(time(9), title="Day begins")
     ends: Clock = Field(time(18), title="Day ends")
+    late_min: Number = Field(0.0, ge=0, le=720, title="Running late (min)")
     sessions: tuple[Session, ...] = Field((), max_length=60, title="Sessions")
     roster: tuple[Sitter, ...] = Field((), max_length=2000, title="Roster")
     picked: tuple[Picked, ...] = Field((), max_length=60, title="Units taken along")
@@ -165,6 +169,14 @@ class JobFile(Value):
         """The batteries of the shelf that fit a unit, by its name or by its power supply's."""
         named = {unit.casefold(), supply.casefold()} - {""}
         return [one for one in self.batteries if one.fits.casefold() in named]
+
+
+def in_wind(setup: Setup, wind_m_s: float | None) -> Setup:
+    """A setup in the wind that a brief expects, where it says none of its own and stands in daylight."""
+    outdoors = setup.ambient.by == "sun" or setup.ambient.condition in OUTDOORS
+    if wind_m_s is None or setup.stage.wind_m_s is not None or not outdoors:
+        return setup
+    return setup.model_copy(update={"stage": setup.stage.model_copy(update={"wind_m_s": wind_m_s})})
 
 
 def _usual(one: JobSetup) -> Session:

@@ -2839,6 +2839,11 @@ export interface components {
              */
             ends?: string;
             /**
+             * Running late (min)
+             * @default 0
+             */
+            late_min?: number;
+            /**
              * Sessions
              * @default []
              */
@@ -2934,6 +2939,11 @@ export interface components {
              * @example 12:30
              */
             ends: string;
+            /**
+             * Running late (min)
+             * @default 0
+             */
+            late_min: number;
             /**
              * Sessions
              * @default []
@@ -6443,6 +6453,8 @@ export interface components {
             settings: string;
             /** Units */
             units: string[];
+            /** Hands */
+            hands: string[];
             /** Short */
             short: boolean;
         };
