@@ -109,7 +109,7 @@
     <thead>
       <tr class="align-bottom">
         <th scope="col" class="unit text-left font-medium">Unit</th>
-        <th scope="col" class="px-2 text-right font-medium">covers</th>
+        <th scope="col" class="w-14 px-2 text-right font-medium">covers</th>
         {#each board.columns as column, i (i)}
           <th scope="col" class="setup text-left font-medium">
             <a class="link-button leading-tight" href={address.setup(column.setup)}
@@ -121,7 +121,7 @@
       </tr>
     </thead>
     <tbody>
-      {#each rows.slice(0, most) as { unit, at } (unit.id)}
+      {#each rows.slice(0, most) as { unit, at }, row (row)}
         {@const all = unit.covers === board.columns.length}
         <tr class={`border-base-300 border-t ${unit.picked ? 'bg-base-200' : ''}`}>
           <th scope="row" class="unit text-left">
@@ -163,13 +163,13 @@
             {@const warning = column.warnings[cells.method[at]!]}
             <td class="cell">
               {#if spare === null}
-                <span class="text-quiet" title="cannot be used"
-                  >–<span class="sr-only"> cannot be used</span></span
-                >
+                <abbr class="text-quiet no-underline" title="cannot be used">–</abbr>
               {:else}
+                {@const figure = word === 'too_bright' ? 'bright' : signed(spare)}
                 <button
                   type="button"
-                  class={`text-left ${word === 'reaches' ? 'text-flash' : word === 'on_the_line' ? '' : 'text-short'}`}
+                  class={word === 'reaches' ? 'text-flash' : word === 'on_the_line' ? '' : 'text-short'}
+                  aria-label={`${SIGNS[word]![1]} ${figure} ${cells.dial[at]}, ${column.methods[cells.method[at]!]}`}
                   title={`${SIGNS[word]![1]}, ${column.methods[cells.method[at]!]}${warning ? `. ${warning}` : ''}`}
                   onclick={() =>
                     (looked = {
@@ -178,17 +178,8 @@
                       unit: unit.id,
                       name: column.name,
                       warning: warning ?? '',
-                    })}
+                    })}><b>{SIGNS[word]![0]} {figure}</b><small>{cells.dial[at]}</small></button
                 >
-                  <span aria-hidden="true">{SIGNS[word]![0]}</span><span class="sr-only"
-                    >{SIGNS[word]![1]}</span
-                  >
-                  <b aria-hidden={word === 'too_bright'}>{word === 'too_bright' ? 'bright' : signed(spare)}</b
-                  >
-                  <span class="text-quiet block text-[0.74rem]"
-                    >{cells.dial[at]}<span class="sr-only">, {column.methods[cells.method[at]!]}</span></span
-                  >
-                </button>
               {/if}
             </td>
           {/each}
@@ -209,7 +200,7 @@
   </table>
 </div>
 {#if rows.length > most}
-  <button type="button" class="btn btn-sm mt-2" onclick={() => (most += 100)}
+  <button type="button" class="btn btn-sm mt-2" onclick={() => (most += 24)}
     >{rows.length - most} more units</button
   >
 {/if}
@@ -220,6 +211,12 @@
 {#if looked}<Chain {...looked} close={() => (looked = null)} />{/if}
 
 <style>
+  /* Fixed, so that another order asks for no new layout of every column. */
+  .coverage {
+    table-layout: fixed;
+    width: max-content;
+    min-width: 100%;
+  }
   .coverage th,
   .coverage td {
     padding-block: 0.2rem;
@@ -229,7 +226,7 @@
     position: sticky;
     left: 0;
     z-index: 1;
-    min-width: 9rem;
+    width: 10.5rem;
     background: var(--color-base-100);
   }
   tr.bg-base-200 .unit {
@@ -237,8 +234,6 @@
   }
   .setup {
     width: 4.7rem;
-    min-width: 4.5rem;
-    max-width: 5.5rem;
     padding-inline: 0.3rem;
     overflow-wrap: anywhere;
   }
@@ -246,7 +241,13 @@
     padding-inline: 0.3rem;
     white-space: nowrap;
   }
+  .cell small {
+    display: block;
+    color: var(--color-quiet);
+    font-size: 0.74rem;
+  }
   .cell button {
+    text-align: left;
     cursor: pointer;
     min-height: 24px;
   }
