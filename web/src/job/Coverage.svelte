@@ -169,7 +169,6 @@
                 <button
                   type="button"
                   class={word === 'reaches' ? 'text-flash' : word === 'on_the_line' ? '' : 'text-short'}
-                  aria-label={`${SIGNS[word]![1]} ${figure} ${cells.dial[at]}, ${column.methods[cells.method[at]!]}`}
                   title={`${SIGNS[word]![1]}, ${column.methods[cells.method[at]!]}${warning ? `. ${warning}` : ''}`}
                   onclick={() =>
                     (looked = {
@@ -178,7 +177,7 @@
                       unit: unit.id,
                       name: column.name,
                       warning: warning ?? '',
-                    })}><b>{SIGNS[word]![0]} {figure}</b><small>{cells.dial[at]}</small></button
+                    })}><b>{SIGNS[word]![0]} {figure}</b>{' '}<small>{cells.dial[at]}</small></button
                 >
               {/if}
             </td>

@@ -13,13 +13,17 @@ class JobSession {
   stored = $state(0)
   saving = $state(false)
   private revision = 0
+  /** Raised with every edit, so that a list read before one is known to be old. */
+  private edits = 0
   private queue: Promise<void> = Promise.resolve()
 
   /** Read the jobs, and open the one asked for, the one opened last, or the first. */
   async open(wanted = ''): Promise<void> {
     await this.queue
+    const before = this.edits
     const { data, error } = await api.GET('/api/jobs')
     if (!data) return history.tell(sentenceOf(error))
+    if (this.edits !== before) return this.open(wanted) // an edit made meanwhile is not in what was read
     this.all = data.map((one) => ({ id: one.id, name: one.doc.name }))
     const ids = [wanted, this.id, localStorage.getItem(LAST) ?? '', data[0]?.id ?? '']
     const found = ids.map((id) => data.find((one) => one.id === id)).find(Boolean)
@@ -36,6 +40,7 @@ class JobSession {
     const next = structuredClone(this.doc)
     change(next)
     this.doc = next
+    this.edits += 1
     const id = this.id
     this.queue = this.queue.then(() => this.store(id, next, label))
     return this.queue
