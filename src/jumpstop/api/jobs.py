@@ -11,6 +11,7 @@ from fastapi.responses import StreamingResponse
 from starlette.concurrency import run_in_threadpool
 
 from ..core.kit.errors import CannotSolve
+from ..core.physics.exposure import METER_C_FLAT
 from ..core.plan.advice import chosen_method
 from ..core.plan.board import Landings, board_of, landings_of
 from ..core.plan.endurance import DayPlan, day_plan, spread_of
@@ -180,9 +181,7 @@ def hours(
     """One setup hour by hour, in sun and in cloud: method, settings, dial and stops in hand for one unit."""
     workspace = workspace_of(request)
     file = workspace.job_file(item_id)
-    found = next((one.setup for one in file.setups if one.id == setup), None)
-    if found is None:
-        raise NotFound("This setup is not among the job's.")
+    found = _setup_of(file, setup)
     begins, ends = (one and one.replace(tzinfo=None) for one in (begins, ends))
     if begins is not None and ends is not None and ends <= begins:
         raise CannotSolve("day_reversed", begins=begins, ends=ends)
@@ -228,9 +227,7 @@ def burst(
     """Frame by frame, which of a burst get flash: at the dial of the unit in hand, and at every full stop below."""
     workspace = workspace_of(request)
     file = workspace.job_file(item_id)
-    found = next((one.setup for one in file.setups if one.id == setup), None)
-    if found is None:
-        raise NotFound("This setup is not among the job's.")
+    found = _setup_of(file, setup)
     solved, preferences = _for_day(workspace, file, found)
     unit = _unit_in_hand(solved, file.job, light)
     kind = chosen_method(solved, preferences.avoid, light)
@@ -281,15 +278,24 @@ def _put_roster(request: Request, item_id: str, data: bytes, if_match: str | Non
 def _landings(request: Request, item_id: str) -> tuple[JobFile, list[Landings], Preferences]:
     workspace = workspace_of(request)
     file = workspace.job_file(item_id)
-    solved, _, preferences = workspace.solved_all(file)
+    solved, preferences = workspace.solved_all(file)
     return file, [landings_of(one, preferences.avoid) for one in solved], preferences
 
 
 def _day(request: Request, item_id: str) -> tuple[DayPlan, Preferences]:
     workspace = workspace_of(request)
-    file = workspace.job_file(item_id)
-    _, table, preferences = workspace.solved_all(file)
-    return day_plan(file, table, preferences.step, preferences.avoid), preferences
+    file, preferences = workspace.job_file(item_id), workspace.preferences()
+    if not file.setups:
+        raise CannotSolve("no_setups")
+    return day_plan(file, workspace.table(METER_C_FLAT), preferences.step, preferences.avoid), preferences
+
+
+def _setup_of(file: JobFile, setup_id: str) -> Setup:
+    """One of a job's setups. Raises NotFound."""
+    found = next((one.setup for one in file.setups if one.id == setup_id), None)
+    if found is None:
+        raise NotFound("This setup is not among the job's.")
+    return found
 
 
 def _for_day(workspace: Workspace, file: JobFile, setup: Setup) -> tuple[Solved, Preferences]:

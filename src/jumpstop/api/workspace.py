@@ -155,12 +155,12 @@ class Workspace:
         batteries = tuple(self.kit("batteries", meta).values())
         return JobFile.model_construct(job=job, setups=setups, batteries=batteries)
 
-    def solved_all(self, file: JobFile, meta: Meta | None = None) -> tuple[list[Solved], UnitTable, Preferences]:
+    def solved_all(self, file: JobFile) -> tuple[list[Solved], Preferences]:
         """A job's setups, each solved for the same shelf (units that are gone and still taken stand behind it).
 
         Raises CannotSolve.
         """
-        meta = self.store.meta() if meta is None else meta
+        meta = self.store.meta()
         preferences = self.preferences(meta)
         if not file.setups:
             raise CannotSolve("no_setups")
@@ -172,7 +172,7 @@ class Workspace:
             setup = in_wind(one.setup, file.job.brief.wind_m_s)
             setup = with_distances(setup, table, preferences.step, preferences.avoid)
             found.append(solve(setup, table, preferences.step))
-        return found, table, preferences
+        return found, preferences
 
     def solve(self, setup: Setup, light: int, meta: Meta | None = None) -> tuple[Solved, Preferences]:
         """A setup solved for the whole shelf, in the person's steps. Raises CannotSolve."""

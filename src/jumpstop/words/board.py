@@ -9,9 +9,9 @@ import numpy as np
 
 from ..core.plan.advice import units_for
 from ..core.plan.board import Board, Landings, whole_chance
-from ..core.plan.kit_choice import Post, needs_of, posts_of
+from ..core.plan.kit_choice import needs_of, picks_of, posts_of
 from ..core.plan.levels import levels
-from ..core.plan.reach import BLOCKED, REACHES
+from ..core.plan.reach import BLOCKED, REACHES, Reach
 from ..core.plan.stage_warnings import stage_warnings
 from ..core.plan.turns import picked_of
 from ..core.plan.warnings import warnings_of
@@ -160,7 +160,8 @@ def picked_text(board: Board, counts: Mapping[int, int], job: Job) -> PickedText
     covered = [bool(posts[column.setup]) for column in board.columns]
     found = [post for some in posts.values() for post in some or ()]
     whole = bool(counts) and all(posts.values()) and bool(posts)
-    chance = whole_chance([_landing(board, post) for post in found]) if whole else None
+    picks = picks_of(board.landings, found)
+    chance = whole_chance(picks) if whole else None
     grams = sum((table.units[at].weight_g or 0.0) * count for at, count in counts.items())
     price = sum((table.units[at].price or 0.0) * count for at, count in counts.items())
     outlay = sum(
@@ -175,7 +176,7 @@ def picked_text(board: Board, counts: Mapping[int, int], job: Job) -> PickedText
     return PickedText(
         says=f"{says}." if counts else says,
         covered=covered,
-        posts=[_post(board, post) for post in found],
+        posts=[post_text(reach, unit) for reach, unit, _ in picks],
         grams=grams,
         price=price,
         outlay=outlay,
@@ -184,19 +185,11 @@ def picked_text(board: Board, counts: Mapping[int, int], job: Job) -> PickedText
     )
 
 
-def _landing(board: Board, post: Post):  # type: ignore[no-untyped-def]
-    return board.landings[post.setup].reach(post.kind, post.light), post.unit, post.setup
-
-
-def _post(board: Board, post: Post) -> str:
-    one = board.landings[post.setup]
-    reach = one.reach(post.kind, post.light)
-    setup = one.solved.setup
-    unit = board.table.units[post.unit]
-    kind = title(reach.method, setup.body.shutter)
-    return (
-        f"{setup.name}, {ROLES[reach.light.role]}: {unit.name}, {kind}, {stops(float(reach.spare[post.unit]))} in hand"
-    )
+def post_text(reach: Reach, unit: int) -> str:
+    """Who stands at a light: setup, role, unit, method, and what is in hand."""
+    setup, name = reach.solved.setup, reach.solved.table.units[unit].name
+    kind, spare = title(reach.method, setup.body.shutter), stops(float(reach.spare[unit]))
+    return f"{setup.name}, {ROLES[reach.light.role]}: {name}, {kind}, {spare} in hand"
 
 
 def _cautions(board: Board, counts: Mapping[int, int], job: Job) -> list[str]:

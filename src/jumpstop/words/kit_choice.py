@@ -7,15 +7,15 @@ import numpy as np
 
 from ..core.kit.table import UnitTable
 from ..core.plan.board import Landings, whole_chance
-from ..core.plan.kit_choice import Kit, Missing, crowded, missing, price_of
+from ..core.plan.kit_choice import Kit, Missing, crowded, missing, picks_of, price_of
 from ..core.plan.levers import levers
 from ..core.plan.moves import Bag
 from ..core.plan.ranking import gaining, taming
 from ..core.scene.job import Job, Least
+from .board import post_text
 from .figures import DisplayUnits, amount, count, share, stops
 from .kit import ROLES
 from .levers import said
-from .methods import title
 
 LEASTS: dict[Least, str] = {"weight": "The lightest", "price": "The cheapest", "buy": "The least to buy or hire"}
 
@@ -51,7 +51,7 @@ def kit_text(
 ) -> KitText:
     """The document."""
     grams, price, outlay = (_sum(kit, table, least) for least in ("weight", "price", "buy"))
-    picks = [(landings[post.setup].reach(post.kind, post.light), post.unit, post.setup) for post in kit.posts]
+    picks = picks_of(landings, kit.posts)
     chance = whole_chance(picks) if picks else None
     return KitText(
         says=_says(kit, job, grams, price, outlay, words),
@@ -60,11 +60,7 @@ def kit_text(
             TakenText(table.ids[at], table.units[at].name, number, table.units[at].holding)
             for at, number in sorted(kit.counts.items())
         ],
-        posts=[
-            f"{reach.solved.setup.name}, {ROLES[reach.light.role]}: {table.units[unit].name}, "
-            f"{title(reach.method, reach.solved.setup.body.shutter)}, {stops(float(reach.spare[unit]))} in hand"
-            for reach, unit, _ in picks
-        ],
+        posts=[post_text(reach, unit) for reach, unit, _ in picks],
         grams=grams,
         price=price,
         outlay=outlay,

@@ -147,7 +147,7 @@ def table_of(units: Sequence[Unit], meter_c: float = METER_C_FLAT, ids: Sequence
             column = SUPPLY_KINDS.index(supply.kind)
             full[row, column] = supply.recycle_full_s
             least[row, column] = min(supply.recycle_least_s, supply.recycle_full_s)
-            flashes[row, column] = _full_flashes(supply, unit.watt_seconds)
+            flashes[row, column] = full_flashes(supply, unit.watt_seconds)
     return UnitTable(
         units=tuple(units),
         ids=tuple(ids) or tuple(unit.name for unit in units),
@@ -189,7 +189,7 @@ def _usual_column(unit: Unit) -> int:
     return SUPPLY_KINDS.index(unit.power_supplies[0].kind) if unit.power_supplies else -1
 
 
-def _full_flashes(supply: PowerSupply, watt_seconds: float | None) -> float:
+def full_flashes(supply: PowerSupply, watt_seconds: float | None) -> float:
     """Full-power flashes in one charge: as stated, else by capacity; mains never ends; unknown is NaN."""
     if supply.kind == "mains":
         return math.inf

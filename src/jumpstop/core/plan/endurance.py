@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from ..kit.power import PowerSupply
-from ..kit.table import UnitTable
+from ..kit.table import UnitTable, full_flashes
 from ..kit.trigger import Battery
 from ..kit.unit import Unit
 from ..physics import battery
@@ -60,15 +60,8 @@ def capacity_of(unit: Unit, supply: PowerSupply | None, job: Job) -> float:
     """Full flashes in one charge of a supply, less what cold and age take; inf on mains, NaN where it is not known."""
     if supply is None:
         return math.nan
-    if supply.kind == "mains":
-        return math.inf
-    full = supply.full_flashes
-    if full is None and supply.capacity_wh is not None and unit.watt_seconds:
-        full = battery.full_flashes_of(supply.capacity_wh, unit.watt_seconds)
-    if full is None:
-        return math.nan
     cold = 1.0 if job.celsius is None else battery.cold_share(supply.made_of, job.celsius)
-    return full * cold * job.cells
+    return full_flashes(supply, unit.watt_seconds) * cold * job.cells
 
 
 @dataclass(frozen=True)

@@ -18,6 +18,7 @@ from ..kit.table import UnitTable
 from ..physics.arrays import Floats
 from ..scene.job import Least
 from .board import Landings
+from .reach import Reach
 
 LIMIT_S = 20.0
 MOST_OF_ONE = 16
@@ -160,6 +161,11 @@ class _Quiet(highspy.Highs):
 
     def __init__(self) -> None:
         super(highspy.Highs, self).__init__()
+
+
+def picks_of(landings: Sequence[Landings], posts: Sequence[Post]) -> list[tuple[Reach, int, int]]:
+    """Each post as its light's reach in its method, the unit and the setup, by their places."""
+    return [(landings[post.setup].reach(post.kind, post.light), post.unit, post.setup) for post in posts]
 
 
 class _Model:

@@ -88,13 +88,7 @@ def day_shelf(file: JobFile, table: UnitTable) -> UnitTable:
     """The units that a day can draw on: those picked, else the whole shelf; and those that lights have taken."""
     picked = sorted(picked_of(file.job, table))
     if picked:
-        units = [table.units[at] for at in picked]
-        known = dict(zip(table.ids, table.units, strict=True))
-        own = [light.unit for one in file.setups for light in one.setup.lights if light.unit is not None]
-        taken = {one.id or one.name: known.get(one.id or "", one) for one in own}
-        ids = [table.ids[at] for at in picked]
-        more = {key: unit for key, unit in taken.items() if key not in ids}
-        return table_of([*units, *more.values()], ids=[*ids, *more])
+        table = table_of([table.units[at] for at in picked], ids=[table.ids[at] for at in picked])
     for one in file.setups:
         table = with_units(table, one.setup)
     return table
