@@ -4,9 +4,10 @@
   import { readClock, sayClock } from '../lib/figures'
   import { history } from '../lib/history.svelte'
   import { job } from '../lib/job.svelte'
+  import type { Known } from '../lib/setups.svelte'
   import { address } from '../routes'
 
-  let { setups }: { setups: { id: string; name: string; variants: string[] }[] } = $props()
+  let { setups }: { setups: Known[] } = $props()
   const doc = $derived(job.doc!)
   const name = (id: string) => setups.find((one) => one.id === id)?.name ?? 'a setup that is gone'
   const variants = (id: string) => setups.find((one) => one.id === id)?.variants ?? []

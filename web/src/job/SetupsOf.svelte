@@ -3,13 +3,13 @@
   import { api, sentenceOf } from '../lib/api/client'
   import { history } from '../lib/history.svelte'
   import { job } from '../lib/job.svelte'
+  import { setups, type Known } from '../lib/setups.svelte'
   import Begin from '../parts/Begin.svelte'
   import { address } from '../routes'
 
-  type Known = { id: string; name: string; job_id: string | null }
-  let { own, setups }: { own: Known[]; setups: Known[] } = $props()
+  let { own }: { own: Known[] } = $props()
   let beginning = $state(false)
-  const others = $derived(setups.filter((one) => one.job_id !== job.id))
+  const others = $derived(setups.all.filter((one) => one.job_id !== job.id))
 
   async function put(id: string, job_id: string | null) {
     if (!id) return

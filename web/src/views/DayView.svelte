@@ -5,6 +5,7 @@
   import { history } from '../lib/history.svelte'
   import { job } from '../lib/job.svelte'
   import { Newest } from '../lib/newest'
+  import { setups } from '../lib/setups.svelte'
   import Burst from '../day/Burst.svelte'
   import DayAsk from '../day/DayAsk.svelte'
   import Hours from '../day/Hours.svelte'
@@ -16,16 +17,13 @@
   let { id = '' }: { id?: string } = $props()
   let day = $state.raw<DayPlanText | null>(null)
   let wrong = $state('')
-  let setups = $state.raw<
-    { id: string; name: string; variants: string[]; job_id: string | null; perS: number | null }[]
-  >([])
   let session = $state(0)
   let ready = $state(false)
   const newest = new Newest()
   const turn = $derived(day?.turns[Math.min(session, day.turns.length - 1)])
   /** A whole hour around a time, within the day. */
   const clock = (minutes: number) => sayClock(Math.min(1439, Math.max(0, Math.floor(minutes / 60) * 60)))
-  const own = $derived(setups.filter((one) => one.job_id === job.id))
+  const own = $derived(setups.all.filter((one) => one.job_id === job.id))
 
   $effect(() => {
     void history.turned
@@ -34,20 +32,11 @@
   $effect(() => {
     void job.stored
     if (!job.id) return
-    const asked = Promise.all([
-      api.GET('/api/jobs/{item_id}/day', { params: { path: { item_id: job.id } } }),
-      api.GET('/api/setups'),
-    ])
-    void newest.take(asked, ([found, all]) => {
-      day = found.data ?? null
-      wrong = found.data ? '' : sentenceOf(found.error)
-      setups = (all.data ?? []).map((one) => ({
-        id: one.id,
-        name: one.doc.name,
-        variants: one.doc.variants.map((variant) => variant.name),
-        job_id: one.job_id,
-        perS: one.doc.body.frames_per_s ?? null,
-      }))
+    void setups.load()
+    const asked = api.GET('/api/jobs/{item_id}/day', { params: { path: { item_id: job.id } } })
+    void newest.take(asked, ({ data, error }) => {
+      day = data ?? null
+      wrong = data ? '' : sentenceOf(error)
     })
   })
 </script>
@@ -122,7 +111,10 @@
               <Hours setup={turn.setup} begins={clock(turn.ready - 30)} ends={clock(turn.end + 60)} />
               <details class="more">
                 <summary>Bursts: which frames get flash</summary>
-                <Burst setup={turn.setup} perS={setups.find((one) => one.id === turn.setup)?.perS ?? null} />
+                <Burst
+                  setup={turn.setup}
+                  perS={setups.all.find((one) => one.id === turn.setup)?.perS ?? null}
+                />
               </details>
             {/key}
           </section>

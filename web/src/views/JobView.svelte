@@ -5,6 +5,7 @@
   import { history } from '../lib/history.svelte'
   import { job } from '../lib/job.svelte'
   import { Newest } from '../lib/newest'
+  import { setups } from '../lib/setups.svelte'
   import { person } from '../lib/person.svelte'
   import Brief from '../job/Brief.svelte'
   import Coverage from '../job/Coverage.svelte'
@@ -17,10 +18,9 @@
   let { id = '' }: { id?: string } = $props()
   let board = $state.raw<BoardText | null>(null)
   let wrong = $state('')
-  let setups = $state.raw<{ id: string; name: string; variants: string[]; job_id: string | null }[]>([])
   let ready = $state(false)
   const newest = new Newest()
-  const own = $derived(setups.filter((one) => one.job_id === job.id))
+  const own = $derived(setups.all.filter((one) => one.job_id === job.id))
 
   $effect(() => {
     void history.turned
@@ -29,19 +29,11 @@
   $effect(() => {
     void job.stored
     if (!job.id) return
-    const asked = Promise.all([
-      api.GET('/api/jobs/{item_id}/board', { params: { path: { item_id: job.id } } }),
-      api.GET('/api/setups'),
-    ])
-    void newest.take(asked, ([found, all]) => {
-      board = found.data ?? null
-      wrong = found.data ? '' : sentenceOf(found.error)
-      setups = (all.data ?? []).map((one) => ({
-        id: one.id,
-        name: one.doc.name,
-        variants: one.doc.variants.map((variant) => variant.name),
-        job_id: one.job_id,
-      }))
+    void setups.load()
+    const asked = api.GET('/api/jobs/{item_id}/board', { params: { path: { item_id: job.id } } })
+    void newest.take(asked, ({ data, error }) => {
+      board = data ?? null
+      wrong = data ? '' : sentenceOf(error)
     })
   })
 </script>
@@ -61,7 +53,7 @@
       <JobPick view="job" />
       <Brief />
       <Sessions setups={own} />
-      <SetupsOf {own} {setups} />
+      <SetupsOf {own} />
     </div>
     <div class="min-w-0 space-y-2">
       <section class="sheet p-3" aria-labelledby="coverage-title">
