@@ -130,10 +130,11 @@ def test_every_effect_has_an_owner_where_it_has_one_and_a_source(effect: str) ->
         assert jump.mark in ("P", "D", "CP", "M", "U")
     owners = {jump.effect: jump.jump.of[0] for jump in reach.jumps_of(0) if jump.jump.of}
     expected = {
-        "rated_output": Of("unit", part="rating"), "zoom": Of("unit", part="rating"), "hss": Of("unit", part="hss"),
+        "rated_output": Of("unit", part="rating"), "zoom": Of("unit", part="zoom"), "hss": Of("unit", part="hss"),
         "modifier": Of("modifier", "Box"), "layer": Of("modifier", "Octa", "inner"), "nd": Of("filter", "ND"),
         "tail": Of("unit", part="duration"), "freeze": Of("unit", part="duration"), "gel": Of("gel", "full_orange"),
         "ambient": Of("ambient", part="subject"), "reading": Of("reading"),
+        "bounce": Of("room", "A setup", "ceiling"),
     }  # fmt: skip
     assert owners.get(effect) == expected.get(effect)
 

@@ -13,10 +13,10 @@ from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, Uni
 from jumpstop.core.plan.advice import advised_method
 from jumpstop.core.plan.ambient import ambient_of
 from jumpstop.core.plan.automatics import automatics
-from jumpstop.core.plan.chain import standing
 from jumpstop.core.plan.colour import balance
 from jumpstop.core.plan.first_reading import FirstReading, unit_of_reading
 from jumpstop.core.plan.reach import Reach, solve
+from jumpstop.core.plan.scene import standing
 from jumpstop.core.plan.seen import flash_sd, flash_seen, level_seen, meter_wants, next_dial
 from jumpstop.core.scene.ambient import AmbientSpec, Reading
 from jumpstop.core.scene.seen import Seen

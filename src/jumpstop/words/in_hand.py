@@ -10,9 +10,9 @@ from ..core.kit.table import POWER_STOPS
 from ..core.physics.scales import APERTURES
 from ..core.plan import advice, automatics, changes, colour, look, one_unit
 from ..core.plan import seen as seen_plan
-from ..core.plan.chain import standing
 from ..core.plan.levels import levels
 from ..core.plan.reach import Reach, Solved
+from ..core.plan.scene import standing
 from ..core.plan.targets import start_compensation
 from ..core.scene.ambient import Reading
 from ..core.scene.camera import CameraSettings

@@ -14,6 +14,7 @@ from ..physics.beam import coverage_deg
 from ..physics.exposure import METER_C_FLAT
 from ..physics.pulse import T01_OF_T05
 from ..physics.shutter import hss_loss
+from .learned import Learned
 from .power import SUPPLY_KINDS, PowerSupply, SupplyKind
 from .rating import REFERENCE_DEG, REFERENCE_ZOOM_MM, Basis, Rating, rating_of
 from .unit import HSS_EXTRA, FlashDuration, Hss, Unit
@@ -77,6 +78,8 @@ class UnitTable:
     full_flashes: Floats
     fitted: np.ndarray  # column of the power supply it usually has, -1 without any
     weight_g: Floats
+    quoted_sd: Floats  # doubt of the light at the coverage it is surest at [stops]
+    learned: Learned | None = None  # what readings have taught
 
     def place_of(self, unit_id: str | None, name: str = "") -> int | None:
         """Where a unit stands on the units' axis: by its id, or where it has none by its name; None: not here."""
@@ -133,7 +136,12 @@ class UnitTable:
         return Output(rated_sd, np.where(self.can_zoom, gain, 0.0), np.sqrt(sd**2 - rated_sd**2), here)
 
 
-def table_of(units: Sequence[Unit], meter_c: float = METER_C_FLAT, ids: Sequence[str] = ()) -> UnitTable:
+def table_of(
+    units: Sequence[Unit],
+    meter_c: float = METER_C_FLAT,
+    ids: Sequence[str] = (),
+    learned: Learned | None = None,
+) -> UnitTable:
     """Arrays of a shelf, known by `ids` (their names where none are given).
 
     Slow (Python, a unit at a time): keep it while the shelf does not change.
@@ -174,6 +182,8 @@ def table_of(units: Sequence[Unit], meter_c: float = METER_C_FLAT, ids: Sequence
         full_flashes=flashes,
         fitted=np.array([_usual_column(unit) for unit in units], dtype=int),
         weight_g=_column([unit.weight_g for unit in units]),
+        quoted_sd=_column([min(rating.sd) for rating in ratings]),
+        learned=learned,
     )
 
 

@@ -16,6 +16,21 @@ def srgb(linear: Figure) -> Floats:
     return np.where(light <= 0.0031308, 12.92 * light, 1.055 * np.power(light, 1 / 2.4) - 0.055)
 
 
+def linear(value: Figure) -> Floats:
+    """Linear light (0 to 1) of an sRGB value (0 to 1). Source: IEC 61966-2-1."""
+    shown = np.clip(np.asarray(value, dtype=float), 0.0, 1.0)
+    return np.where(shown <= 0.04045, shown / 12.92, np.power((shown + 0.055) / 1.055, 2.4))
+
+
+GREY = 0.18  # reflectance that a correct exposure renders as middle grey (118 of 255)
+
+
+def patch_stops(light: Figure, reflectance: Figure = GREY) -> Floats:
+    """Stops that a patch of this linear light (0 to 1) lies from where its reflectance belongs; -inf for black."""
+    with np.errstate(divide="ignore"):
+        return np.log2(np.asarray(light, dtype=float) / reflectance)
+
+
 def kelvin_rgb(kelvin: float) -> Floats:
     """Linear sRGB of a black body, green 1, of shape (3,); 1,667 to 25,000 K. Source: Kang et al. 2002, its splines."""
     t = min(max(kelvin, 1667.0), 25_000.0)

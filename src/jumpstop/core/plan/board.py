@@ -1,6 +1,5 @@
 """The board: every unit against every light of every setup, each in the best method that the setup allows."""
 
-import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
@@ -9,10 +8,12 @@ import numpy as np
 
 from ..kit.table import UnitTable
 from ..physics.arrays import Floats
+from ..physics.gaussian import root_of
 from ..physics.stops import p_reach
 from ..scene.seen import MethodKind
 from .advice import holds_background, preferred, serves
 from .reach import BLOCKED, ON_THE_LINE, REACHES, SHORT, TOO_BRIGHT, Reach, Solved
+from .things import known_of, load_of, much_of
 
 RANK = {REACHES: 3, ON_THE_LINE: 2, TOO_BRIGHT: 1, SHORT: 0, BLOCKED: -1}
 """How good a verdict is."""
@@ -123,9 +124,6 @@ def board_of(landings: Sequence[Landings], table: UnitTable) -> Board:
     return Board(table, tuple(landings), tuple(columns), kind, spare, sd, chance, below, bright, verdict)
 
 
-Source = tuple[str, ...]
-
-
 def joint_chance(spare: Floats, own_sd: Floats, shared: Floats) -> float:
     """Chance that all landings hold together. spare, own_sd: of shape (landings,) [stops]; shared: what each shared
     doubt brings to each landing, of shape (landings, doubts) [stops].
@@ -144,28 +142,18 @@ def joint_chance(spare: Floats, own_sd: Floats, shared: Floats) -> float:
 DRAWS, DRAW_SEED, LEAST_SD = 2048, 20260624, 1e-6
 
 
-def doubts_of(reach: Reach, unit: int, setup: int) -> tuple[float, dict[Source, float]]:
-    """(own doubt, doubts shared with other landings by what they belong to) of one landing [stops].
-
-    A unit's rating and its HSS, a modifier and its layers are shared wherever used; the ambient within a setup.
-    """
-    own, shared = 0.0, dict[Source, float]()
-    for jump in reach.jumps_of(unit):
-        if not jump.sd:
-            continue
-        of = jump.of
-        if of is None:
-            own = math.hypot(own, jump.sd)
-            continue
-        key = (*of, str({"unit": unit, "ambient": setup}.get(of.kind, "")))
-        shared[key] = shared.get(key, 0.0) + jump.sd
-    return own, shared
-
-
 def whole_chance(picks: Sequence[tuple[Reach, int, int]]) -> float:
-    """Chance that a whole job holds: each pick a light in a method, its unit's place, and its setup's."""
-    found = [doubts_of(reach, unit, setup) for reach, unit, setup in picks]
-    names = dict.fromkeys(name for _, shared in found for name in shared)
-    shared = np.array([[one.get(name, 0.0) for name in names] for _, one in found]).reshape(len(picks), len(names))
+    """Chance that a whole job holds: each pick a light in a method, its unit's place, and its setup's.
+
+    A unit's light and its HSS, a modifier and its layers are shared wherever used, the ambient within a setup; what
+    readings have tied together stays so.
+    """
+    if not picks:
+        return 1.0
+    loads = [load_of(reach.jumps_of(unit), reach.solved.table, unit, str(setup)) for reach, unit, setup in picks]
+    prior = {key: sd for load in loads for key, (_, sd) in load.of.items()}
+    keys, sds = list(prior), np.array(list(prior.values()))
+    rows = np.array([[much_of(load, key, prior[key]) for key in keys] for load in loads]).reshape(len(picks), len(keys))
+    _, covariance = known_of(keys, sds, picks[0][0].solved.table)
     spare = np.array([float(reach.spare[unit]) for reach, unit, _ in picks])
-    return joint_chance(spare, np.array([own for own, _ in found]), shared)
+    return joint_chance(spare, np.array([load.own for load in loads]), rows @ root_of(covariance))

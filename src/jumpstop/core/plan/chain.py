@@ -6,29 +6,25 @@ the tests. Effects stand in the order in which the light meets them.
 
 import math
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, replace
-from functools import cached_property
-from typing import NamedTuple
+from dataclasses import replace
 
 import numpy as np
 
 from ..kit.modifier import GEL_TRANSMISSION, Layer, gel_stops, layers_on
-from ..kit.table import UnitTable
 from ..physics import exposure, falloff, placing, shutter, stops
 from ..physics.arrays import Figure, Floats
 from ..physics.scales import APERTURES, ISOS
 from ..scene.camera import CameraSettings
-from ..scene.light import Light, OwnUnit
+from ..scene.light import Light
 from ..scene.seen import Seen
 from ..scene.setup import Setup
-from .ambient import Ambient
-from .freeze import Frozen
 from .jump import Chain, Jump, Mark, Of, pick, total
 from .look import needed_s
 from .methods import Method
-from .placing import FARTHEST_M, Placing, bounced_off, lit_right, placing_of
+from .placing import FARTHEST_M, bounced_off
+from .scene import Scene
 from .seen import flash_sd, flash_seen
-from .targets import wanted_levels
+from .taught import taught
 
 SLOW_FLASH_S = 0.01  # an open window longer than this catches every flash whole
 USUAL_FULL_T01_S = 1 / 600  # a flash at full power whose duration is not known, from memory
@@ -45,83 +41,6 @@ SD_GEL = 0.1
 SD_ND = 0.1
 MOST_AMBIENT_SD = 0.5
 SAME_STOPS = 1e-6  # a jump this near to what it was is the same
-
-
-class Variants(NamedTuple):
-    """That the lights of a scene are variants of one light of a setup, each in its stead beside the others."""
-
-    setup: Setup
-    light: int
-
-
-@dataclass(frozen=True, eq=False)
-class Scene:
-    """What the effects are worked out from: a setup, its possible methods (the first axis), and a shelf (the last).
-
-    of: where the lights are variants of one and the same light, whose.
-    """
-
-    setup: Setup
-    table: UnitTable
-    ambient: Ambient
-    methods: Sequence[Method]
-    frozen: Frozen | None
-    of: Variants | None = None
-
-    @property
-    def lights(self) -> tuple[Light, ...]:
-        """The lights: the second axis."""
-        return self.setup.lights
-
-    @cached_property
-    def wanted(self) -> Floats:
-        """What each light is wanted at [stops from correct], of shape (methods, lights, 1, 1)."""
-        camera_ev = tuple(method.camera.ev for method in self.methods)
-        if self.of is None:
-            return wanted_levels(self.setup, self.ambient, camera_ev)[:, :, None, None]
-        levels = {}
-        for light in self.lights:
-            told = (light.role, light.target_stops, light.automatic and light.distance_m)
-            if told not in levels:
-                levels[told] = wanted_levels(self._among(light), self.ambient, camera_ev)[:, self.of.light]
-        rows = [levels[light.role, light.target_stops, light.automatic and light.distance_m] for light in self.lights]
-        return np.array(rows).T[:, :, None, None]
-
-    def _among(self, light: Light) -> Setup:
-        """The setup that a variant stands in."""
-        assert self.of is not None
-        lights = list(self.of.setup.lights)
-        lights[self.of.light] = light
-        return self.of.setup.model_copy(update={"lights": tuple(lights)})
-
-    def standing(self, light: int) -> Seen | None:
-        """The reading that one of the lights counts from."""
-        return standing(self.setup, light) if self.of is None else standing(self.of.setup, self.of.light)
-
-    def by_method(self, figure: Callable[[Method], float]) -> Floats:
-        """A figure of each method, of shape (methods, 1, 1, 1)."""
-        return np.array([figure(method) for method in self.methods]).reshape(-1, 1, 1, 1)
-
-    def by_light(self, figure: Callable[[Light], float]) -> Floats:
-        """A figure of each light, of shape (lights, 1, 1)."""
-        return np.array([figure(light) for light in self.lights], dtype=float).reshape(-1, 1, 1)
-
-    def by_unit(self, figure: Callable[[Method], Floats | None]) -> Floats:
-        """A figure of each method and unit, of shape (methods, 1, 1, units); 0 where a method has none."""
-        none = np.zeros(len(self.table))
-        rows = [figure(method) for method in self.methods]
-        return np.array([none if row is None else row for row in rows]).reshape(-1, 1, 1, len(self.table))
-
-    @cached_property
-    def placing(self) -> Placing:
-        """Every light against every receiver."""
-        right = None if self.of is None else lit_right(self.of.setup, self.ambient.sun)
-        return placing_of(self.setup, self.ambient.sun, right)
-
-    @cached_property
-    def distance_m(self) -> Floats:
-        """Distance from each light to each receiver [m], of shape (lights, receivers, 1)."""
-        return self.placing.metres[:, :, None]
 
 
 Line = Callable[[Scene], Sequence[Jump]]
@@ -147,7 +66,7 @@ def _zoomed(scene: Scene) -> Sequence[Jump]:
     outputs = [scene.table.output_at(_zoom(light)) for light in scene.lights]
     gain, sd, at = (np.array([output[i] for output in outputs])[:, None, :] for i in (1, 2, 3))
     source = "interpolated from the claims; outside them from the beam, from memory"
-    return [_jump("zoom", gain, sd, Of("unit", part="rating"), "M", source, zoom_mm=at)]
+    return [_jump("zoom", gain, sd, Of("unit", part="zoom"), "M", source, zoom_mm=at)]
 
 
 def _heads(scene: Scene) -> Sequence[Jump]:
@@ -230,7 +149,9 @@ def _bounce(scene: Scene) -> Sequence[Jump]:
     size = 2 * np.log2(metres / path)
     source = "the flash's mirror image in the surface: ceiling 2 √(h² + (d / 2)²), wall √((a + b)² + c²)"
     surfaces = tuple(surface or "" for surface in off)
-    return [_jump("bounce", size, np.where(size < 0, SD_BOUNCE, 0.0), None, "D", source, path_m=path, off=surfaces)]
+    room = tuple(Of("room", scene.setup.name if surface else "", surface) for surface in surfaces)
+    sd = np.where(size < 0, SD_BOUNCE, 0.0)
+    return [Jump("bounce", size, sd, room, {"path_m": path, "off": surfaces}, "D", source)]
 
 
 def _card(scene: Scene) -> Sequence[Jump]:
@@ -443,33 +364,26 @@ def _ambient(scene: Scene) -> Sequence[Jump]:
     ]  # fmt: skip
 
 
-def standing(setup: Setup, light: int) -> Seen | None:
-    """The reading that a light counts from: the newest one that stands, taken with the unit it now has."""
-    unit = setup.lights[light].unit
-    if unit is None:
-        return None
-    own = [one for one in setup.seen if one.light == light and one.stands and _same_unit(one.was.unit, unit)]
-    return own[-1] if own else None
-
-
-def _same_unit(one: OwnUnit | None, other: OwnUnit) -> bool:
-    if one is None:
-        return False
-    return one.id == other.id if other.id is not None else one.name == other.name
-
-
-def _then(scene: Scene, seen: Seen) -> tuple[Chain, int]:
-    """The chain as it was when a reading was taken, of units as they are rated now; and the light's own receiver."""
+def then(scene: Scene, seen: Seen) -> tuple[Scene, Chain, int]:
+    """The scene when a reading was taken, and its chain of units as they are rated now, without what readings have
+    taught; and the light's own receiver."""
     camera = CameraSettings(
         seen.camera.f_number, seen.camera.shutter_s, seen.camera.iso, seen.camera.nd_stops, ("then",)
     )
     setup = scene.setup if scene.of is None else scene.of.setup
     lights = tuple(seen.was if at == seen.light else light for at, light in enumerate(setup.lights))
     was = setup.model_copy(update={"lights": lights, "seen": ()})
-    then = Scene(was, scene.table, scene.ambient, (Method(seen.method, camera),), scene.frozen)
+    before = Scene(was, scene.table, scene.ambient, (Method(seen.method, camera),), scene.frozen)
     apart = NEEDS | {"reading"}
-    chain = tuple(jump for name, line in EFFECTS.items() if name not in apart for jump in line(then))
-    return chain, then.placing.own[seen.light]
+    chain = tuple(jump for name, line in EFFECTS.items() if name not in apart for jump in line(before))
+    return before, chain, before.placing.own[seen.light]
+
+
+def counted(chain: Chain, seen: Seen, tailed: bool) -> Chain:
+    """The jumps of a chain that a reading holds: the dial that was set counts what a short flash loses."""
+    whole = seen.dial_stops > 0 and not tailed  # a cut pulse dialled down is clipped no more
+    apart = {"freeze", "tail"} if whole else {"freeze"}
+    return tuple(jump for jump in chain if jump.effect not in apart)
 
 
 def _reading(scene: Scene) -> Sequence[Jump]:
@@ -482,13 +396,12 @@ def _reading(scene: Scene) -> Sequence[Jump]:
         unit = _place(scene, light)
         if seen is None or unit is None or math.isinf(flash_seen(seen)):
             continue
-        whole = seen.dial_stops > 0 and not scene.table.tailed[unit]  # a cut pulse dialled down is clipped no more
-        apart = {"freeze", "tail"} if whole else {"freeze"}  # the dial that was set counts what a short flash loses
         if id(seen) not in was:
-            was[id(seen)] = _then(scene, seen)
+            before, chain, own = then(scene, seen)
+            was[id(seen)] = taught(before, chain), own
         chain, own = was[id(seen)]
-        then = tuple(jump for jump in chain if jump.effect not in apart)
-        said = pick(total(then), (0, seen.light, own, unit)) - seen.dial_stops
+        held = counted(chain, seen, bool(scene.table.tailed[unit]))
+        said = pick(total(held), (0, seen.light, own, unit)) - seen.dial_stops
         size[0, light, 0, unit] = flash_seen(seen) - said
         sd[0, light, 0, unit] = flash_sd(seen)
         taken[light] = flash_seen(seen)
@@ -510,15 +423,15 @@ def _place(scene: Scene, light: int) -> int | None:
 def _settled(scene: Scene, chain: Chain) -> Chain:
     """The chain without the doubts that a standing reading has settled: those of jumps that are as they were then."""
     was: dict[int, dict[tuple[str, int], float]] = {}
-    counted: list[tuple[int, int, dict[tuple[str, int], float]]] = []
+    standing_now: list[tuple[int, int, dict[tuple[str, int], float]]] = []
     for light in range(len(scene.lights)):
         seen, unit = scene.standing(light), _place(scene, light)
         if seen is None or unit is None:
             continue
         if id(seen) not in was:
-            then, own = _then(scene, seen)
-            was[id(seen)] = _by_place(then, seen.light, own, unit)
-        counted.append((light, unit, was[id(seen)]))
+            _, chain_then, own = then(scene, seen)
+            was[id(seen)] = _by_place(chain_then, seen.light, own, unit)
+        standing_now.append((light, unit, was[id(seen)]))
     lanes = (len(scene.methods), len(scene.lights), len(scene.placing.receivers), len(scene.table))
     out, counts = [], dict.fromkeys(EFFECTS, -1)
     for jump in chain:
@@ -527,7 +440,7 @@ def _settled(scene: Scene, chain: Chain) -> Chain:
             out.append(jump)
             continue
         sd, size = np.broadcast_to(jump.sd, lanes).copy(), np.broadcast_to(jump.stops, lanes)
-        for light, unit, before in counted:
+        for light, unit, before in standing_now:
             here = size[:, light, scene.placing.own[light], unit]
             same = np.abs(here - before.get((jump.effect, counts[jump.effect]), 0.0)) < SAME_STOPS
             sd[same | (jump.effect == "rated_output"), light, :, unit] = 0.0
@@ -582,4 +495,5 @@ def _jump(
 def chain_of(scene: Scene) -> Chain:
     """All jumps of a setup, broadcasting over the four axes; what is absent everywhere is left out."""
     chain = tuple(jump for line in EFFECTS.values() for jump in line(scene))
-    return _settled(scene, chain) if any(seen.stands for seen in scene.setup.seen) else chain
+    settled = _settled(scene, chain) if any(seen.stands for seen in scene.setup.seen) else chain
+    return taught(scene, chain, settled)

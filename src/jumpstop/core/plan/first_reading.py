@@ -16,9 +16,10 @@ from ..scene.light import Light
 from ..scene.seen import SD_METER
 from ..scene.setup import Setup
 from .ambient import ambient_of
-from .chain import NEEDS, Scene, chain_of
+from .chain import NEEDS, chain_of
 from .jump import pick, spread, total
 from .methods import Method
+from .scene import Scene
 
 LEAST_GN, MOST_GN = 0.5, 2000.0  # no flash gives less or more [m, ISO 100]
 GUESS_GN = 36.0  # any would do: only its distance from the reading counts

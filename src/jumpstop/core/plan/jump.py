@@ -37,6 +37,8 @@ class Jump:
     of      what it belongs to, for each light
     facts   figures that its sentence speaks of: numbers, arrays over the axes, or tuples with one entry a light
     mark    where the relation or value comes from; source names it
+    thing   places of what it belongs to among the things that readings have taught; -1 where they have not
+    shared  twice its covariance with the jumps before it in its chain [stops²], where readings have tied them together
     """
 
     effect: str
@@ -46,6 +48,8 @@ class Jump:
     facts: Mapping[str, object] = field(default_factory=dict)
     mark: Mark | tuple[Mark, ...] = "D"
     source: str = ""
+    shared: Figure = 0.0
+    thing: Figure = -1.0
 
     def at(self, method: int, light: int, receiver: int, unit: int) -> "JumpAt":
         """This jump at one place of the four axes."""
@@ -88,6 +92,11 @@ class JumpAt:
         return pick(self.jump.sd, self.where)
 
     @property
+    def thing(self) -> int:
+        """Place of what it belongs to among the things that readings have taught; -1 where they have not."""
+        return int(pick(self.jump.thing, self.where))
+
+    @property
     def of(self) -> Of | None:
         """What it belongs to."""
         owners = self.jump.of
@@ -116,11 +125,11 @@ def total(chain: Chain) -> Figure:
 
 
 def spread(chain: Chain) -> Figure:
-    """Standard deviation of a chain's sum [stops], its jumps taken as independent."""
+    """Standard deviation of a chain's sum [stops]; jumps are independent but for what readings have tied together."""
     square: Figure = 0.0
     for jump in chain:
-        square = square + np.square(jump.sd)
-    return np.sqrt(square)
+        square = square + np.square(jump.sd) + jump.shared
+    return np.sqrt(np.maximum(square, 0.0))
 
 
 def row(figure: Figure, method: int, light: int, receiver: int) -> Figure:

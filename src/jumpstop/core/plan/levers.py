@@ -18,12 +18,13 @@ from ..scene.light import Light
 from ..scene.seen import MethodKind
 from ..scene.setup import Setup
 from .ambient import Ambient, ambient_of
-from .chain import Scene, Variants, chain_of
+from .chain import chain_of
 from .fixed import method_of
 from .methods import Method
 from .moves import Bag, Move, enough_of, moves_of, together
 from .ranking import ENOUGH, HIRED_WORK, LOOK_OF_METHOD, SAME, WORK, Costs, Lever, Levers, named
 from .reach import Landed, landed, scene_of
+from .scene import Scene, Variants
 from .stage import BARE_M
 
 FEW = 3  # other units tried beside another change

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from ..kit.errors import CannotSolve
+from ..kit.learned import Learned
 from ..kit.table import UnitTable, table_of
 from ..kit.unit import Unit
 from ..physics.scales import Step
@@ -26,14 +27,14 @@ class Landing:
 
 
 @lru_cache(maxsize=64)
-def table_for(unit: Unit, meter_c: float, unit_id: str) -> UnitTable:
+def table_for(unit: Unit, meter_c: float, unit_id: str, learned: Learned | None = None) -> UnitTable:
     """A shelf of one."""
-    return table_of([unit], meter_c, [unit_id])
+    return table_of([unit], meter_c, [unit_id], learned)
 
 
 def only(solved: Solved, unit: int) -> UnitTable:
     """The shelf of a solved setup with just this unit on it."""
-    return table_for(solved.table.units[unit], solved.setup.meter_c, solved.table.ids[unit])
+    return table_for(solved.table.units[unit], solved.setup.meter_c, solved.table.ids[unit], solved.table.learned)
 
 
 def landing(setup: Setup, table: UnitTable, kind: MethodKind, light: int, step: Step) -> Landing | None:

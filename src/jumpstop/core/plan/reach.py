@@ -17,13 +17,14 @@ from ..scene.light import Light
 from ..scene.seen import MethodKind
 from ..scene.setup import Setup
 from .ambient import Ambient, ambient_of
-from .chain import NEEDS, Scene, Variants, chain_of
+from .chain import NEEDS, chain_of
 from .fixed import methods_of
 from .freeze import settings_for
 from .jump import Chain, Jump, JumpAt, row, spread, total
 from .look import needed_s
 from .methods import Method
 from .placing import Placing
+from .scene import Scene, Variants
 
 REACHES, TOO_BRIGHT, ON_THE_LINE, SHORT, BLOCKED = "reaches", "too_bright", "on_the_line", "short", "blocked"
 VERDICTS = np.array([REACHES, TOO_BRIGHT, ON_THE_LINE, SHORT, BLOCKED])
@@ -305,7 +306,7 @@ def _at_own_receiver(chain: Chain, receivers: tuple[int, ...]) -> Chain:
             array = np.repeat(array, len(rows), axis=-3)
         return array[..., rows, own, :]
 
-    return tuple(Jump(jump.effect, cut(jump.stops), cut(jump.sd)) for jump in chain)
+    return tuple(Jump(jump.effect, cut(jump.stops), cut(jump.sd), shared=cut(jump.shared)) for jump in chain)
 
 
 def dialled(spare_stops: Floats, step: Floats, least: Floats, most: Floats) -> tuple[Floats, Floats]:

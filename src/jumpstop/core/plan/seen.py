@@ -17,7 +17,7 @@ def level_seen(seen: Seen) -> float:
 
     A meter reads f/N at ISO S where the light there is correct at f/N and S; filters on the lens take their stops.
     """
-    if seen.kind == "face":
+    if seen.kind != "meter":
         return seen.wanted_stops + seen.stops
     camera = seen.camera
     apertures = float(exposure.av(APERTURES.exact(seen.f_number)) - exposure.av(APERTURES.exact(camera.f_number)))

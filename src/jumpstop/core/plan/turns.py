@@ -88,7 +88,8 @@ def day_shelf(file: JobFile, table: UnitTable) -> UnitTable:
     """The units that a day can draw on: those picked, else the whole shelf; and those that lights have taken."""
     picked = sorted(picked_of(file.job, table))
     if picked:
-        table = table_of([table.units[at] for at in picked], ids=[table.ids[at] for at in picked])
+        units, ids = [table.units[at] for at in picked], [table.ids[at] for at in picked]
+        table = table_of(units, ids=ids, learned=table.learned)
     for one in file.setups:
         table = with_units(table, one.setup)
     return table

@@ -20,7 +20,7 @@ RIGHT = 0.005  # stops
 @lru_cache(maxsize=8)
 def _wider(table: UnitTable, units: tuple[tuple[str, Unit], ...], meter_c: float) -> UnitTable:
     ids, more = zip(*units, strict=True)
-    return table_of([*table.units, *more], meter_c, [*table.ids, *ids])
+    return table_of([*table.units, *more], meter_c, [*table.ids, *ids], table.learned)
 
 
 def with_units(table: UnitTable, setup: Setup) -> UnitTable:

@@ -25,14 +25,15 @@ class SeenWith(Value):
 class Seen(Value):
     """One reading of one light, with all that it was taken with.
 
-    kind: `meter` reads f_number at iso; `face` lies `stops` from what was wanted (brighter is positive).
+    kind: `meter` reads f_number at iso; `face` and a `patch` of a test frame lie
+    `stops` from what was wanted (brighter is positive).
     holds_ambient: whether the ambient was in it, or the flash alone. was: the light as it then stood, its unit
     included. stands: the setup counts from this reading instead of from the unit's rating.
     """
 
     id: KitId = "seen"
     light: Whole = Field(0, ge=0, le=7, title="Light")
-    kind: Literal["meter", "face"] = Field("meter", title="What was seen")
+    kind: Literal["meter", "face", "patch"] = Field("meter", title="What was seen")
     f_number: FNumber = 8.0
     iso: Iso = 100
     stops: Number = Field(0.0, ge=-12, le=12, title="Stops from what was wanted")

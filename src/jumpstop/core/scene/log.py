@@ -1,0 +1,84 @@
+"""The log: what was read, fired and swapped on location, each entry with all that it was taken with."""
+
+from datetime import date, datetime
+from typing import Annotated, Literal
+
+from pydantic import Field, PlainSerializer, model_validator
+
+from ..kit.errors import refuse
+from ..kit.values import Flag, KitId, Line, Name, Note, Number, ShutterS, Value, Whole, example
+from .seen import Seen
+from .setup import OwnBody, OwnFilter, Setup
+
+SD_FRAMES = 0.1  # two frames of one patch against each other [stops], from memory
+
+At = Annotated[datetime, PlainSerializer(lambda at: f"{at:%Y-%m-%dT%H:%M:%S}", return_type=str)]
+"""A day and time as the clocks of the place show it, without a zone of its own."""
+
+
+class FilterSeen(Value):
+    """The same patch with a filter and without: what the filter takes, and the cast it leaves."""
+
+    filter: OwnFilter
+    marked_stops: Number = Field(ge=0.1, le=20, title="ND as marked or turned (stops)")
+    stops: Number = Field(ge=0, le=24, title="ND as seen (stops)")
+    cast: tuple[Number, Number] | None = Field(None, title="Red and blue against green (stops)")
+
+
+class CurtainSeen(Value):
+    """A plain wall past sync speed: how much of the frame the flash lit, and which edge stayed dark."""
+
+    body: OwnBody
+    shutter_s: ShutterS
+    lit: Number = Field(ge=0.02, le=0.99, title="Share of the frame that is lit")
+    dark_edge: Literal["bottom", "top", "unknown"] = Field("unknown", title="Edge that stayed dark")
+
+
+class AmbientSeen(Value):
+    """The ambient alone against what was planned for it: brighter is positive."""
+
+    stops: Number = Field(ge=-12, le=12, title="Ambient against the plan (stops)")
+    sd: Number = Field(0.15, ge=0.02, le=2, title="Uncertainty of the reading (stops)")
+
+
+class LogEntry(Value):
+    """One entry of the log. Its id is made where it is written, so that sent twice it is kept once.
+
+    was: the setup as it stood. seen, filter, curtain, ambient: what was read. aside: set aside by the person: kept, and
+    learned nothing from.
+    """
+
+    model_config = example(name="Key, noon portrait", at="2026-06-12T12:20:00", flashes=40, celsius=21)
+
+    format: Literal["jumpstop-log"] = "jumpstop-log"
+    version: Literal[1] = 1
+    name: Name = "An entry"
+    at: At = Field(title="When")
+    job: KitId | None = Field(None, title="Job")
+    setup: KitId | None = Field(None, title="Setup")
+    was: Setup | None = Field(None, title="Setup as it stood")
+    seen: Seen | None = Field(None, title="Reading of a light")
+    filter: FilterSeen | None = Field(None, title="Reading of a filter")
+    curtain: CurtainSeen | None = Field(None, title="Reading of a curtain")
+    ambient: AmbientSeen | None = Field(None, title="Reading of the ambient")
+    celsius: Number | None = Field(None, ge=-60, le=70, title="Temperature (°C)")
+    flashes: Whole | None = Field(None, ge=0, le=1_000_000, title="Flashes fired")
+    swapped: Line = Field("", title="Battery or pack put in")
+    note: Note = ""
+    aside: Flag = Field(False, title="Set aside")
+
+    @model_validator(mode="after")
+    def _stood_somewhere(self) -> "LogEntry":
+        if self.at.tzinfo is not None:
+            raise refuse("log_with_zone")
+        if self.seen is not None:
+            if self.was is None:
+                raise refuse("seen_without_setup")
+            if self.seen.light >= len(self.was.lights):
+                raise refuse("no_such_light", number=self.seen.light + 1)
+        return self
+
+    @property
+    def day(self) -> date:
+        """The day it was written on."""
+        return self.at.date()

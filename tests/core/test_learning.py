@@ -1,0 +1,249 @@
+"""Learning from readings against figures from outside: the handbook's check, simulated shelves, closed forms."""
+
+import itertools
+import math
+from datetime import datetime
+from typing import Any
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from scipy import stats
+
+from jumpstop.core.kit.table import UnitTable, table_of
+from jumpstop.core.kit.unit import Claim, Hss, Unit
+from jumpstop.core.physics.gaussian import expected_wrong, left_out, root_of, update, wrong_chance
+from jumpstop.core.plan.learning import Row, learn, row_of
+from jumpstop.core.plan.reach import solve
+from jumpstop.core.scene.log import LogEntry
+from jumpstop.core.scene.seen import Seen, SeenWith
+from jumpstop.core.scene.setup import Setup
+
+CHECK = np.diag([0.25**2, 0.30**2])
+BOTH = np.array([[1.0, 1.0]])
+
+
+def test_one_reading_is_shared_out_between_unit_and_modifier() -> None:
+    """The handbook's worked figures: unit .25, modifier .30, reading +0.40 with .10."""
+    mean, covariance = update(np.zeros(2), CHECK, BOTH, np.array([0.4]), np.array([0.01]))
+    assert mean == pytest.approx([0.154, 0.222], abs=0.001)
+    assert np.sqrt(np.diag(covariance)) == pytest.approx([0.196, 0.200], abs=0.001)
+    assert math.sqrt((BOTH @ covariance @ BOTH.T).item()) == pytest.approx(0.097, abs=0.001)
+    assert covariance[0, 1] / math.sqrt(covariance[0, 0] * covariance[1, 1]) == pytest.approx(-0.88, abs=0.005)
+
+
+def test_a_stop_read_moves_a_doubtful_chain_by_four_fifths() -> None:
+    """Noise .2 on a prior of .39: .79 (handbook)."""
+    mean, _ = update(np.zeros(1), np.array([[0.39**2]]), np.ones((1, 1)), np.array([1.0]), np.array([0.04]))
+    assert mean[0] == pytest.approx(0.79, abs=0.005)
+
+
+@given(st.lists(st.tuples(st.floats(-2, 2), st.floats(0.05, 1), st.sampled_from([0, 1, 2])), min_size=2, max_size=6))
+def test_order_does_not_matter_and_two_at_once_are_one_after_the_other(readings: list[Any]) -> None:
+    rows = np.array([[1.0, 1.0, 0.0], [1.0, 0.0, 1.0], [0.0, 1.0, 0.4]])[[which for *_, which in readings]]
+    values, noise = (np.array([reading[at] for reading in readings]) for at in (0, 1))
+    prior = np.zeros(3), np.diag([0.3, 0.2, 0.1])
+    at_once = update(*prior, rows, values, noise)
+    turned = update(*prior, rows[::-1], values[::-1], noise[::-1])
+    state = prior
+    for at in range(len(values)):
+        state = update(*state, rows[at : at + 1], values[at : at + 1], noise[at : at + 1])
+    for other in (turned, state):
+        assert other[0] == pytest.approx(at_once.mean, abs=1e-9)
+        assert other[1] == pytest.approx(at_once.covariance, abs=1e-9)
+    assert np.all(np.diag(at_once.covariance) <= np.diag(prior[1]) + 1e-12)
+
+
+def test_what_a_reading_left_out_says_is_what_the_others_say_of_it() -> None:
+    rng = np.random.default_rng(4)
+    rows, covariance = rng.normal(size=(5, 3)), np.diag([0.3, 0.2, 0.4])
+    values, noise = rng.normal(size=5), np.full(5, 0.05)
+    apart, sd = left_out(rows, covariance, values, noise)
+    for at in range(5):
+        others = np.arange(5) != at
+        mean, after = update(np.zeros(3), covariance, rows[others], values[others], noise[others])
+        assert apart[at] == pytest.approx(values[at] - rows[at] @ mean, abs=1e-9)
+        assert sd[at] == pytest.approx(math.sqrt(rows[at] @ after @ rows[at] + noise[at]), abs=1e-9)
+
+
+@pytest.mark.parametrize(("mean", "sd", "after"), [(0.3, 0.4, 0.1), (-1.0, 0.5, 0.4), (0.0, 0.3, 0.15), (2, 0.3, 0.1)])
+def test_how_often_a_verdict_will_be_wrong_after_a_reading(mean: float, sd: float, after: float) -> None:
+    """Against scipy's bivariate normal and against drawing it; a reading never does harm."""
+    rng = np.random.default_rng(1)
+    means = rng.normal(mean, math.sqrt(sd**2 - after**2), 400_000)
+    drawn = float(np.mean(stats.norm.cdf(-np.abs(means) / after)))
+    found = float(expected_wrong(np.array([mean]), np.array([sd]), np.array([after]))[0])
+    assert found == pytest.approx(drawn, abs=0.001)
+    assert found <= stats.norm.cdf(-abs(mean) / sd)
+    assert float(wrong_chance(mean, sd)) == pytest.approx(stats.norm.cdf(-abs(mean) / sd))
+    same = float(expected_wrong(np.array([mean]), np.array([sd]), np.array([sd]))[0])
+    assert same == pytest.approx(stats.norm.cdf(-abs(mean) / sd), abs=1e-6)
+
+
+def test_a_root_of_a_covariance_gives_it_back() -> None:
+    tied = np.array([[0.04, 0.04, 0.0], [0.04, 0.04, 0.0], [0.0, 0.0, 0.09]])  # singular
+    assert root_of(tied) @ root_of(tied).T == pytest.approx(tied)
+
+
+UNITS = [
+    Unit(name="Sure", claims=(Claim(guide_number=40, unit="m", zoom_mm=35),), hss=Hss()),
+    Unit(name="Moved", claims=(Claim(guide_number=58, unit="m", zoom_mm=200),), hss=Hss()),
+    Unit(name="Energy", watt_seconds=200),
+]
+MODIFIERS: list[dict[str, Any] | None] = [
+    None,
+    {"name": "Octa", "stops": -1.3, "layers": [{"name": "outer", "stops": -0.9, "sd": 0.25}]},
+    {"name": "Dish", "stops": -1.2},
+]
+
+
+def shelf() -> UnitTable:
+    return table_of(UNITS)
+
+
+def entry(unit: int, modifier: int, stops: float, **more: Any) -> LogEntry:
+    """A reading of one unit behind one modifier, `stops` off a correct exposure."""
+    seen = {"kind": "face", "stops": stops, "holds_ambient": False, "sd": 0.1} | more.pop("seen", {})
+    light = {"unit": UNITS[unit].model_dump(), "modifier": MODIFIERS[modifier], "distance_m": more.pop("metres", 2.0)}
+    was = Setup.model_validate({"lights": [light], "ambient": {"condition": "office"}} | more.pop("setup", {}))
+    camera = SeenWith(f_number=8, shutter_s=1 / 125, iso=100)
+    reading = Seen.model_validate(seen | {"camera": camera, "was": was.lights[0]})
+    return LogEntry(at=datetime(2026, 6, 12, 12), was=was, seen=reading, **more)
+
+
+def said(one: LogEntry) -> float:
+    """What the chain says of the flash alone [stops]."""
+    row, assumed = row_of(one, shelf()), one.seen
+    assert row is not None
+    assert assumed is not None
+    return assumed.stops - row.off
+
+
+def test_a_reading_teaches_unit_and_modifier_by_their_doubts() -> None:
+    """As in the handbook's check, with the distance's .05 beside the reading's .10."""
+    level = said(entry(0, 2, 0.0))
+    found = learn([entry(0, 2, level + 0.4)], shelf())
+    places = found.learned.places
+    sums = 0.25**2 + 0.3**2 + 0.1**2 + 0.05**2
+    assert found.found[0].off == pytest.approx(0.4)
+    assert found.learned.mean[places["unit", "Sure", "rating"]] == pytest.approx(0.4 * 0.25**2 / sums)
+    assert found.learned.mean[places["modifier", "Dish", ""]] == pytest.approx(0.4 * 0.3**2 / sums)
+
+
+def test_what_was_learned_moves_every_chain_that_holds_it_and_narrows_its_doubt() -> None:
+    one = entry(0, 2, said(entry(0, 2, 0.0)) + 0.4)
+    taught = table_of(UNITS, learned=learn([one], shelf()).learned)
+    assert one.was is not None
+    before, after = (solve(one.was, table).reach("sync").spare[0] for table in (shelf(), taught))
+    sums = 0.25**2 + 0.3**2 + 0.1**2 + 0.05**2
+    assert after - before == pytest.approx(0.4 * (0.25**2 + 0.3**2) / sums, abs=1e-6)
+    # The sum is known better than either: not the squares of the two added up.
+    sd = float(solve(one.was, taught).reach("sync").sd[0])
+    own = 0.01 + 0.05**2
+    learned = (0.25**2 + 0.3**2) * own / sums
+    ambient = solve(one.was, shelf()).reach("sync").sd[0] ** 2 - 0.25**2 - 0.3**2
+    assert sd**2 == pytest.approx(learned + ambient, abs=1e-6)
+    other = solve(entry(1, 2, 0.0).was or one.was, taught).reach("sync")
+    assert other.spare[1] - solve(one.was, shelf()).reach("sync").spare[1] == pytest.approx(
+        0.4 * 0.3**2 / sums, abs=1e-6
+    )
+
+
+def test_a_total_is_read_as_the_flash_in_it() -> None:
+    """Ambient -1, share .5: +0.4 in the total is +0.71 of flash (handbook)."""
+    level = said(entry(0, 0, 0.0))
+    camera = SeenWith(f_number=8 * 2 ** ((level + 1) / 2), shutter_s=1 / 125, iso=100)
+    seen = {"stops": 0.4, "holds_ambient": True, "ambient_stops": -1.0}
+    one = entry(0, 0, 0.0, seen=seen)
+    assert one.seen is not None
+    one = one.model_copy(update={"seen": one.seen.model_copy(update={"camera": camera})})
+    row = row_of(one, shelf())
+    assert row is not None
+    assert row.off == pytest.approx(0.71, abs=0.1)  # the aperture is a marked one
+
+
+def test_a_thousand_readings_of_one_truth_come_to_it() -> None:
+    rng = np.random.default_rng(3)
+    truth, level = 0.37, said(entry(0, 0, 0.0))
+    entries = [
+        entry(
+            0, 0, said(entry(0, 0, 0.0, metres=1 + at / 1000)) + truth + float(rng.normal(0, 0.1)), metres=1 + at / 1000
+        )
+        for at in range(300)
+    ]
+    found = learn(entries, shelf()).learned
+    assert found.mean[found.places["unit", "Sure", "rating"]] == pytest.approx(truth, abs=0.03)
+    assert found.sd[found.places["unit", "Sure", "rating"]] < 0.03
+    # In one place its distance is read over and over, and stays as doubtful as it was.
+    same = [entry(0, 0, level + truth + float(rng.normal(0, 0.1))) for _ in range(300)]
+    assert learn(same, shelf()).learned.sd[0] == pytest.approx(0.05, abs=0.005)
+
+
+def test_an_odd_reading_is_pointed_out_and_one_set_aside_teaches_nothing() -> None:
+    level = said(entry(0, 0, 0.0))
+    good = [entry(0, 0, level + off, metres=2.0) for off in (0.1, 0.0, 0.15)]
+    odd = entry(0, 0, level - 1.6)
+    found = learn([*good, odd], shelf())
+    assert [one.odd for one in found.found] == [False, False, False, True]
+    assert found.found[3].apart == pytest.approx(-1.7, abs=0.1)
+    without = learn([*good, odd.model_copy(update={"aside": True})], shelf())
+    assert without.found[3].off == pytest.approx(-1.6)
+    assert without.learned.mean == pytest.approx(learn(good, shelf()).learned.mean)
+
+
+def _taken(row: Row, truths: dict[Any, float], rng: np.random.Generator) -> float:
+    """What is really there over what is said [stops], before the reading's own noise."""
+    own = sum(
+        much * truths.setdefault(key, rng.normal(0, sd)) for key, (much, sd) in row.of.items() if key[0] != "ambient"
+    )
+    return float(own + rng.normal(0, math.sqrt(row.place_noise)))
+
+
+@pytest.mark.parametrize("count", [1, 3, 6])
+def test_the_doubt_is_as_large_as_it_says(count: int) -> None:
+    """Hidden truths drawn from the stated doubts: 68 % within one sd, 95 % within two, readings of totals included."""
+    rng, table = np.random.default_rng(count), shelf()
+    asked = list(itertools.product(range(3), range(3), (False, True)))
+    inside = []
+    for _ in range(600):
+        truths: dict[Any, float] = {}
+        entries = []
+        for number in range(count):
+            unit, modifier, whole = asked[rng.integers(len(asked))]
+            metres = 1.0 + number / 7 + unit / 100
+            plain = entry(unit, modifier, 0.0, metres=metres)
+            row = row_of(plain, table)
+            assert row is not None
+            # Moved and quoted share the quoted doubt: draw one on top of the other.
+            for key, (_, sd) in row.of.items():
+                if key[2] == "moved" and key not in truths:
+                    quoted = ("unit", key[1], "rating")
+                    base = truths.setdefault(quoted, rng.normal(0, 0.25))
+                    truths[key] = base + rng.normal(0, math.sqrt(sd**2 - 0.25**2))
+            flash = -row.off + _taken(row, truths, rng)
+            ambient = -30.0
+            if whole:  # brought to about correct by the camera, with ambient a stop under it, itself in doubt
+                ambient = flash - 0.3
+                off = truths.setdefault("ambient", rng.normal(0, 1.0)) * ambient_sd(plain)
+                flash = float(np.log2(2**flash + 2 ** (ambient + off)))
+            seen = {
+                "stops": float(np.clip(flash + rng.normal(0, 0.1), -12, 12)),
+                "holds_ambient": whole,
+                "ambient_stops": ambient,
+            }
+            entries.append(entry(unit, modifier, 0.0, metres=metres, seen=seen))
+        learned = learn(entries, table).learned
+        inside += [
+            abs(learned.mean[at] - truths[key]) / learned.sd[at] for key, at in learned.places.items() if key in truths
+        ]
+    times = np.array(inside)
+    assert np.mean(times < 1) == pytest.approx(0.683, abs=0.03)
+    assert np.mean(times < 2) == pytest.approx(0.954, abs=0.02)
+
+
+def ambient_sd(one: LogEntry) -> float:
+    from jumpstop.core.plan.ambient import ambient_of
+
+    assert one.was is not None
+    return ambient_of(one.was.ambient).subject_sd
