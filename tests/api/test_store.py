@@ -62,7 +62,7 @@ def test_a_data_file_of_version_one_is_brought_up_to_date_with_a_copy_kept(tmp_p
     store.undo()
     assert store.item("setups", "s1").doc["frames"] == 100
     Setup.model_validate(store.item("setups", "s1").doc)
-    copies = list(tmp_path.glob("before-0003*"))
+    copies = list(tmp_path.glob("before-0004*"))
     assert len(copies) == 1
     with sqlite3.connect(copies[0]) as connection:
         assert json.loads(connection.execute("SELECT doc FROM setups").fetchone()[0]) == OLD

@@ -18,7 +18,7 @@ from ..formats.errors import Unreadable
 from ..store import errors as store_errors
 from ..store.documents import Store
 from ..words.problems import Problem, cannot_solve, problems_of
-from . import documents, jobs, shelf, solving
+from . import documents, jobs, log, shelf, solving
 from .admission import Admission
 from .guard import Guard, refused
 from .workspace import MODELS, Workspace
@@ -49,7 +49,13 @@ def create_app(data: Path | Store, hosts: Sequence[str] = LOCAL_HOSTS, tokens: s
         docs_url=None,
         redoc_url=None,
         openapi_url="/api/openapi.json",
-        routes=[*jobs.router.routes, *documents.router.routes, *solving.router.routes, *shelf.router.routes],
+        routes=[
+            *jobs.router.routes,
+            *log.router.routes,
+            *documents.router.routes,
+            *solving.router.routes,
+            *shelf.router.routes,
+        ],
     )
     if tokens is not None:
         app.add_middleware(Admission, tokens=tokens)

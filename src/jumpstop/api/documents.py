@@ -13,6 +13,7 @@ from ..core.kit.trigger import Battery, Trigger
 from ..core.kit.unit import Unit
 from ..core.kit.values import LINE
 from ..core.scene.job import Job
+from ..core.scene.log import LogEntry
 from ..core.scene.setup import Setup
 from ..store.documents import Item
 from ..store.rows import Kind
@@ -78,6 +79,7 @@ LINES: dict[Kind, Callable[[Any], str]] = {
     "batteries": battery_line,
     "jobs": lambda job: str(job.note),
     "setups": lambda setup: str(setup.note),
+    "log": lambda entry: str(entry.note),
 }
 
 
@@ -181,6 +183,7 @@ _routes("triggers", "trigger", Trigger)
 _routes("batteries", "battery", Battery)
 _routes("jobs", "job", Job)
 _routes("setups", "setup", Setup)
+_routes("log", "entry", LogEntry)
 
 
 @router.put(

@@ -13,7 +13,7 @@ from ..formats.shelf import MAX_BYTES
 
 log = logging.getLogger("jumpstop")
 
-IMPORT_PATH = "/api/shelf/import"
+IMPORT_PATHS = frozenset({"/api/shelf/import", "/api/log/import", "/api/jobs/import"})
 MAX_BODY = 2 * 2**20  # every body but an import
 HEADERS = {
     "content-security-policy": "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; "
@@ -43,7 +43,7 @@ class Guard:
         if scope["type"] != "http":
             await self.app(scope, receive, send)
             return
-        most = MAX_BYTES + 2**20 if scope["path"] == IMPORT_PATH else MAX_BODY
+        most = MAX_BYTES + 2**20 if scope["path"] in IMPORT_PATHS else MAX_BODY
         started, seen = False, 0
 
         async def counted() -> Message:

@@ -109,7 +109,7 @@ def board_csv(request: Request, item_id: str) -> Response:
             kind = column.methods[cells.method[at]] if cells.method[at] >= 0 else ""
             row += ["" if spare is None else f"{spare:.2f}", cells.dial[at], "" if spare is None else kind]
         rows.append(row)
-    return _file(csv_of(rows), "text/csv", "jumpstop-board.csv")
+    return file_answer(csv_of(rows), "text/csv", "jumpstop-board.csv")
 
 
 @router.get("/{item_id}/kit", responses=REFUSED)
@@ -165,7 +165,7 @@ def day_ics(request: Request, item_id: str) -> Response:
         uid = f"{item_id}-{text.session}@jumpstop"
         entries.append(Entry(uid, text.name, turn.start, turn.end, note, place.name if place else ""))
     body = calendar_of(plan.job.name, plan.job.day, zone, entries, datetime.now(UTC))
-    return _file(body, "text/calendar", "jumpstop-day.ics")
+    return file_answer(body, "text/calendar", "jumpstop-day.ics")
 
 
 @router.get("/{item_id}/hours", responses=REFUSED)
@@ -212,7 +212,7 @@ def hours_csv(
     rows = [["time", "sky", "method", "settings", "dial", "in hand"]]
     for sky in found.skies:
         rows += [[one.clock, sky.name, one.method, one.settings, one.dial, one.spare] for one in sky.hours]
-    return _file(csv_of(rows), "text/csv", "jumpstop-hours.csv")
+    return file_answer(csv_of(rows), "text/csv", "jumpstop-hours.csv")
 
 
 @router.get("/{item_id}/burst", responses=REFUSED)
@@ -237,7 +237,7 @@ def burst(
 @router.get("/{item_id}/export.json", responses=REFUSED, response_class=Response)
 def export(request: Request, item_id: str) -> Response:
     """The job with all its setups, to be imported again."""
-    return _file(write_job(workspace_of(request).job_file(item_id)), "application/json", "jumpstop-job.json")
+    return file_answer(write_job(workspace_of(request).job_file(item_id)), "application/json", "jumpstop-job.json")
 
 
 @router.post("/import", status_code=201, responses={422: ERRORS[422]}, openapi_extra=AS_JSON)
@@ -257,7 +257,9 @@ def _take_in(request: Request, data: bytes, page: str) -> Stored[Job]:
 @router.get("/{item_id}/roster.csv", responses=REFUSED, response_class=Response)
 def roster_csv(request: Request, item_id: str) -> Response:
     """The roster as a table."""
-    return _file(write_roster(workspace_of(request).job_file(item_id).job.roster), "text/csv", "jumpstop-roster.csv")
+    return file_answer(
+        write_roster(workspace_of(request).job_file(item_id).job.roster), "text/csv", "jumpstop-roster.csv"
+    )
 
 
 @router.put("/{item_id}/roster", responses=CONFLICT, openapi_extra=AS_CSV)
@@ -318,7 +320,8 @@ def _unit_in_hand(solved: Solved, job: Job, light: int) -> int:
     return unit
 
 
-def _file(body: str | bytes, media: str, name: str) -> Response:
+def file_answer(body: str | bytes, media: str, name: str) -> Response:
+    """A file to be saved under a name."""
     data = body.encode() if isinstance(body, str) else body
     named = {"content-disposition": f'attachment; filename="{name}"'}
     return Response(data, media_type=f"{media}; charset=utf-8", headers=named)

@@ -1,6 +1,7 @@
 """The workspace between store and core: the shelf kept as a table while it does not change, setups with their kit."""
 
 from collections.abc import Iterable, Sequence
+from dataclasses import replace
 from threading import Lock
 from typing import Any, NamedTuple
 
@@ -9,15 +10,18 @@ from pydantic import BaseModel, ValidationError
 from ..core.kit.body import Body
 from ..core.kit.errors import CannotSolve
 from ..core.kit.filter import Filter
+from ..core.kit.learned import Learned
 from ..core.kit.modifier import Modifier
 from ..core.kit.table import UnitTable, table_of
 from ..core.kit.trigger import Battery, Trigger
 from ..core.kit.unit import Unit
 from ..core.physics.exposure import METER_C_FLAT
+from ..core.plan.learning import Learning, learn
 from ..core.plan.reach import Solved, solve
 from ..core.plan.worked_out import with_distances, with_units
 from ..core.scene.job import Job, JobFile, JobSetup, in_wind
 from ..core.scene.light import OwnModifier
+from ..core.scene.log import LogEntry
 from ..core.scene.setup import Setup
 from ..store.documents import PREFERENCES, Item, Store
 from ..store.rows import Kind, changed
@@ -36,6 +40,7 @@ MODELS: dict[Kind, type[BaseModel]] = {
     "batteries": Battery,
     "jobs": Job,
     "setups": Setup,
+    "log": LogEntry,
 }
 
 
@@ -68,9 +73,23 @@ class Workspace:
         self._lock = Lock()
         self._tables: dict[float, tuple[int, UnitTable]] = {}
         self._kit: dict[str, tuple[int, dict[str, Any]]] = {}
+        self._learning: tuple[tuple[int, ...], Learning] | None = None
+        self._taught: tuple[UnitTable, Learned, UnitTable] | None = None
 
     def table(self, meter_c: float, meta: Meta | None = None) -> UnitTable:
-        """The whole shelf at this meter constant. `meta` as just read, to spare a second reading."""
+        """The whole shelf at this meter constant, with what readings taught. `meta`: see `said_table`."""
+        meta = self.store.meta() if meta is None else meta
+        said, learned = self.said_table(meter_c, meta), self.learning(meta).learned
+        if not len(learned):
+            return said
+        with self._lock:
+            kept = self._taught
+            if kept is None or kept[0] is not said or kept[1] is not learned:
+                kept = self._taught = (said, learned, replace(said, learned=learned))
+            return kept[2]
+
+    def said_table(self, meter_c: float, meta: Meta | None = None) -> UnitTable:
+        """The shelf as it is said to be. `meta` as just read, to spare a second reading."""
         count = (self.store.meta() if meta is None else meta).get(changed("units"), 0)
         with self._lock:
             kept = self._tables.get(meter_c)
@@ -79,6 +98,20 @@ class Workspace:
                 kept = (count, table_of([unit for _, unit in good], meter_c, [item.id for item, _ in good]))
                 self._tables = {meter_c: kept}
             return kept[1]
+
+    def log(self, meta: Meta | None = None) -> dict[str, LogEntry]:
+        """The log's entries by their ids, in the order in which they came."""
+        return self.kit("log", self.store.meta() if meta is None else meta)
+
+    def learning(self, meta: Meta | None = None) -> Learning:
+        """What all readings come to; kept until the log or the shelf changes."""
+        meta = self.store.meta() if meta is None else meta
+        state = tuple(meta.get(changed(kind), 0) for kind in ("log", "units"))
+        kept = self._learning
+        if kept is None or kept[0] != state:
+            entries = list(self.log(meta).values())
+            kept = self._learning = (state, learn(entries, self.said_table(METER_C_FLAT, meta)))
+        return kept[1]
 
     def kit(self, kind: Kind, meta: Meta) -> dict[str, Any]:
         """The kit of one kind by id, kept until its count of changes moves."""

@@ -15,8 +15,8 @@ from ..core.kit.errors import JumpStopError
 from .errors import Busy, StorageFault
 from .lock import make_folder
 
-HEAD = "0003"  # newest migration; a test holds it against the folder
-KNOWN = ("0001", "0002", HEAD)
+HEAD = "0004"  # newest migration; a test holds it against the folder
+KNOWN = ("0001", "0002", "0003", HEAD)
 APPLICATION_ID = 0x4A53544F  # marks our files in their header, so that no other program's is taken for one
 TABLES = frozenset({"units", "modifiers", "bodies", "filters", "jobs", "setups", "edits", "meta"})
 FILE = "jumpstop.sqlite3"

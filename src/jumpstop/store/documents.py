@@ -130,6 +130,33 @@ class Store:
                 _found(connection, "jobs", job_id)
             return self._added(connection, kind, docs, label, job_id, page)
 
+    def keep(
+        self, kind: Kind, docs: Sequence[tuple[str, dict[str, Any]]], label: str, page: str = ""
+    ) -> tuple[list[Item], int]:
+        """(documents whose ids were made elsewhere, how many of them are new), as one edit.
+
+        One that is there already stays as it is: sent twice, it is kept once.
+        """
+        docs = list(dict(docs).items())
+        with self._writing() as connection:
+            there = rows_with(connection, kind, [item_id for item_id, _ in docs])
+            last = connection.scalar(select(func.max(TABLES[kind].c.position))) or 0.0
+            new = [(item_id, doc) for item_id, doc in docs if item_id not in there]
+            rows = [
+                {"id": item_id, "name": doc["name"], "position": last + at, "revision": 1, "doc": doc}
+                for at, (item_id, doc) in enumerate(new, 1)
+            ]
+            if rows:
+                connection.execute(insert(TABLES[kind]), rows)
+                undo.note(connection, label, page, [(kind, row["id"], None, kept_values(row)) for row in rows])
+            found = [
+                Item(item_id, there[item_id]["revision"], there[item_id]["doc"])
+                if item_id in there
+                else Item(item_id, 1, doc)
+                for item_id, doc in docs
+            ]
+            return found, len(rows)
+
     def add_job(
         self, doc: dict[str, Any], setups: Sequence[tuple[str, dict[str, Any]]], page: str = "", label: str = ""
     ) -> Item:

@@ -8,7 +8,7 @@ from sqlalchemy.dialects.sqlite import insert
 
 from . import tables
 
-Kind = Literal["units", "modifiers", "bodies", "filters", "triggers", "batteries", "jobs", "setups"]
+Kind = Literal["units", "modifiers", "bodies", "filters", "triggers", "batteries", "jobs", "setups", "log"]
 TABLES: dict[str, Table] = {
     table.name: table
     for table in (
@@ -20,10 +20,13 @@ TABLES: dict[str, Table] = {
         tables.triggers,
         tables.batteries,
         tables.setups,
+        tables.log,
     )
 }
 """By kind; jobs first, since setups belong to them."""
 KIT: tuple[Kind, ...] = ("units", "modifiers", "bodies", "filters", "triggers", "batteries")
+COUNTED: tuple[Kind, ...] = (*KIT, "log")
+"""Kinds of which every change is counted."""
 CHUNK = 500  # ids in one statement
 
 Kept = dict[str, Any]
@@ -91,13 +94,13 @@ def _chunks(ids: Sequence[str]) -> Iterator[Sequence[str]]:
 
 
 def changed(kind: Kind) -> str:
-    """Key of the number that every change of this kind of kit raises, in whichever process it was made."""
+    """Key of the number that every change of this kind raises, in whichever process it was made."""
     return f"changes of {kind}"
 
 
 def touch(connection: Connection, kinds: set[str]) -> None:
-    """Count a change of these kinds of kit."""
-    for kind in KIT:
+    """Count a change of these kinds."""
+    for kind in COUNTED:
         if kind in kinds:
             key = changed(kind)
             count = connection.execute(META_OF, {"key": key}).scalar() or 0

@@ -28,6 +28,7 @@ bodies = _documents("bodies")
 filters = _documents("filters")
 triggers = _documents("triggers")
 batteries = _documents("batteries")
+log = _documents("log")
 setups = _documents("setups", Column("job_id", String(32), ForeignKey("jobs.id", ondelete="SET NULL"), index=True))
 
 edits = Table(  # one change of one document, so that it can be undone: the row before and after (null: not there)

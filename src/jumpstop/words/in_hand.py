@@ -6,7 +6,7 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from ..core.kit.table import POWER_STOPS
+from ..core.kit.table import POWER_STOPS, UnitTable
 from ..core.physics.scales import APERTURES
 from ..core.plan import advice, automatics, changes, colour, look, one_unit
 from ..core.plan import seen as seen_plan
@@ -16,6 +16,7 @@ from ..core.plan.scene import standing
 from ..core.plan.targets import start_compensation
 from ..core.scene.ambient import Reading
 from ..core.scene.camera import CameraSettings
+from ..core.scene.light import Light
 from ..core.scene.seen import Seen, SeenWith
 from ..core.scene.setup import Setup
 from .colour import balance_words
@@ -100,10 +101,10 @@ def in_hand_of(solved: Solved, reach: Reach, units: DisplayUnits) -> InHand:
             start_compensation(reach.light, setup.ambient, lens.focal_mm if lens else None), reach, unit
         ),
         seen=[SeenText(one.id, seen_words(one, units), one is standing(setup, light)) for one in own],
-        next=_next(own[-1], solved, reach, unit, units) if own and unit is not None else None,
+        next=next_words(own[-1], solved.table, unit, units) if own and unit is not None else None,
         aperture=_aperture(own[-1]) if own and not math.isinf(seen_plan.flash_seen(own[-1])) else "",
         blank=_blank(solved, reach, unit),
-        background=_background(setup, camera),
+        background=background_reading(setup, camera),
         durations=[] if unit is None else _durations(solved, unit, units),
         wanted_t01_s=look.needed_s(setup) if setup.motion.kind == "freeze" else None,
     )
@@ -210,8 +211,8 @@ def seen_words(seen: Seen, units: DisplayUnits) -> str:
 SEEN = {"key": "face", "fill": "fill", "rim": "edge", "background": "background"}
 
 
-def _next(seen: Seen, solved: Solved, reach: Reach, unit: int, units: DisplayUnits) -> NextText:
-    table = solved.table
+def next_words(seen: Seen, table: UnitTable, unit: int, units: DisplayUnits) -> NextText:
+    """What to dial next after a reading, and where the dial does not go so far, what to do instead."""
     found = seen_plan.next_dial(seen, seen.was.role == "key", float(table.step[unit]), float(table.dial_range[unit]))
     if found is None:
         return NextText("This reading is no brighter than the ambient alone: it shows no flash. Did it fire?", None)
@@ -253,9 +254,14 @@ def _aperture(seen: Seen) -> str:
 
 
 def _blank(solved: Solved, reach: Reach, unit: int | None) -> Seen | None:
-    """A reading to be filled in: everything but what was seen."""
+    """A reading of the unit in hand to be filled in; None where there is none."""
     if unit is None or reach.taken is None or not reach.able[unit]:
         return None
+    return blank_seen(solved, reach, unit, reach.light)
+
+
+def blank_seen(solved: Solved, reach: Reach, unit: int, was: Light) -> Seen:
+    """A reading to be filled in: everything but what was seen. was: the light with its unit."""
     camera, receiver = reach.method.camera, solved.placing.receivers[reach.receiver]
     wanted = seen_plan.meter_wants(camera.f_number, camera.nd_stops, reach.wanted_stops)
     return Seen(
@@ -268,11 +274,11 @@ def _blank(solved: Solved, reach: Reach, unit: int | None) -> Seen | None:
         ambient_stops=min(30.0, max(-60.0, solved.ambient.ev(receiver) - camera.ev)),
         method=reach.method.kind,
         camera=SeenWith(f_number=camera.f_number, shutter_s=camera.shutter_s, iso=camera.iso, nd_stops=camera.nd_stops),
-        was=reach.light,
+        was=was,
     )
 
 
-def _background(setup: Setup, camera: CameraSettings) -> Reading:
+def background_reading(setup: Setup, camera: CameraSettings) -> Reading:
     """What the camera's meter would read off the background if it came out as wanted: the needle is moved by what is
     seen instead."""
     needle = camera.nd_stops + setup.aim.background_stops

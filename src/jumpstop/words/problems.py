@@ -72,6 +72,8 @@ SENTENCES: dict[str, Callable[[Mapping[str, Any]], str]] = {
     "speed_missing": lambda f: "Say how fast it moves (Speed, in m/s).",
     "layers_without_modifier": lambda f: "Layers were named, but there is no modifier.",
     "unknown_layer": _unknown_layer,
+    "seen_without_setup": lambda f: "A reading of a light needs the setup as it stood.",
+    "log_with_zone": lambda f: "Say the time as the clocks of the place show it, without a time zone.",
     "seen_without_unit": lambda f: "Take a unit for the light first: a reading belongs to a unit.",
     "day_reversed": lambda f: f"The day ends ({f['ends']:%H:%M}) before it begins ({f['begins']:%H:%M}).",
     "session_without_setup": lambda f: f"A session asks for a setup that is not in this job ({_quoted(f['setup'])}).",

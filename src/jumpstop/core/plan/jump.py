@@ -104,8 +104,8 @@ class JumpAt:
 
     @property
     def mark(self) -> Mark:
-        """Where it comes from."""
-        mark = self.jump.mark
+        """Where it comes from; what readings have moved is the user's own."""
+        mark = "U" if self.thing >= 0 else self.jump.mark
         return mark if isinstance(mark, str) else mark[min(self.where[1], len(mark) - 1)]
 
     def __getitem__(self, name: str) -> Any:

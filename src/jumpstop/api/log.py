@@ -1,0 +1,208 @@
+"""The log: entries kept once each, planned against found, what readings taught, what to measure next, the set view."""
+
+from datetime import datetime
+from typing import Annotated, Any
+
+from fastapi import APIRouter, Path, Query, Request, Response
+from pydantic import BaseModel
+from starlette.concurrency import run_in_threadpool
+
+from ..core.kit.body import Body
+from ..core.kit.errors import CannotSolve
+from ..core.physics.exposure import METER_C_FLAT as METER_C
+from ..core.plan.advice import chosen_method
+from ..core.plan.as_found import as_found
+from ..core.plan.next_reading import Landing, candidates_of, landing_of, propose
+from ..core.plan.reach import Reach
+from ..core.plan.turns import units_at
+from ..core.scene.job import Job
+from ..core.scene.log import LogEntry
+from ..core.scene.setup import Setup
+from ..formats.log import read_log, write_log, write_log_csv
+from ..store.errors import NotFound
+from ..words.in_hand import background_reading, next_words
+from ..words.log import LogText, ReadingToTake, log_text, names_of, next_text, what_words
+from ..words.on_set import SetText, set_text
+from .documents import ERRORS, EVERYWHERE, Page, stored, workspace_of
+from .jobs import AS_CSV, file_answer
+from .schemas import Stored
+
+router = APIRouter(prefix="/api/log", tags=["Log"], responses=EVERYWHERE)
+REFUSED: dict[int | str, dict[str, Any]] = {404: ERRORS[404], 422: ERRORS[422]}
+OfJob = Annotated[str | None, Query(max_length=64, description="A job; without it all that was ever logged.")]
+EntryId = Annotated[
+    str, Path(max_length=32, pattern=r"^[0-9A-Za-z_-]+$", description="An id made where it is written.")
+]
+MOST_PROPOSED = 2
+
+
+class Kept(BaseModel):
+    """An entry that is on disk now, whether it was new, and what to dial next."""
+
+    id: str
+    new: bool
+    says: str
+    dial_stops: float | None
+
+
+class Imported(BaseModel):
+    """How many entries came in, and how many were there already."""
+
+    added: int
+    known: int
+
+
+@router.get("/text")
+def text(request: Request, job: OfJob = None) -> LogText:
+    """Entries, planned against found, and what readings have taught."""
+    workspace = workspace_of(request)
+    meta = workspace.store.meta()
+    revisions = {item.id: item.revision for item in workspace.store.items("log")}
+    learning, table = workspace.learning(meta), workspace.table(METER_C, meta)
+    return log_text(workspace.log(meta), revisions, learning, table, job, workspace.preferences(meta))
+
+
+@router.get("/next", responses=REFUSED)
+def next_to_measure(request: Request, job: Annotated[str, Query(max_length=64)]) -> list[ReadingToTake]:
+    """The readings that would settle most verdicts of a job, of what is owned."""
+    workspace = workspace_of(request)
+    file = workspace.job_file(job)
+    solved, preferences = workspace.solved_all(file)
+    found = list[tuple[Landing, Reach]]()
+    for at, one in enumerate(solved):
+        if not one.kinds:
+            continue
+        kind = chosen_method(one, preferences.avoid)
+        for light, unit in enumerate(units_at(one, kind, file.job)):
+            reach = one.reach(kind, light)
+            if unit is not None and one.setup.lights[light].on and reach.able[unit]:
+                found.append((landing_of(reach, unit, at, light), reach))
+    table = solved[0].table
+    owned = [at for at, unit in enumerate(table.units) if unit.holding == "owned"]
+    landings = [landing for landing, _ in found]
+    proposals = propose(landings, candidates_of(found, owned), table, MOST_PROPOSED)
+    names = names_of(workspace.log().values(), table)
+    return next_text(proposals, landings, [one.setup.name for one in solved], table, names)
+
+
+@router.post("/keep/{item_id}", responses={422: ERRORS[422]})
+def keep(request: Request, item_id: EntryId, entry: LogEntry, page: Page = "") -> Kept:
+    """Log an entry. Sent again with the same id, it is kept once, and gets the first answer."""
+    workspace = workspace_of(request)
+    label = f"Log {entry.name}"
+    items, new = workspace.store.keep("log", [(item_id, entry.model_dump(mode="json"))], label, page)
+    first = LogEntry.model_validate(items[0].doc)
+    says, dial = what_words(first, workspace.preferences()), None
+    seen = first.seen
+    if seen is not None and seen.was.unit is not None:
+        table = workspace.said_table(METER_C)
+        place = table.place_of(seen.was.unit.id, seen.was.unit.name)
+        if place is not None:
+            found = next_words(seen, table, place, workspace.preferences())
+            says, dial = found.says, found.dial_stops
+    return Kept(id=item_id, new=bool(new), says=says, dial_stops=dial)
+
+
+@router.put("/{item_id}/aside", responses=REFUSED)
+def set_aside(request: Request, item_id: EntryId, aside: bool = True, page: Page = "") -> Stored[LogEntry]:
+    """Set a reading aside, so that nothing is learned from it; or take it in again."""
+    store = workspace_of(request).store
+    item = store.item("log", item_id)
+    label = f"{'Set aside' if aside else 'Take in'} {item.doc['name']}"
+    return stored("log", store.put("log", item_id, item.doc | {"aside": aside}, item.revision, label, page))
+
+
+@router.put("/{item_id}/adopt", responses=REFUSED)
+def adopt(request: Request, item_id: EntryId, page: Page = "") -> Stored[Body]:
+    """Take over what a wall past sync speed showed: the body's curtain travel, and the edge that goes dark."""
+    store = workspace_of(request).store
+    entry = LogEntry.model_validate(store.item("log", item_id).doc)
+    if entry.curtain is None or entry.curtain.body.id is None:
+        raise NotFound("This entry holds no curtain of a body on the shelf.")
+    wall = entry.curtain
+    item = store.item("bodies", wall.body.id or "")
+    travel = float(f"{min(0.2, wall.shutter_s / wall.lit):.4g}")
+    doc = item.doc | {"travel_s": travel}
+    if wall.dark_edge != "unknown":
+        doc["dark_edge"] = wall.dark_edge
+    return stored("bodies", store.put("bodies", item.id, doc, item.revision, f"Curtain of {item.doc['name']}", page))
+
+
+@router.get("/export.json", response_class=Response)
+def export(request: Request) -> Response:
+    """The whole log, to be imported again."""
+    return file_answer(write_log(workspace_of(request).log()), "application/json", "jumpstop-log.json")
+
+
+@router.get("/export.csv", response_class=Response)
+def export_csv(request: Request) -> Response:
+    """The same as a table."""
+    return file_answer(write_log_csv(workspace_of(request).log()), "text/csv", "jumpstop-log.csv")
+
+
+@router.post("/import", responses={422: ERRORS[422]}, openapi_extra=AS_CSV)
+async def take_in(request: Request, page: Page = "") -> Imported:
+    """Entries from a JSON or CSV file; those that are there already are left as they are."""
+    data = await request.body()
+    return await run_in_threadpool(_take_in, request, data, page)
+
+
+def _take_in(request: Request, data: bytes, page: str) -> Imported:
+    lines = [(key, entry.model_dump(mode="json")) for key, entry in read_log(data)]
+    items, new = workspace_of(request).store.keep("log", lines, f"Import {len(lines)} log entries", page)
+    return Imported(added=new, known=len(items) - new)
+
+
+@router.get("/set/{job_id}/{setup_id}", responses=REFUSED)
+def on_set(request: Request, job_id: str, setup_id: str, variant: Annotated[str, Query(max_length=80)] = "") -> SetText:
+    """A setup as it is worked on the set: each light's dial, and entries to be filled in."""
+    workspace = workspace_of(request)
+    store = workspace.store
+    job = Job.model_validate(store.item("jobs", job_id).doc)
+    item, meta = store.item_and_meta("setups", setup_id)
+    solved, preferences = workspace.solve(workspace.setup_of(item, meta).in_variant(variant), 0, meta)
+    if not solved.kinds:
+        raise CannotSolve("no_usable_unit")
+    return set_text(solved, item.revision, (job_id, setup_id), job, preferences.avoid, preferences, _now())
+
+
+@router.post("/set/{setup_id}/background", responses=REFUSED)
+def background(
+    request: Request, setup_id: str, stops: Annotated[float, Query(ge=-8, le=8)], page: Page = ""
+) -> Stored[Setup]:
+    """The background has changed by so many stops (brighter is positive): a reading of it, kept with the setup."""
+    workspace = workspace_of(request)
+    item, meta = workspace.store.item_and_meta("setups", setup_id)
+    setup = workspace.setup_of(item, meta)
+    solved, preferences = workspace.solve(setup, 0, meta)
+    camera = solved.method(chosen_method(solved, preferences.avoid)).camera
+    found = background_reading(setup, camera)
+    found = found.model_copy(update={"needle_stops": found.needle_stops + stops})
+    by = "sun" if setup.ambient.by == "sun" else "reading"
+    if by == "sun":
+        found = found.model_copy(update={"clock": setup.ambient.clock})
+    others = tuple(one for one in setup.ambient.readings if one.of != "background")
+    doc = item.doc | {
+        "ambient": setup.ambient.model_copy(update={"by": by, "readings": (*others, found)[-3:]}).model_dump(
+            mode="json"
+        )
+    }
+    Setup.model_validate(doc)
+    return stored("setups", workspace.store.put("setups", setup_id, doc, item.revision, "Background on the set", page))
+
+
+@router.post("/set/{setup_id}/as-found", status_code=201, responses=REFUSED)
+def save_as_found(request: Request, setup_id: str, page: Page = "") -> Stored[Setup]:
+    """A setup saved as it was found on location: dials, camera and readings fixed, to be matched months later."""
+    workspace = workspace_of(request)
+    item, meta = workspace.store.item_and_meta("setups", setup_id)
+    entries = [one for one in workspace.log(meta).values() if one.setup == setup_id and one.seen and not one.aside]
+    if not entries:
+        raise NotFound("Nothing is logged for this setup yet.")
+    found = as_found(workspace.setup_of(item, meta), entries)
+    label = f"Save {found.name}"
+    return stored("setups", workspace.store.add("setups", [found.model_dump(mode="json")], label, item.job_id, page)[0])
+
+
+def _now() -> datetime:
+    return datetime.now().replace(microsecond=0)

@@ -1,0 +1,322 @@
+"""The log in words: what was read, planned against found, what readings have taught, and what to measure next."""
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..core.kit.learned import Key
+from ..core.kit.modifier import GELS, layers_on
+from ..core.kit.table import UnitTable
+from ..core.plan.learning import Found, Learning
+from ..core.plan.next_reading import Landing, Proposal
+from ..core.plan.seen import next_dial
+from ..core.scene.log import LogEntry
+from ..core.scene.seen import Seen
+from .figures import DisplayUnits, amount, count, dial, listed, shutter, stops
+from .in_hand import seen_words
+from .kit import GELS as GEL_WORDS
+from .kit import ROLES
+
+TIED = 0.5  # correlation from which two things are said to be known together
+RIGHT = 0.05  # stops: as planned
+
+
+@dataclass(slots=True)
+class EntryText:
+    """One entry. found: against the plan; odd: where it lies far off what all others say."""
+
+    id: str
+    at: str
+    setup: str
+    name: str
+    what: str
+    found: str
+    odd: str
+    aside: bool
+    note: str
+    facts: list[str]
+    revision: int
+
+
+@dataclass(slots=True)
+class LightText:
+    """One light of a setup: the dial that was planned, the newest that was set, and how far it lay off."""
+
+    role: str
+    unit: str
+    planned: str
+    found: str
+    off: str
+
+
+@dataclass(slots=True)
+class FoundText:
+    """Planned against found for one setup."""
+
+    setup: str
+    name: str
+    lights: list[LightText]
+    flashes: int
+
+
+@dataclass(slots=True)
+class ThingText:
+    """One thing before and after its readings [stops]: mean and sd; by: the entries behind it."""
+
+    key: list[str]
+    name: str
+    before: str
+    after: str
+    mean: float
+    sd: float
+    prior_sd: float
+    by: list[str]
+    tied: str
+
+
+@dataclass(slots=True)
+class ReadingToTake:
+    """A reading worth taking."""
+
+    says: str
+    why: str
+
+
+@dataclass(slots=True)
+class LogText:
+    """The log of a job, or of all."""
+
+    entries: list[EntryText]
+    setups: list[FoundText]
+    things: list[ThingText]
+    empty: str
+
+
+def log_text(
+    entries: Mapping[str, LogEntry],
+    revisions: Mapping[str, int],
+    learning: Learning,
+    table: UnitTable,
+    job: str | None,
+    words: DisplayUnits,
+) -> LogText:
+    """The document: entries of one job (of all where None), newest first; things by all readings there are."""
+    found = dict(zip(entries, learning.found, strict=True))
+    own = {key: entry for key, entry in entries.items() if job is None or entry.job == job}
+    lines = [_entry(key, entry, found[key], revisions.get(key, 1), words) for key, entry in reversed(own.items())]
+    empty = "" if lines else "Nothing is logged yet: open a card on the phone, and log what the meter says."
+    return LogText(lines, _by_setup(own, table, words), _things(entries, found, learning, table), empty)
+
+
+def _entry(key: str, entry: LogEntry, found: Found, revision: int, words: DisplayUnits) -> EntryText:
+    was = entry.was
+    facts = []
+    if entry.flashes is not None:
+        facts.append(count(entry.flashes, "flash", "flashes"))
+    if entry.celsius is not None:
+        facts.append(f"{entry.celsius:g} °C")
+    if entry.swapped:
+        facts.append(f"put in {entry.swapped}")
+    odd = ""
+    if found.odd and found.apart is not None and found.times is not None:
+        odd = (
+            f"{_off(found.apart)} than all other readings say, {abs(found.times):.0f} times its uncertainty: "
+            "was something else set? Set it aside if so."
+        )
+    return EntryText(
+        id=key,
+        at=f"{entry.at:%Y-%m-%d %H:%M}",
+        setup=entry.setup or "",
+        name=entry.name if was is None else was.name,
+        what=what_words(entry, words),
+        found="" if found.off is None else _found(found.off, entry),
+        odd=odd,
+        aside=entry.aside,
+        note=entry.note,
+        facts=facts,
+        revision=revision,
+    )
+
+
+def what_words(entry: LogEntry, words: DisplayUnits) -> str:
+    """What an entry holds, in a line."""
+    seen = entry.seen
+    if seen is not None:
+        unit = seen.was.unit.name if seen.was.unit else ""
+        return f"{ROLES[seen.was.role]}, {unit}: {seen_words(seen, words)}"
+    if entry.filter is not None:
+        one = entry.filter
+        return f"{one.filter.name}: {amount(one.stops)} taken, marked {amount(one.marked_stops)}{_cast(one.cast)}"
+    if entry.curtain is not None:
+        wall = entry.curtain
+        edge = "" if wall.dark_edge == "unknown" else f", {wall.dark_edge} edge dark"
+        return f"{wall.body.name}, wall at {shutter(wall.shutter_s)}: {wall.lit * 100:.0f} % lit{edge}"
+    if entry.ambient is not None:
+        return (
+            f"ambient alone {_off(entry.ambient.stops)} than planned" if entry.ambient.stops else "ambient as planned"
+        )
+    return entry.name
+
+
+def _cast(cast: tuple[float, float] | None) -> str:
+    """The cast that a filter leaves."""
+    if cast is None or max(map(abs, cast)) < RIGHT:
+        return ""
+    red, blue = cast
+    return f", red {stops(red, 2)} and blue {stops(blue, 2)} stop against green"
+
+
+def _off(off: float) -> str:
+    return f"{amount(off)} {'brighter' if off > 0 else 'darker'}"
+
+
+def _found(off: float, entry: LogEntry) -> str:
+    if entry.filter is not None:
+        return "as marked" if abs(off) < RIGHT else f"takes {amount(off)} {'less' if off > 0 else 'more'} than marked"
+    if entry.curtain is not None:
+        seconds = entry.curtain.shutter_s / entry.curtain.lit
+        return f"curtains take {shutter(seconds)}"
+    return "as planned" if abs(off) < RIGHT else f"{_off(off)} than planned"
+
+
+def _by_setup(entries: Mapping[str, LogEntry], table: UnitTable, words: DisplayUnits) -> list[FoundText]:
+    """The newest reading of each light of each setup, against the plan."""
+    out: dict[str, FoundText] = {}
+    newest: dict[tuple[str, int], LightText] = {}
+    for entry in entries.values():
+        was, seen = entry.was, entry.seen
+        if was is None:
+            continue
+        key = entry.setup or was.name
+        here = out.setdefault(key, FoundText(entry.setup or "", was.name, [], 0))
+        here.flashes += entry.flashes or 0
+        if seen is None or entry.aside or seen.was.unit is None:
+            continue
+        newest[key, seen.light] = _light(seen, table, words)
+    for (key, _), light in sorted(newest.items()):
+        out[key].lights.append(light)
+    return list(out.values())
+
+
+def _light(seen: Seen, table: UnitTable, words: DisplayUnits) -> LightText:
+    unit = seen.was.unit
+    assert unit is not None  # the document says so
+    place = table.place_of(unit.id, unit.name)
+    step, most = (1 / 3, 7.0) if place is None else (float(table.step[place]), float(table.dial_range[place]))
+    wants = next_dial(seen, seen.was.role == "key", step, most)
+    planned = dial(unit.scale, seen.dial_stops, words, unit.watt_seconds)
+    then = "no flash seen" if wants is None else dial(unit.scale, wants.dial_stops, words, unit.watt_seconds)
+    change = 0.0 if wants is None or math.isinf(wants.change) else -wants.change
+    off = "as planned" if abs(change) < RIGHT else f"{_off(change)} than wanted"
+    return LightText(ROLES[seen.was.role], unit.name, planned, then, off)
+
+
+def _things(
+    entries: Mapping[str, LogEntry], found: Mapping[str, Found], learning: Learning, table: UnitTable
+) -> list[ThingText]:
+    """Everything that readings have taught, the most moved first; a job's own light is left out."""
+    learned, names = learning.learned, names_of(entries.values(), table)
+    sd = learned.sd
+    scale = np.where(sd > 0, sd, 1.0)
+    correlation = learned.covariance / np.outer(scale, scale)
+    out = []
+    for key, at in learned.places.items():
+        by = [entry for entry, one in found.items() if key in one.of]
+        name = thing_words(key, names)
+        if key[0] == "ambient" or not name:
+            continue
+        mates = [
+            thing_words(other, names)
+            for other, there in learned.places.items()
+            if there != at and correlation[at, there] < -TIED and other[0] != "ambient"
+        ]
+        tied = f"known better together with {listed(mates, 'and')} than alone" if mates else ""
+        out.append(
+            ThingText(
+                key=list(key),
+                name=name,
+                before=f"0 ± {learned.prior_sd[at]:.2f}",
+                after=f"{stops(float(learned.mean[at]), 2)} ± {sd[at]:.2f}",
+                mean=round(float(learned.mean[at]), 3),
+                sd=round(float(sd[at]), 3),
+                prior_sd=round(float(learned.prior_sd[at]), 3),
+                by=by,
+                tied=tied,
+            )
+        )
+    return sorted(out, key=lambda thing: -abs(thing.mean) - thing.prior_sd + thing.sd)
+
+
+def names_of(entries: object, table: UnitTable) -> dict[str, str]:
+    """What the things are called, by their ids: units of the shelf, and what the entries hold copies of."""
+    names = dict(zip(table.ids, (unit.name for unit in table.units), strict=True))
+    for entry in entries:  # type: ignore[attr-defined]
+        was = entry.was
+        if was is not None:
+            for light in was.lights:
+                if light.modifier is not None:
+                    names.setdefault(light.modifier.id or light.modifier.name, light.modifier.name)
+            for one in was.filters:
+                names.setdefault(one.id or one.name, one.name)
+            names.setdefault(was.body.id or was.body.name, was.body.name)
+        for held in (entry.filter and entry.filter.filter, entry.curtain and entry.curtain.body):
+            if held is not None:
+                names.setdefault(held.id or held.name, held.name)
+    return names
+
+
+PARTS = {
+    ("unit", "rating"): "{}, its light",
+    ("unit", "moved"): "{}, its light at a coverage it is not quoted at",
+    ("unit", "hss"): "{} in high-speed sync",
+    ("unit", "duration"): "{}, what a short flash loses",
+    ("body", "tone"): "{}, the tones of its frames",
+    ("body", "travel"): "{}, curtain travel (log2 of the time)",
+}
+
+
+def thing_words(key: Key, names: Mapping[str, str]) -> str:
+    """What a thing is called."""
+    kind, which, part = key
+    name = names.get(which, which)
+    if kind == "gel":
+        return next((GEL_WORDS[gel] for gel in GELS if gel == which), which)
+    if kind == "modifier":
+        return f"{name}, {part}" if part else name
+    if kind == "room":
+        return f"{name}, bounced off the {part}"
+    if kind == "unit" and part.startswith("zoom"):
+        return f"{name}, zoomed to {part.removeprefix('zoom ')} mm"
+    said = PARTS.get((kind, part))
+    return name if said is None else name.join(said.split("{}"))
+
+
+def next_text(
+    proposals: Sequence[Proposal],
+    landings: Sequence[Landing],
+    setups: Sequence[str],
+    table: UnitTable,
+    names: Mapping[str, str],
+) -> list[ReadingToTake]:
+    """What to measure next: which unit behind what, and which verdicts it settles."""
+    out = []
+    for proposal in proposals:
+        one = proposal.candidate
+        modifier = one.light.modifier
+        through = "bare" if modifier is None else f"through {modifier.name}"
+        on = () if modifier is None else layers_on(modifier, one.light.layers)
+        through += f" ({listed([layer.name for layer in on], 'and')} on)" if on else ""
+        how = "with a test frame in high-speed sync" if one.method == "hss" else "with the flash meter"
+        unit = table.units[one.unit].name
+        settled = [
+            f"{setups[landing.setup]} (uncertainty {before:.2f}, then {after:.2f})"
+            for landing, (before, after) in zip(landings, proposal.sd, strict=True)
+            if after < before * 0.9
+        ]
+        now, then = f"{proposal.wrong:.2f} of {len(landings)} now", f"{proposal.wrong_after:.2f} after"
+        why = f"Verdicts expected to be wrong: {now}, {then}"
+        more = f"; it says most of {listed(settled[:3], 'and')}" if settled else ""
+        out.append(ReadingToTake(f"Read {unit} {through}, full power, from 2 m, {how}.", f"{why}{more}."))
+    return out

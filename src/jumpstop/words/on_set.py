@@ -1,0 +1,109 @@
+"""A setup as it is worked on the set, with one hand: settings, each light's dial, and entries to be filled in."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime
+
+from ..core.plan.advice import chosen_method
+from ..core.plan.reach import REACHES, Solved
+from ..core.plan.turns import units_at
+from ..core.scene.job import Job
+from ..core.scene.log import LogEntry
+from ..core.scene.seen import MethodKind
+from ..core.scene.setup import Setup
+from .answer import settings_line
+from .figures import DisplayUnits, amount, dial, length
+from .in_hand import blank_seen
+from .kit import ROLES
+from .methods import title
+
+
+@dataclass(slots=True)
+class SetLightText:
+    """One light: what to dial; blank: an entry to be filled in, None where no unit stands there."""
+
+    light: int
+    role: str
+    unit: str
+    through: str
+    dial: str
+    dial_stops: float
+    step: float
+    lowest: float
+    verdict: str
+    blank: LogEntry | None
+
+
+@dataclass(slots=True)
+class SetText:
+    """A setup on the set."""
+
+    setup: str
+    revision: int
+    name: str
+    method: str
+    settings: str
+    lights: list[SetLightText]
+    ambient: LogEntry
+
+
+def unit_at_light(setup: Setup, solved: Solved, light: int, unit: int | None) -> Setup:
+    """The setup with the unit that stands at a light taken for it."""
+    if unit is None or setup.lights[light].unit is not None:
+        return setup
+    own = solved.table.units[unit].model_dump() | {"id": solved.table.ids[unit]}
+    light_doc = setup.lights[light].model_dump() | {"unit": own}
+    lights = [one.model_dump() if at != light else light_doc for at, one in enumerate(setup.lights)]
+    return Setup.model_validate(setup.model_dump() | {"lights": lights})
+
+
+def set_text(
+    solved: Solved,
+    revision: int,
+    ids: tuple[str, str],
+    job: Job,
+    avoid: Sequence[MethodKind],
+    words: DisplayUnits,
+    now: datetime,
+) -> SetText:
+    """The document. ids: of the job and of the setup."""
+    kind = chosen_method(solved, avoid)
+    units = units_at(solved, kind, job)
+    bare = solved.setup.model_copy(update={"seen": (), "variants": ()})
+    lights = []
+    for at, light in enumerate(solved.setup.lights):
+        reach, unit = solved.reach(kind, at), units[at]
+        if not light.on:
+            continue
+        through = "bare" if light.modifier is None else light.modifier.name
+        through = f"{through}, {length(light.distance_m, words)}"
+        if unit is None:
+            lights.append(SetLightText(at, ROLES[light.role], "no unit", through, "", 0.0, 1 / 3, 7.0, "", None))
+            continue
+        one, table = solved.table.units[unit], solved.table
+        was = unit_at_light(bare, solved, at, unit)
+        seen = blank_seen(solved, reach, unit, was.lights[at])
+        entry = LogEntry(
+            name=f"{was.name[:60]}, {ROLES[light.role]}", at=now, job=ids[0], setup=ids[1], was=was, seen=seen
+        )
+        spare = float(reach.spare[unit])
+        verdict = "" if reach.verdict[unit] == REACHES else f"short by {amount(spare)}" if spare < 0 else "on the line"
+        lights.append(
+            SetLightText(
+                light=at,
+                role=ROLES[light.role],
+                unit=one.name,
+                through=through,
+                dial=dial(one.scale, float(reach.below_full[unit]), words, one.watt_seconds),
+                dial_stops=round(float(reach.below_full[unit]), 4),
+                step=float(table.step[unit]),
+                lowest=float(table.dial_range[unit]),
+                verdict=verdict,
+                blank=entry,
+            )
+        )
+    method = solved.method(kind)
+    ambient = LogEntry(name=f"{bare.name[:60]}, ambient", at=now, job=ids[0], setup=ids[1], was=bare)
+    return SetText(
+        ids[1], revision, bare.name, title(method, bare.body.shutter), settings_line(method.camera), lights, ambient
+    )
