@@ -13,7 +13,7 @@ ROOT = Path(jumpstop.__file__ or "").parent
 FLOORS = ["core/physics", "core/kit", "core/scene", "core/plan", "words", "api", "cli_solve", "cli_job", "cli"]
 """Each may import itself and what stands before it."""
 BESIDE = {
-    "formats": {"core/physics", "core/kit", "core/scene", "words", "formats"},
+    "formats": {"core/physics", "core/kit", "core/scene", "core/plan", "words", "formats"},
     "store": {"core/kit", "core/scene", "store"},
     "templates": {"core/scene", "templates"},
     "demo": {"core/kit", "core/scene", "formats", "store", "demo"},

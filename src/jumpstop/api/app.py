@@ -18,7 +18,7 @@ from ..formats.errors import Unreadable
 from ..store import errors as store_errors
 from ..store.documents import Store
 from ..words.problems import Problem, cannot_solve, problems_of
-from . import documents, jobs, log, shelf, solving
+from . import documents, jobs, log, paper, shelf, solving
 from .admission import Admission
 from .guard import Guard, refused
 from .workspace import MODELS, Workspace
@@ -51,6 +51,7 @@ def create_app(data: Path | Store, hosts: Sequence[str] = LOCAL_HOSTS, tokens: s
         openapi_url="/api/openapi.json",
         routes=[
             *jobs.router.routes,
+            *paper.router.routes,
             *log.router.routes,
             *documents.router.routes,
             *solving.router.routes,

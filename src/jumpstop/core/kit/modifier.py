@@ -77,7 +77,7 @@ class Modifier(Value):
     face: Face | None = Field(None, title="Face")
     fits: tuple[UnitKind, ...] = Field((), max_length=8, title="Fits kinds of unit (none: all)")
     needs_zoom_head: Flag = Field(False, title="Works on a zoomed head only")
-    weight_g: Weight | None = Field(None, title="Weight (g)", description="Kept; not counted with yet.")
+    weight_g: Weight | None = Field(None, title="Weight (g)")
     price: Price | None = Field(None, title="Price", description="Kept; not counted with yet.")
     note: Note = ""
 

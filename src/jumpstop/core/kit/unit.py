@@ -111,6 +111,7 @@ class Unit(Value):
     shoe: Line = Field("", title="Shoe")
     takes_modifiers: Flag = Field(True, title="Takes modifiers")
     weight_g: Weight | None = None
+    group_how: Line = Field("", title="How its group is set")
     head_g: Weight | None = Field(None, title="Head alone, where it parts from its pack (g)")
     price: Price | None = None
     holding: Literal["owned", "hire", "wanted"] = Field("owned", title="Owned, for hire, or wanted")

@@ -65,7 +65,7 @@ def stage_warnings(
         yield from _eyes(setup, spot, at)
     yield from _cautions(solved)
     yield from _favoured(setup)
-    yield from _radio(solved, kind, units)
+    yield from radio(solved, kind, units)
     if setup.stage.kind == "group":
         yield from _group(solved, found)
     elif setup.stage.kind == "object":
@@ -193,7 +193,7 @@ def _favoured(setup: Setup) -> Iterator[Remark]:
             yield remark("favoured_far", right=right)
 
 
-def _radio(solved: Solved, kind: MethodKind, units: tuple[int | None, ...]) -> Iterator[Remark]:
+def radio(solved: Solved, kind: MethodKind, units: tuple[int | None, ...]) -> Iterator[Remark]:
     """Lights that listen on another channel than the first, and lights of one group that want different power."""
     lights = solved.setup.lights
     on = [at for at, light in enumerate(lights) if light.on]

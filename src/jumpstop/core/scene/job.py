@@ -8,7 +8,7 @@ from pydantic import Field, model_validator
 
 from ..kit.errors import refuse
 from ..kit.trigger import Battery
-from ..kit.values import Clock, Flag, KitId, Line, Name, Note, Number, Value, Whole, example
+from ..kit.values import Clock, Flag, KitId, Line, Name, Note, Number, Value, Weight, Whole, example
 from .setup import Setup
 
 OUTDOORS = frozenset(
@@ -86,6 +86,21 @@ class Picked(Value):
     count: Whole = Field(1, ge=1, le=16, title="How many")
 
 
+class Bagged(Value):
+    """Which bag a thing of the pack list goes into."""
+
+    key: Line
+    bag: Line
+
+
+class OwnItem(Value):
+    """Something of the person's own on the pack list."""
+
+    name: Name
+    count: Whole = Field(1, ge=1, le=999, title="How many")
+    weight_g: Weight | None = None
+
+
 class Sitter(Value):
     """One person of the roster."""
 
@@ -121,6 +136,10 @@ class Job(Value):
     chance: Number = Field(0.9, ge=0.5, le=0.999, title="Chance wanted for every light")
     spares: Whole = Field(0, ge=0, le=1, title="Units that may fail")
     least: Least = Field("weight", title="Kit with the least")
+    own_items: tuple[OwnItem, ...] = Field((), max_length=100, title="Own things to pack")
+    ticked: tuple[Line, ...] = Field((), max_length=400, title="Packed")
+    bags: tuple[Bagged, ...] = Field((), max_length=400, title="Bags")
+    preflight: tuple[Line, ...] = Field((), max_length=30, title="Own checks before the first frame")
 
     @model_validator(mode="after")
     def _runs_forward(self) -> "Job":

@@ -49,6 +49,7 @@ class Light(Value):
     position: Position | None = Field(None, title="Place of the light")
     channel: Whole | None = Field(None, ge=1, le=99, title="Channel")
     group: Line = Field("", title="Group")
+    sends: Flag = Field(False, title="Commands the others (master)")
     unit: OwnUnit | None = None
     power_supply: SupplyKind | None = Field(None, title="This light's power supply")
     dial_stops: Number | None = Field(None, ge=0, le=13, title="Dial (stops below full)")

@@ -1,0 +1,81 @@
+"""All cards of a job as one file that opens with no server and no network, and asks for nothing."""
+
+import base64
+import hashlib
+import json
+from collections.abc import Sequence
+from dataclasses import asdict
+from functools import lru_cache
+from pathlib import Path
+from typing import Any
+
+from jinja2 import Environment, FileSystemLoader, StrictUndefined
+from markupsafe import Markup
+
+from ..core.plan.pocket import ALONE, AMBIENT_MOST, SHARE_FROM, SHARE_STEPS, share_table
+from ..words.cards import Card
+
+PAPER = Path(__file__).parent.parent / "paper"
+
+
+@lru_cache(maxsize=1)
+def _environment() -> Environment:
+    """Text that came from a person is escaped wherever it stands."""
+    return Environment(loader=FileSystemLoader(PAPER), autoescape=True, undefined=StrictUndefined, trim_blocks=True)
+
+
+@lru_cache(maxsize=4)
+def _part(name: str) -> str:
+    return (PAPER / name).read_text(encoding="utf-8")
+
+
+def policy_of() -> str:
+    """The page's content-security policy: its own script and style by their hashes, and nothing else at all."""
+    script, style = (_hash(_part(name)) for name in ("cards.js", "cards.css"))
+    return f"default-src 'none'; script-src '{script}'; style-src '{style}'; base-uri 'none'; form-action 'none'"
+
+
+def _hash(text: str) -> str:
+    return "sha256-" + base64.b64encode(hashlib.sha256(text.encode()).digest()).decode()
+
+
+def cards_page(title: str, cards: Sequence[Card], written: str) -> str:
+    """The page. written: when, in words."""
+    page = _environment().get_template("cards.html.j2")
+    return page.render(
+        title=title,
+        cards=cards,
+        written=written,
+        policy=policy_of(),
+        style=Markup(_part("cards.css")),
+        script=Markup(_part("cards.js")),
+        tables=Markup(_for_script(_tables(cards))),
+    )
+
+
+def _tables(cards: Sequence[Card]) -> dict[str, Any]:
+    return {
+        "share": {"from": SHARE_FROM, "steps": SHARE_STEPS, "most": -AMBIENT_MOST, "table": share_table()},
+        "alone": ALONE,
+        "cards": [
+            {
+                "pocket": asdict(card.pocket),
+                "dials": card.dials,
+                "marks": card.marks,
+                "distances": card.distances,
+                "roles": [_role(card, one.light) for one in card.pocket.lights],
+                "blanks": [blank.model_dump(mode="json") for blank in card.blanks],
+            }
+            for card in cards
+        ],
+    }
+
+
+def _role(card: Card, light: int) -> str:
+    return next(one.role for one in card.lights if one.number == light + 1)
+
+
+def _for_script(value: Any) -> str:
+    """JSON that cannot end the script element it stands in."""
+    text = json.dumps(value, ensure_ascii=False, separators=(",", ":"))
+    return text.replace("<", "\\u003c").replace(">", "\\u003e").replace("&", "\\u0026").replace("\u2028", "\\u2028")

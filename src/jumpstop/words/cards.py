@@ -1,0 +1,292 @@
+"""Crib cards: one a setup, with all that is set, checked and done there, for paper and for a phone."""
+
+import math
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, field
+
+from ..core.kit.modifier import layers_on
+from ..core.plan.advice import chosen_method
+from ..core.plan.hours import Hour, clocks, follows_sun, hours_of, skies_beside
+from ..core.plan.ladder import ladder
+from ..core.plan.levels import levels
+from ..core.plan.one_unit import only
+from ..core.plan.pocket import Pocket, pocket_of
+from ..core.plan.reach import Solved
+from ..core.plan.stage_warnings import stage_warnings
+from ..core.plan.steps import order_of
+from ..core.plan.turns import units_at
+from ..core.plan.warnings import warnings_of
+from ..core.scene.job import Job
+from ..core.scene.light import Light
+from ..core.scene.log import LogEntry
+from ..core.scene.seen import MethodKind
+from .answer import settings_line
+from .figures import DisplayUnits, amount, dial, f_number, iso, length, listed, nd, shutter, stops
+from .hours import HoursText, hours_text
+from .in_hand import blank_seen
+from .kit import GELS, ROLES
+from .ladder import LadderText, ladder_text
+from .methods import title
+from .on_set import unit_at_light
+from .stage_warnings import say_stage
+from .verdict import of_unit, picture
+from .warnings import say
+
+SLOW_S = 1 / 60  # below this the rear curtain makes trails follow what moves, common practice
+MOST_RUNGS = 7
+HALF_STOP = math.sqrt(2) / 2
+
+
+@dataclass(slots=True)
+class CardLight:
+    """One light, in its order of work."""
+
+    number: int
+    role: str
+    unit: str
+    fired: str
+    through: str
+    place: str
+    dial: str
+    how: str
+
+
+@dataclass(slots=True)
+class Card:
+    """One setup's card. pocket: tables that answer without the program; blanks: entries to be filled in, by light."""
+
+    setup: str
+    name: str
+    says: str
+    picture: str
+    method: str
+    settings: str
+    body: str
+    preflight: list[str]
+    lights: list[CardLight]
+    ladder: LadderText | None
+    hours: HoursText | None
+    watch: list[str]
+    under: str
+    over: str
+    sky: str
+    pocket: Pocket
+    dials: list[list[str]]
+    marks: dict[str, list[str]]
+    distances: list[list[str]]
+    blanks: list[LogEntry] = field(default_factory=list)
+
+
+def card_of(
+    solved: Solved,
+    setup_id: str,
+    job_id: str | None,
+    job: Job,
+    avoid: Sequence[MethodKind],
+    words: DisplayUnits,
+    blank: LogEntry,
+) -> Card:
+    """The card of one solved setup. blank: an entry with the time and the job, to be filled in."""
+    kind = chosen_method(solved, avoid)
+    units = units_at(solved, kind, job)
+    setup, method = solved.setup, solved.method(kind)
+    found = levels(solved, kind, units)
+    first = next((at for at in order_of(setup, "key") if units[at] is not None and setup.lights[at].on), None)
+    reach = solved.reach(kind, first or 0)
+    unit = None if first is None else units[first]
+    pocket = pocket_of(solved, kind, units, words.step, words.length == "ft")
+    under, over = ("", "") if first is None or unit is None else _off(solved, kind, first, unit, words)
+    return Card(
+        setup=setup_id,
+        name=setup.name,
+        says="No unit stands here." if unit is None else of_unit(reach, unit, words),
+        picture=picture(method, found, setup.aim.background_stops, reach, unit),
+        method=title(method, setup.body.shutter),
+        settings=settings_line(method.camera),
+        body=setup.body.name,
+        preflight=[*_preflight(solved, kind, units), *job.preflight],
+        lights=[_light(solved, kind, at, units[at], words) for at in order_of(setup, "back") if setup.lights[at].on],
+        ladder=None if first is None or unit is None else _ladder(solved, kind, first, unit, words),
+        hours=None if first is None or unit is None else _hours(solved, first, unit, job, avoid, words),
+        watch=_watch(solved, kind, units, first or 0, words),
+        under=under,
+        over=over,
+        sky="" if first is None or unit is None else _skies(solved, first, unit, avoid, words),
+        pocket=pocket,
+        dials=[_dials(solved, one.unit, one.step, one.most, words) for one in pocket.lights],
+        marks={
+            "aperture": [f_number(mark.value) for mark in pocket.apertures],
+            "shutter": [shutter(mark.value) for mark in pocket.shutters],
+            "iso": [iso(mark.value) for mark in pocket.isos],
+            "nd": [f"ND {nd(mark.value)}" if mark.value else "no ND" for mark in pocket.nds],
+        },
+        distances=[[length(mark.value, words) for mark in one.distances] for one in pocket.lights],
+        blanks=_blanks(solved, kind, units, pocket, setup_id, job_id, blank),
+    )
+
+
+def _blanks(
+    solved: Solved,
+    kind: MethodKind,
+    units: Sequence[int | None],
+    pocket: Pocket,
+    setup_id: str,
+    job_id: str | None,
+    blank: LogEntry,
+) -> list[LogEntry]:
+    bare = solved.setup.model_copy(update={"seen": (), "variants": ()})
+    out = []
+    for one in pocket.lights:
+        was = unit_at_light(bare, solved, one.light, one.unit)
+        seen = blank_seen(solved, solved.reach(kind, one.light), one.unit, was.lights[one.light])
+        seen = seen.model_copy(update={"kind": "face", "sd": 0.25})
+        name = f"{bare.name[:60]}, {ROLES[bare.lights[one.light].role]}"
+        told = {"name": name, "job": job_id, "setup": setup_id, "was": was, "seen": seen}
+        out.append(blank.model_copy(update=told))
+    return out
+
+
+def _dials(solved: Solved, unit: int, step: float, most: float, words: DisplayUnits) -> list[str]:
+    """What the dial shows, from full power down, step by step."""
+    one = solved.table.units[unit]
+    return [dial(one.scale, at * step, words, one.watt_seconds) for at in range(round(most / step) + 1)]
+
+
+def _light(solved: Solved, kind: MethodKind, at: int, unit: int | None, words: DisplayUnits) -> CardLight:
+    light, setup = solved.setup.lights[at], solved.setup
+    one = None if unit is None else solved.table.units[unit]
+    set_to = ""
+    if one is not None and unit is not None:
+        below = float(solved.reach(kind, at).below_full[unit])
+        set_to = dial(one.scale, below, words, one.watt_seconds)
+        if light.automatic:
+            set_to = f"automatic, {stops(light.compensation_stops or 0.0)}"
+    fired = {"radio": "radio", "optical": "optical slave", "shoe": "on the camera"}[setup.trigger]
+    fired += f", channel {light.channel}" if light.channel is not None else ""
+    fired += f", group {light.group.strip()}" if light.group.strip() else ""
+    return CardLight(
+        number=at + 1,
+        role=ROLES[light.role],
+        unit="no unit" if one is None else one.name + (f" × {light.heads}" if light.heads > 1 else ""),
+        fired=fired + (", commands" if light.sends else ""),
+        through=_through(light),
+        place=_place(light, words),
+        dial=set_to,
+        how="" if one is None else one.group_how,
+    )
+
+
+def _through(light: Light) -> str:
+    mod = light.modifier
+    said = "bare" if mod is None else mod.name
+    if mod is not None and mod.layers:
+        on = [layer.name for layer in layers_on(mod, light.layers)]
+        said += f", {listed(on, 'and')} on" if on else ", nothing in front"
+    if light.gel != "none":
+        said += f", {GELS[light.gel]}"
+    return said + (f", zoom {light.zoom_mm:.0f} mm" if light.zoom_mm else "")
+
+
+def _place(light: Light, words: DisplayUnits) -> str:
+    said = length(light.distance_m, words)
+    if light.position is None:
+        return said
+    bearing = light.position.bearing_deg
+    side = "by the camera" if bearing == 0 else f"{abs(bearing):.0f}° to the {'right' if bearing > 0 else 'left'}"
+    return f"{said}, {side}, {length(light.position.height_m, words)} high"
+
+
+def _preflight(solved: Solved, kind: MethodKind, units: Sequence[int | None]) -> Iterator[str]:
+    """What is checked before the first frame, as the plan wants it."""
+    setup, method = solved.setup, solved.method(kind)
+    yield "Auto ISO off, camera on manual"
+    if kind == "hss":
+        yield "High-speed sync on, at trigger and unit"
+    elif setup.body.hss and any(unit is not None and solved.table.has_hss[unit] for unit in units):
+        yield "High-speed sync off, at trigger and unit"
+    yield "Silent shutter on, and no faster than it syncs" if setup.silent else "Silent shutter off"
+    rear = method.camera.shutter_s > SLOW_S and setup.motion.kind == "trails"
+    yield "Rear curtain, for trails" if rear else "First curtain"
+    if any(light.automatic for light in setup.lights):
+        yield "Automatic through the lens, with the compensation on the card"
+    else:
+        yield "Units on manual power"
+    yield "Red-eye mode off: its pre-flashes delay the picture"
+    if setup.trigger == "optical":
+        yield "No pre-flash from the camera: it fires optical slaves early"
+    yield "Sleep switched off, at units and trigger"
+    if method.camera.nd_stops:
+        yield f"Focus and frame, then the filter: ND {nd(method.camera.nd_stops)}"
+    yield "First frame with the flash off, then each light alone"
+
+
+def _ladder(solved: Solved, kind: MethodKind, light: int, unit: int, words: DisplayUnits) -> LadderText:
+    table = only(solved, unit)
+    columns, rungs = ladder(solved.setup, table, kind, light, words.step, words.length == "ft")
+    here = solved.setup.lights[light].distance_m
+    near = sorted(rungs, key=lambda rung: abs(math.log(rung.metres / here)))[:MOST_RUNGS]
+    kept = tuple(rung for rung in rungs if rung in near)
+    return ladder_text(table, settings_line(solved.method(kind).camera), columns, kept, words)
+
+
+def _hours(
+    solved: Solved, light: int, unit: int, job: Job, avoid: Sequence[MethodKind], words: DisplayUnits
+) -> HoursText | None:
+    """Hour by hour where the sun decides."""
+    setup = solved.setup
+    if not follows_sun(setup.ambient):
+        return None
+    times = clocks(job.begins, job.ends)
+    rows = hours_of(setup, solved.table, unit, times, light, words.step, avoid, (setup.ambient.sky,))
+    return hours_text(rows, solved.table.units[unit], setup, words)
+
+
+def _skies(solved: Solved, light: int, unit: int, avoid: Sequence[MethodKind], words: DisplayUnits) -> str:
+    """Sun and cloud at the planned hour, a touch apart."""
+    setup, one = solved.setup, solved.table.units[unit]
+    if not follows_sun(setup.ambient):
+        return ""
+    clock, skies = setup.ambient.clock, skies_beside(setup.ambient)
+    rows = hours_of(setup, solved.table, unit, [clock], light, words.step, avoid, skies)
+
+    def said(row: Hour) -> str:
+        if row.camera is None:
+            return "no method"
+        return f"{settings_line(row.camera)}, {dial(one.scale, row.below_full, words, one.watt_seconds)}"
+
+    names = {"clear": "Sun", "partly": "Sun and cloud", "overcast": "Cloud"}
+    return ". ".join(f"{names[row.sky]}: {said(row)}" for row in rows)
+
+
+def _watch(
+    solved: Solved, kind: MethodKind, units: tuple[int | None, ...], light: int, words: DisplayUnits
+) -> list[str]:
+    found = [say(one) for one in warnings_of(solved, kind, units[light], light)]
+    stage = stage_warnings(solved, kind, units, levels(solved, kind, units))
+    found += [say_stage(one, words) for one in stage]
+    return list(dict.fromkeys(f"{one.title}: {one.says}" for one in found))
+
+
+def _off(solved: Solved, kind: MethodKind, at: int, unit: int, words: DisplayUnits) -> tuple[str, str]:
+    """What to do where the picture comes out a stop under, and a stop over."""
+    light, reach = solved.setup.lights[at], solved.reach(kind, at)
+    one, table = solved.table.units[unit], solved.table
+    below, most = float(reach.below_full[unit]), float(table.dial_range[unit])
+
+    def shown(stops_below: float) -> str:
+        return dial(one.scale, min(max(stops_below, 0.0), most), words, one.watt_seconds)
+
+    on = layers_on(light.modifier, light.layers) if light.modifier else ()
+    layer = f"take the {on[-1].name} off ({stops(-on[-1].stops)})" if on else ""
+    closer = f"closer, to {length(light.distance_m * HALF_STOP, words)}"
+    if below >= 1 - 1e-6:
+        under = f"{shown(below - 1)}" + (f"; or {layer}" if layer else "")
+    else:
+        left = f"full power is {amount(below)} more; then " if below > 0 else "already at full power: "
+        under = left + listed([part for part in (layer, closer, "ISO a stop up") if part])
+    back = f"back, to {length(light.distance_m / HALF_STOP, words)}"
+    if below + 1 <= most + 1e-6:
+        over = shown(below + 1)
+    else:
+        over = f"the dial ends at {shown(most)}: {listed([back, 'a layer more', 'ISO a stop down'])}"
+    return under, over

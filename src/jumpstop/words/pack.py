@@ -1,0 +1,157 @@
+"""The pack list in words: bags with their weights, what is missing, what is hired, and how lithium travels."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from ..core.plan.packing import CABIN_WH, LEAVE_WH, SPARE_CHARGES, SPARE_TRIGGERS, Item, cabin_of
+from ..core.scene.job import Job
+from .figures import amount, count, listed
+from .kit import GELS
+
+BAGS = {
+    "body": "Camera bag", "filter": "Camera bag", "trigger": "Camera bag", "gel": "Camera bag", "battery": "Camera bag",
+    "charger": "Camera bag", "unit": "Light bag", "modifier": "Stand bag", "stand": "Stand bag", "own": "Camera bag",
+}  # fmt: skip
+RULE = (
+    f"Spares: {count(SPARE_CHARGES, 'charged battery', 'charged batteries')} more than the day wants for each kind of "
+    f"unit, {count(SPARE_TRIGGERS, 'trigger')} more of each kind that is used, and the units that you have picked."
+)
+
+
+@dataclass(slots=True)
+class ItemText:
+    """One line. missing: what is not owned, in words; travel: how its lithium goes by air."""
+
+    key: str
+    name: str
+    detail: str
+    count: int
+    spare: int
+    weight_g: float | None
+    missing: str
+    travel: str
+    setups: list[str]
+    ticked: bool
+
+
+@dataclass(slots=True)
+class BagText:
+    """One bag: its lines, and what is known of its weight."""
+
+    name: str
+    items: list[ItemText]
+    weighs: str
+    grams: float
+
+
+@dataclass(slots=True)
+class PackText:
+    """The pack list of a job."""
+
+    bags: list[BagText]
+    says: str
+    missing: list[str]
+    hire: list[str]
+    cautions: list[str]
+    rule: str
+    all_bags: list[str]
+
+
+def pack_text(items: Sequence[Item], job: Job, days: int, money: str) -> PackText:
+    """The document. days: that hired kit is wanted; money: the sign of the currency."""
+    ticked, bagged = set(job.ticked), {one.key: one.bag for one in job.bags}
+    names = list(dict.fromkeys([*BAGS.values(), *bagged.values()]))
+    bags = []
+    for name in names:
+        own = [item for item in items if (bagged.get(item.key) or BAGS[item.what]) == name]
+        if own:
+            bags.append(_bag(name, own, ticked, job))
+    left = sum(item.key not in ticked for item in items)
+    says = "Nothing is used yet: add a setup." if not items else f"All {len(items)} lines are packed."
+    if left:
+        says = f"{len(items) - left} of {len(items)} lines packed."
+    hired = [item for item in items if item.hire is not None]
+    hire = [
+        f"{item.name} × {item.count}, {count(days, 'day')}: {money}{item.hire * item.count * days:,.0f}"
+        for item in hired
+        if item.hire is not None
+    ]
+    return PackText(
+        bags=bags,
+        says=says,
+        missing=[f"{_name(item)} × {item.missing}" for item in items if item.missing and item.hire is None],
+        hire=hire,
+        cautions=_cautions(items, job),
+        rule=RULE,
+        all_bags=names,
+    )
+
+
+def _bag(name: str, items: Sequence[Item], ticked: set[str], job: Job) -> BagText:
+    known = [item for item in items if item.weight_g is not None]
+    grams = sum((item.weight_g or 0.0) * item.count for item in known)
+    weighs = f"{grams / 1000:.1f} kg" if len(known) == len(items) else f"{grams / 1000:.1f} kg and what is not weighed"
+    lines = [
+        ItemText(
+            key=item.key,
+            name=_name(item),
+            detail=_detail(item),
+            count=item.count,
+            spare=item.spare,
+            weight_g=None if item.weight_g is None else item.weight_g * item.count,
+            missing="" if not item.missing else _missing(item),
+            travel=_travel(item) if job.brief.carriage == "air" else "",
+            setups=list(item.setups),
+            ticked=item.key in ticked,
+        )
+        for item in items
+    ]
+    return BagText(name, lines, weighs if known else "not weighed", grams)
+
+
+def _missing(item: Item) -> str:
+    if item.hire is not None:
+        return "to hire"
+    return "not owned" if item.missing == item.count else f"{item.missing} not owned"
+
+
+def _name(item: Item) -> str:
+    if item.what == "gel":
+        return next((words for gel, words in GELS.items() if gel == item.name), item.name)
+    return {"stand": "Light stand", "charger": "Charger"}.get(item.what, item.name)
+
+
+def _detail(item: Item) -> str:
+    if item.what == "battery":
+        return f"for {item.of}, charged and labelled"
+    if item.what == "modifier" and item.of:
+        return f"with {listed(item.of.splitlines(), 'and')}"
+    return "with sandbag or weight" if item.what == "stand" else ""
+
+
+TRAVEL = {
+    "cabin": "in the cabin",
+    "leave": "in the cabin with the airline's leave, two at the most",
+    "not": "not on a passenger aircraft",
+    "unknown": "",
+}
+
+
+def _travel(item: Item) -> str:
+    return "" if item.wh is None else f"{item.wh:.0f} Wh: {TRAVEL[cabin_of(item.wh)]}"
+
+
+def _cautions(items: Sequence[Item], job: Job) -> list[str]:
+    out = []
+    batteries = [item for item in items if item.what == "battery"]
+    if job.brief.carriage == "air" and batteries:
+        out.append(
+            f"Spare lithium goes in the cabin, its poles taped, never in the hold: to {CABIN_WH:.0f} Wh freely, to "
+            f"{LEAVE_WH:.0f} Wh two with the airline's leave. Check the current rules and ask the airline."
+        )
+    if any(item.wh is not None for item in batteries):
+        out.append("A lithium pack that is swollen, dented or wet stays at home.")
+    outdoors = job.brief.wind_m_s
+    if outdoors:
+        out.append(f"Wind of {outdoors:.0f} m/s: a weight for every stand, and {amount(1)} in hand for bare heads.")
+    return out
