@@ -6,6 +6,7 @@
   import { history } from './lib/history.svelte'
   import { press } from './lib/hotkeys'
   import { job } from './lib/job.svelte'
+  import { log } from './lib/log.svelte'
   import { person } from './lib/person.svelte'
   import { setups } from './lib/setups.svelte'
   import Conflict from './parts/Conflict.svelte'
@@ -26,10 +27,13 @@
     ['Job', address.job(job.id)],
     ['Setup', inHand ? address.setup(inHand) : '#/'],
     ['Day', address.day(job.id)],
+    ['Kit', address.kit(job.id)],
+    ['Log', address.log(job.id)],
     ['Shelf', address.shelf()],
   ])
 
   onMount(async () => {
+    void log.send()
     bench.onsaved = () => history.later()
     bench.ontrouble = (sentence) => history.tell(sentence)
     const [here] = await Promise.all([person.load(), setups.load(), history.look()])
@@ -77,12 +81,12 @@
 />
 
 <header
-  class="no-print bg-flag flex flex-nowrap items-center gap-x-4 px-3 text-white max-sm:gap-x-2 max-sm:px-2 lg:px-5"
+  class="no-print bg-flag flex flex-nowrap items-center gap-x-4 px-3 text-white max-sm:flex-wrap max-sm:gap-x-0 max-sm:px-1 lg:px-5"
 >
   <a href="#/" class="flex items-center gap-2 py-2 text-lg font-bold whitespace-nowrap max-sm:hidden">
     <img src="/icon.svg" alt="" width="24" height="24" />Jump Stop
   </a>
-  <nav aria-label="Views" class="flex gap-4 self-stretch text-[0.95rem] max-sm:gap-1">
+  <nav aria-label="Views" class="flex gap-4 self-stretch text-[0.95rem] max-sm:gap-0 max-sm:text-[0.9rem]">
     {#each views as [name, href] (name)}
       <a {href} aria-current={shown.route.name === name ? 'page' : undefined} class="nav">{name}</a>
     {/each}
@@ -102,7 +106,7 @@
         onclick={() => history.turn('undo')}><Undo2 size={18} /></button
       >
       <button
-        class="tool"
+        class={`tool ${history.redo ? '' : 'desk-only'}`}
         aria-label="Redo"
         title={history.redo ? `Redo: ${history.redo}` : 'Nothing to redo'}
         aria-disabled={!history.redo}
@@ -115,7 +119,7 @@
         onclick={() => (settings = true)}><SlidersHorizontal size={18} /></button
       >
       <button
-        class="tool max-sm:hidden"
+        class="tool desk-only"
         aria-label="Keys and help"
         title="Keys and help"
         onclick={() => (help = true)}><CircleQuestionMark size={18} /></button
@@ -174,7 +178,7 @@
   }
   /* A phone has no keys, and little room. */
   @media (max-width: 639px) {
-    .keys {
+    .tool.desk-only {
       display: none;
     }
   }

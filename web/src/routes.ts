@@ -2,6 +2,8 @@
 import type { Component } from 'svelte'
 import type { KitKind } from './lib/kitfields'
 import DayView from './views/DayView.svelte'
+import KitView from './views/KitView.svelte'
+import LogView from './views/LogView.svelte'
 import JobView from './views/JobView.svelte'
 import SetupView from './views/SetupView.svelte'
 import ShelfView from './views/ShelfView.svelte'
@@ -22,6 +24,13 @@ export const ROUTES: Route[] = [
     props: (found) => ({ shelf: (found[1] as KitKind | undefined) ?? 'units' }),
   },
   { name: 'Job', path: /^#\/job(?:\/(\w+))?$/, view: JobView, props: (found) => ({ id: found[1] }) },
+  { name: 'Kit', path: /^#\/kit(?:\/(\w+))?$/, view: KitView, props: (found) => ({ id: found[1] }) },
+  {
+    name: 'Log',
+    path: /^#\/log(?:\/(\w+)(?:\/set\/(\w+))?)?$/,
+    view: LogView,
+    props: (found) => ({ id: found[1], setup: found[2] }),
+  },
   { name: 'Day', path: /^#\/day(?:\/(\w+))?$/, view: DayView, props: (found) => ({ id: found[1] }) },
   {
     name: 'Setup',
@@ -34,6 +43,9 @@ export const ROUTES: Route[] = [
 export const address = {
   job: (id = '') => (id ? `#/job/${id}` : '#/job'),
   day: (id = '') => (id ? `#/day/${id}` : '#/day'),
+  kit: (id = '') => (id ? `#/kit/${id}` : '#/kit'),
+  log: (id = '') => (id ? `#/log/${id}` : '#/log'),
+  onSet: (id: string, setup: string) => `#/log/${id}/set/${setup}`,
   setup: (id: string) => `#/setup/${id}`,
   shelf: (kind: KitKind = 'units') => (kind === 'units' ? '#/shelf' : `#/shelf/${kind}`),
 }

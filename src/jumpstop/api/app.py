@@ -18,7 +18,7 @@ from ..formats.errors import Unreadable
 from ..store import errors as store_errors
 from ..store.documents import Store
 from ..words.problems import Problem, cannot_solve, problems_of
-from . import documents, jobs, log, paper, shelf, solving
+from . import documents, frame, jobs, log, paper, shelf, solving
 from .admission import Admission
 from .guard import Guard, refused
 from .workspace import MODELS, Workspace
@@ -53,6 +53,7 @@ def create_app(data: Path | Store, hosts: Sequence[str] = LOCAL_HOSTS, tokens: s
             *jobs.router.routes,
             *paper.router.routes,
             *log.router.routes,
+            *frame.router.routes,
             *documents.router.routes,
             *solving.router.routes,
             *shelf.router.routes,

@@ -14,9 +14,11 @@ from ..formats.shelf import MAX_BYTES
 log = logging.getLogger("jumpstop")
 
 IMPORT_PATHS = frozenset({"/api/shelf/import", "/api/log/import", "/api/jobs/import"})
+FRAME_PATH = "/api/frame"
+MAX_FRAME = 41 * 2**20  # a JPEG file of a camera
 MAX_BODY = 2 * 2**20  # every body but an import
 HEADERS = {
-    "content-security-policy": "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; "
+    "content-security-policy": "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; "
     "font-src 'self'; connect-src 'self'; manifest-src 'self'; form-action 'none'; "
     "frame-ancestors 'none'; base-uri 'none'",
     "x-content-type-options": "nosniff",
@@ -44,6 +46,8 @@ class Guard:
             await self.app(scope, receive, send)
             return
         most = MAX_BYTES + 2**20 if scope["path"] in IMPORT_PATHS else MAX_BODY
+        if scope["path"] == FRAME_PATH:
+            most = MAX_FRAME
         started, seen = False, 0
 
         async def counted() -> Message:

@@ -27,11 +27,13 @@ from .in_hand import blank_seen
 from .kit import GELS, ROLES
 from .ladder import LadderText, ladder_text
 from .methods import title
-from .on_set import unit_at_light
+from .on_set import dials_of, unit_at_light
 from .stage_warnings import say_stage
 from .verdict import of_unit, picture
 from .warnings import say
 
+CHECKED = frozenset({"auto_iso", "hss_left_on", "hss_not_armed", "silent_sync"})
+"""Warnings that stand among the checks before the first frame already."""
 SLOW_S = 1 / 60  # below this the rear curtain makes trails follow what moves, common practice
 MOST_RUNGS = 7
 HALF_STOP = math.sqrt(2) / 2
@@ -100,7 +102,7 @@ def card_of(
         setup=setup_id,
         name=setup.name,
         says="No unit stands here." if unit is None else of_unit(reach, unit, words),
-        picture=picture(method, found, setup.aim.background_stops, reach, unit),
+        picture=_sentence(picture(method, found, setup.aim.background_stops, reach, unit)),
         method=title(method, setup.body.shutter),
         settings=settings_line(method.camera),
         body=setup.body.name,
@@ -113,7 +115,7 @@ def card_of(
         over=over,
         sky="" if first is None or unit is None else _skies(solved, first, unit, avoid, words),
         pocket=pocket,
-        dials=[_dials(solved, one.unit, one.step, one.most, words) for one in pocket.lights],
+        dials=[dials_of(solved.table.units[one.unit], one.step, one.most, words) for one in pocket.lights],
         marks={
             "aperture": [f_number(mark.value) for mark in pocket.apertures],
             "shutter": [shutter(mark.value) for mark in pocket.shutters],
@@ -144,12 +146,6 @@ def _blanks(
         told = {"name": name, "job": job_id, "setup": setup_id, "was": was, "seen": seen}
         out.append(blank.model_copy(update=told))
     return out
-
-
-def _dials(solved: Solved, unit: int, step: float, most: float, words: DisplayUnits) -> list[str]:
-    """What the dial shows, from full power down, step by step."""
-    one = solved.table.units[unit]
-    return [dial(one.scale, at * step, words, one.watt_seconds) for at in range(round(most / step) + 1)]
 
 
 def _light(solved: Solved, kind: MethodKind, at: int, unit: int | None, words: DisplayUnits) -> CardLight:
@@ -258,10 +254,15 @@ def _skies(solved: Solved, light: int, unit: int, avoid: Sequence[MethodKind], w
     return ". ".join(f"{names[row.sky]}: {said(row)}" for row in rows)
 
 
+def _sentence(text: str) -> str:
+    """With a capital and a full stop."""
+    return f"{text[:1].upper()}{text[1:]}." if text else ""
+
+
 def _watch(
     solved: Solved, kind: MethodKind, units: tuple[int | None, ...], light: int, words: DisplayUnits
 ) -> list[str]:
-    found = [say(one) for one in warnings_of(solved, kind, units[light], light)]
+    found = [say(one) for one in warnings_of(solved, kind, units[light], light) if one.code not in CHECKED]
     stage = stage_warnings(solved, kind, units, levels(solved, kind, units))
     found += [say_stage(one, words) for one in stage]
     return list(dict.fromkeys(f"{one.title}: {one.says}" for one in found))

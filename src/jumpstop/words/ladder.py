@@ -7,6 +7,8 @@ from ..core.plan.ladder import Rung, Variant
 from ..core.plan.one_unit import Landing
 from .figures import DisplayUnits, amount, dial
 
+NEARLY = 0.05  # stops: what is short by less is not told as short
+
 
 @dataclass(slots=True)
 class RungText:
@@ -56,7 +58,7 @@ def _column(one: Variant, count: int) -> str:
 def _cell(found: Landing | None, table: UnitTable, units: DisplayUnits) -> str:
     if found is None:
         return "cannot be used"
-    if found.spare < 0:
+    if found.spare < -NEARLY:
         return f"short by {amount(found.spare)}"
     if found.too_bright > 0:
         return f"too bright by {amount(found.too_bright)}"

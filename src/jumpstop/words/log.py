@@ -148,7 +148,8 @@ def what_words(entry: LogEntry, words: DisplayUnits) -> str:
         return f"{ROLES[seen.was.role]}, {unit}: {seen_words(seen, words)}"
     if entry.filter is not None:
         one = entry.filter
-        return f"{one.filter.name}: {amount(one.stops)} taken, marked {amount(one.marked_stops)}{_cast(one.cast)}"
+        cast = _cast(one.cast_red, one.cast_blue)
+        return f"{one.filter.name}: {amount(one.stops)} taken, marked {amount(one.marked_stops)}{cast}"
     if entry.curtain is not None:
         wall = entry.curtain
         edge = "" if wall.dark_edge == "unknown" else f", {wall.dark_edge} edge dark"
@@ -160,11 +161,10 @@ def what_words(entry: LogEntry, words: DisplayUnits) -> str:
     return entry.name
 
 
-def _cast(cast: tuple[float, float] | None) -> str:
+def _cast(red: float, blue: float) -> str:
     """The cast that a filter leaves."""
-    if cast is None or max(map(abs, cast)) < RIGHT:
+    if max(abs(red), abs(blue)) < RIGHT:
         return ""
-    red, blue = cast
     return f", red {stops(red, 2)} and blue {stops(blue, 2)} stop against green"
 
 

@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
+from ..core.kit.unit import Unit
 from ..core.plan.advice import chosen_method
 from ..core.plan.reach import REACHES, Solved
 from ..core.plan.turns import units_at
@@ -20,16 +21,17 @@ from .methods import title
 
 @dataclass(slots=True)
 class SetLightText:
-    """One light: what to dial; blank: an entry to be filled in, None where no unit stands there."""
+    """One light: what to dial. dials: all the dial shows, from full power down; place: of what to dial among them;
+    blank: an entry to be filled in, None where no unit stands there."""
 
     light: int
     role: str
     unit: str
     through: str
     dial: str
-    dial_stops: float
+    dials: list[str]
+    place: int
     step: float
-    lowest: float
     verdict: str
     blank: LogEntry | None
 
@@ -45,6 +47,11 @@ class SetText:
     settings: str
     lights: list[SetLightText]
     ambient: LogEntry
+
+
+def dials_of(unit: Unit, step: float, most: float, words: DisplayUnits) -> list[str]:
+    """What a unit's dial shows, from full power down, step by step."""
+    return [dial(unit.scale, at * step, words, unit.watt_seconds) for at in range(round(most / step) + 1)]
 
 
 def unit_at_light(setup: Setup, solved: Solved, light: int, unit: int | None) -> Setup:
@@ -78,9 +85,10 @@ def set_text(
         through = "bare" if light.modifier is None else light.modifier.name
         through = f"{through}, {length(light.distance_m, words)}"
         if unit is None:
-            lights.append(SetLightText(at, ROLES[light.role], "no unit", through, "", 0.0, 1 / 3, 7.0, "", None))
+            lights.append(SetLightText(at, ROLES[light.role], "no unit", through, "", [], 0, 1 / 3, "", None))
             continue
         one, table = solved.table.units[unit], solved.table
+        step = float(table.step[unit])
         was = unit_at_light(bare, solved, at, unit)
         seen = blank_seen(solved, reach, unit, was.lights[at])
         entry = LogEntry(
@@ -95,9 +103,9 @@ def set_text(
                 unit=one.name,
                 through=through,
                 dial=dial(one.scale, float(reach.below_full[unit]), words, one.watt_seconds),
-                dial_stops=round(float(reach.below_full[unit]), 4),
-                step=float(table.step[unit]),
-                lowest=float(table.dial_range[unit]),
+                dials=dials_of(one, step, float(table.dial_range[unit]), words),
+                place=round(float(reach.below_full[unit]) / step),
+                step=step,
                 verdict=verdict,
                 blank=entry,
             )

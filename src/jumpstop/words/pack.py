@@ -118,6 +118,8 @@ def _missing(item: Item) -> str:
 def _name(item: Item) -> str:
     if item.what == "gel":
         return next((words for gel, words in GELS.items() if gel == item.name), item.name)
+    if item.what == "battery" and item.name[:1].isdigit():  # so many cells
+        return f"set of {item.name}"
     return {"stand": "Light stand", "charger": "Charger"}.get(item.what, item.name)
 
 

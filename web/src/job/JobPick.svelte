@@ -6,7 +6,7 @@
   import { setups } from '../lib/setups.svelte'
   import { address } from '../routes'
 
-  let { view }: { view: 'job' | 'day' } = $props()
+  let { view }: { view: 'job' | 'day' | 'kit' | 'log' } = $props()
 
   function rename(event: Event & { currentTarget: HTMLInputElement }) {
     const name = event.currentTarget.value.trim()

@@ -59,7 +59,7 @@ class History {
 
   /** Something taken away; whether it is. */
   async remove(
-    kind: 'units' | 'modifiers' | 'bodies' | 'filters' | 'triggers' | 'batteries' | 'setups' | 'jobs',
+    kind: 'units' | 'modifiers' | 'bodies' | 'filters' | 'triggers' | 'batteries' | 'setups' | 'jobs' | 'log',
     id: string,
     name: string,
   ): Promise<boolean> {

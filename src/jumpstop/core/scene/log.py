@@ -22,7 +22,8 @@ class FilterSeen(Value):
     filter: OwnFilter
     marked_stops: Number = Field(ge=0.1, le=20, title="ND as marked or turned (stops)")
     stops: Number = Field(ge=0, le=24, title="ND as seen (stops)")
-    cast: tuple[Number, Number] | None = Field(None, title="Red and blue against green (stops)")
+    cast_red: Number = Field(0.0, ge=-12, le=12, title="Red against green (stops)")
+    cast_blue: Number = Field(0.0, ge=-12, le=12, title="Blue against green (stops)")
 
 
 class CurtainSeen(Value):

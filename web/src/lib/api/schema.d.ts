@@ -324,6 +324,306 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{item_id}/pack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pack
+         * @description Everything that the plan uses, once; what is missing, what is hired, how lithium travels.
+         */
+        get: operations["pack_api_jobs__item_id__pack_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{item_id}/channels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Channels
+         * @description Who listens to whom, setup by setup, and what is wrong with it.
+         */
+        get: operations["channels_api_jobs__item_id__channels_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{item_id}/cards.html": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Cards File
+         * @description All cards as one page that works without a network; with `save` as a file to keep.
+         */
+        get: operations["cards_file_api_jobs__item_id__cards_html_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Text
+         * @description Entries, planned against found, and what readings have taught.
+         */
+        get: operations["text_api_log_text_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/next": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Next To Measure
+         * @description The readings that would settle most verdicts of a job, of what is owned.
+         */
+        get: operations["next_to_measure_api_log_next_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/keep/{item_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep
+         * @description Log an entry. Sent again with the same id, it is kept once, and gets the first answer.
+         */
+        post: operations["keep_api_log_keep__item_id__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/{item_id}/aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Aside
+         * @description Set a reading aside, so that nothing is learned from it; or take it in again.
+         */
+        put: operations["set_aside_api_log__item_id__aside_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/{item_id}/adopt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Adopt
+         * @description Take over what a wall past sync speed showed: the body's curtain travel, and the edge that goes dark.
+         */
+        put: operations["adopt_api_log__item_id__adopt_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/export.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export
+         * @description The whole log, to be imported again.
+         */
+        get: operations["export_api_log_export_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/export.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Csv
+         * @description The same as a table.
+         */
+        get: operations["export_csv_api_log_export_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take In
+         * @description Entries from a JSON or CSV file; those that are there already are left as they are.
+         */
+        post: operations["take_in_api_log_import_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/set/{job_id}/{setup_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * On Set
+         * @description A setup as it is worked on the set: each light's dial, and entries to be filled in.
+         */
+        get: operations["on_set_api_log_set__job_id___setup_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/set/{setup_id}/background": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Background
+         * @description The background has changed by so many stops (brighter is positive): a reading of it, kept with the setup.
+         */
+        post: operations["background_api_log_set__setup_id__background_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/set/{setup_id}/as-found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Save As Found
+         * @description A setup saved as it was found on location: dials, camera and readings fixed, to be matched months later.
+         */
+        post: operations["save_as_found_api_log_set__setup_id__as_found_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/frame": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Frame
+         * @description How far a patch of a frame lies from where it belongs; nothing of the frame is kept.
+         */
+        post: operations["frame_api_frame_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/units": {
         parameters: {
             query?: never;
@@ -753,6 +1053,60 @@ export interface paths {
         put?: never;
         /** Copy */
         post: operations["copy_api_setups__item_id__copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All log */
+        get: operations["everything_api_log_get"];
+        put?: never;
+        /** Add one of the log */
+        post: operations["add_api_log_post"];
+        /** Remove */
+        delete: operations["remove_api_log_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/{item_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Single */
+        get: operations["single_api_log__item_id__get"];
+        /** Put */
+        put: operations["put_api_log__item_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/{item_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Copy */
+        post: operations["copy_api_log__item_id__copy_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1269,6 +1623,32 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AmbientSeen
+         * @description The ambient alone against what was planned for it: brighter is positive.
+         */
+        "AmbientSeen-Input": {
+            /** Ambient against the plan (stops) */
+            stops: number;
+            /**
+             * Uncertainty of the reading (stops)
+             * @default 0.15
+             */
+            sd?: number;
+        };
+        /**
+         * AmbientSeen
+         * @description The ambient alone against what was planned for it: brighter is positive.
+         */
+        "AmbientSeen-Output": {
+            /** Ambient against the plan (stops) */
+            stops: number;
+            /**
+             * Uncertainty of the reading (stops)
+             * @default 0.15
+             */
+            sd: number;
+        };
+        /**
          * AmbientSpec
          * @description The light that is there: by eye, by meter, by lux, or by the sun at a place and time; and the lamps.
          */
@@ -1499,6 +1879,30 @@ export interface components {
             cause: string;
             /** Stops */
             stops: number[];
+        };
+        /**
+         * BagText
+         * @description One bag: its lines, and what is known of its weight.
+         */
+        BagText: {
+            /** Name */
+            name: string;
+            /** Items */
+            items: components["schemas"]["ItemText"][];
+            /** Weighs */
+            weighs: string;
+            /** Grams */
+            grams: number;
+        };
+        /**
+         * Bagged
+         * @description Which bag a thing of the pack list goes into.
+         */
+        Bagged: {
+            /** Key */
+            key: string;
+            /** Bag */
+            bag: string;
         };
         /**
          * Batteries
@@ -2090,6 +2494,12 @@ export interface components {
             problems: components["schemas"]["ProblemOut"][];
             current: components["schemas"]["Stored_Job_"];
         };
+        /** Conflict[LogEntry] */
+        Conflict_LogEntry_: {
+            /** Problems */
+            problems: components["schemas"]["ProblemOut"][];
+            current: components["schemas"]["Stored_LogEntry_"];
+        };
         /** Conflict[Modifier] */
         Conflict_Modifier_: {
             /** Problems */
@@ -2113,6 +2523,40 @@ export interface components {
             /** Problems */
             problems: components["schemas"]["ProblemOut"][];
             current: components["schemas"]["Stored_Unit_"];
+        };
+        /**
+         * CurtainSeen
+         * @description A plain wall past sync speed: how much of the frame the flash lit, and which edge stayed dark.
+         */
+        "CurtainSeen-Input": {
+            body: components["schemas"]["OwnBody-Input"];
+            /** Shutter time (s) */
+            shutter_s: number;
+            /** Share of the frame that is lit */
+            lit: number;
+            /**
+             * Edge that stayed dark
+             * @default unknown
+             * @enum {string}
+             */
+            dark_edge?: "bottom" | "top" | "unknown";
+        };
+        /**
+         * CurtainSeen
+         * @description A plain wall past sync speed: how much of the frame the flash lit, and which edge stayed dark.
+         */
+        "CurtainSeen-Output": {
+            body: components["schemas"]["OwnBody-Output"];
+            /** Shutter time (s) */
+            shutter_s: number;
+            /** Share of the frame that is lit */
+            lit: number;
+            /**
+             * Edge that stayed dark
+             * @default unknown
+             * @enum {string}
+             */
+            dark_edge: "bottom" | "top" | "unknown";
         };
         /**
          * CurveText
@@ -2239,6 +2683,34 @@ export interface components {
             below_full: number;
             /** T01 S */
             t01_s: number;
+        };
+        /**
+         * EntryText
+         * @description One entry. found: against the plan; odd: where it lies far off what all others say.
+         */
+        EntryText: {
+            /** Id */
+            id: string;
+            /** At */
+            at: string;
+            /** Setup */
+            setup: string;
+            /** Name */
+            name: string;
+            /** What */
+            what: string;
+            /** Found */
+            found: string;
+            /** Odd */
+            odd: string;
+            /** Aside */
+            aside: boolean;
+            /** Note */
+            note: string;
+            /** Facts */
+            facts: string[];
+            /** Revision */
+            revision: number;
         };
         /**
          * ExposureAim
@@ -2399,6 +2871,48 @@ export interface components {
             note: string;
         };
         /**
+         * FilterSeen
+         * @description The same patch with a filter and without: what the filter takes, and the cast it leaves.
+         */
+        "FilterSeen-Input": {
+            filter: components["schemas"]["OwnFilter-Input"];
+            /** ND as marked or turned (stops) */
+            marked_stops: number;
+            /** ND as seen (stops) */
+            stops: number;
+            /**
+             * Red against green (stops)
+             * @default 0
+             */
+            cast_red?: number;
+            /**
+             * Blue against green (stops)
+             * @default 0
+             */
+            cast_blue?: number;
+        };
+        /**
+         * FilterSeen
+         * @description The same patch with a filter and without: what the filter takes, and the cast it leaves.
+         */
+        "FilterSeen-Output": {
+            filter: components["schemas"]["OwnFilter-Output"];
+            /** ND as marked or turned (stops) */
+            marked_stops: number;
+            /** ND as seen (stops) */
+            stops: number;
+            /**
+             * Red against green (stops)
+             * @default 0
+             */
+            cast_red: number;
+            /**
+             * Blue against green (stops)
+             * @default 0
+             */
+            cast_blue: number;
+        };
+        /**
          * FirstReading
          * @description What a flash meter read of a unit: "full, 2 m, octa: f/8".
          * @example {
@@ -2427,6 +2941,7 @@ export interface components {
              * @default {
              *       "on": true,
              *       "group": "",
+             *       "sends": false,
              *       "distance_free": false,
              *       "relative": "correct",
              *       "automatic": false,
@@ -2576,6 +3091,20 @@ export interface components {
             measure: "t.1" | "t.5";
             /** Flash durations */
             table: components["schemas"]["DurationEntry"][];
+        };
+        /**
+         * FoundText
+         * @description Planned against found for one setup.
+         */
+        FoundText: {
+            /** Setup */
+            setup: string;
+            /** Name */
+            name: string;
+            /** Lights */
+            lights: components["schemas"]["jumpstop__words__log__LightText"][];
+            /** Flashes */
+            flashes: number;
         };
         /**
          * FrameText
@@ -2771,6 +3300,16 @@ export interface components {
             written: number;
         };
         /**
+         * Imported
+         * @description How many entries came in, and how many were there already.
+         */
+        Imported: {
+            /** Added */
+            added: number;
+            /** Known */
+            known: number;
+        };
+        /**
          * InHand
          * @description All of it, for one light.
          */
@@ -2800,6 +3339,32 @@ export interface components {
             durations: components["schemas"]["DurationPoint"][];
             /** Wanted T01 S */
             wanted_t01_s: number | null;
+        };
+        /**
+         * ItemText
+         * @description One line. missing: what is not owned, in words; travel: how its lithium goes by air.
+         */
+        ItemText: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Detail */
+            detail: string;
+            /** Count */
+            count: number;
+            /** Spare */
+            spare: number;
+            /** Weight G */
+            weight_g: number | null;
+            /** Missing */
+            missing: string;
+            /** Travel */
+            travel: string;
+            /** Setups */
+            setups: string[];
+            /** Ticked */
+            ticked: boolean;
         };
         /**
          * Job
@@ -2901,6 +3466,26 @@ export interface components {
              * @enum {string}
              */
             least?: "weight" | "price" | "buy";
+            /**
+             * Own things to pack
+             * @default []
+             */
+            own_items?: components["schemas"]["OwnItem-Input"][];
+            /**
+             * Packed
+             * @default []
+             */
+            ticked?: string[];
+            /**
+             * Bags
+             * @default []
+             */
+            bags?: components["schemas"]["Bagged"][];
+            /**
+             * Own checks before the first frame
+             * @default []
+             */
+            preflight?: string[];
         };
         /**
          * Job
@@ -3002,6 +3587,40 @@ export interface components {
              * @enum {string}
              */
             least: "weight" | "price" | "buy";
+            /**
+             * Own things to pack
+             * @default []
+             */
+            own_items: components["schemas"]["OwnItem-Output"][];
+            /**
+             * Packed
+             * @default []
+             */
+            ticked: string[];
+            /**
+             * Bags
+             * @default []
+             */
+            bags: components["schemas"]["Bagged"][];
+            /**
+             * Own checks before the first frame
+             * @default []
+             */
+            preflight: string[];
+        };
+        /**
+         * Kept
+         * @description An entry that is on disk now, whether it was new, and what to dial next.
+         */
+        Kept: {
+            /** Id */
+            id: string;
+            /** New */
+            new: boolean;
+            /** Says */
+            says: string;
+            /** Dial Stops */
+            dial_stops: number | null;
         };
         /**
          * KitText
@@ -3338,6 +3957,11 @@ export interface components {
              * @default
              */
             group?: string;
+            /**
+             * Commands the others (master)
+             * @default false
+             */
+            sends?: boolean;
             unit?: components["schemas"]["OwnUnit-Input"] | null;
             /** This light's power supply */
             power_supply?: ("aa" | "lithium" | "external" | "mains") | null;
@@ -3430,6 +4054,11 @@ export interface components {
              * @default
              */
             group: string;
+            /**
+             * Commands the others (master)
+             * @default false
+             */
+            sends: boolean;
             unit: components["schemas"]["OwnUnit-Output"] | null;
             /** This light's power supply */
             power_supply: ("aa" | "lithium" | "external" | "mains") | null;
@@ -3499,44 +4128,155 @@ export interface components {
             target_stops: number;
         };
         /**
-         * LightText
-         * @description One light: its line (role, unit, dial, level, what is over or under) and its place from above [m, degrees].
+         * LogEntry
+         * @description One entry of the log. Its id is made where it is written, so that sent twice it is kept once.
+         *
+         *     was: the setup as it stood. seen, filter, curtain, ambient: what was read. aside: set aside by the person: kept, and
+         *     learned nothing from.
+         * @example {
+         *       "at": "2026-06-12T12:20:00",
+         *       "celsius": 21,
+         *       "flashes": 40,
+         *       "name": "Key, noon portrait"
+         *     }
          */
-        LightText: {
-            /** Role */
-            role: string;
-            /** On */
-            on: boolean;
-            /** Unit */
-            unit: string;
-            /** Dial */
-            dial: string;
-            /** Level */
-            level: string;
-            /** Off */
-            off: string;
-            /** Placed */
-            placed: boolean;
-            /** X M */
-            x_m: number;
-            /** Y M */
-            y_m: number;
-            /** Height M */
-            height_m: number;
-            /** Points Deg */
-            points_deg: number;
-            /** Beam Deg */
-            beam_deg: number | null;
-            /** Rings */
-            rings: components["schemas"]["Ring"][];
-            /** Where */
-            where: string;
-            /** Soft */
-            soft: string;
-            /** Shadow */
-            shadow: number[] | null;
-            /** Shadow In Frame */
-            shadow_in_frame: boolean;
+        "LogEntry-Input": {
+            /**
+             * Format
+             * @default jumpstop-log
+             * @constant
+             */
+            format?: "jumpstop-log";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version?: 1;
+            /**
+             * Name
+             * @default An entry
+             */
+            name?: string;
+            /**
+             * When
+             * Format: date-time
+             */
+            at: string;
+            /** Job */
+            job?: string | null;
+            /** Setup */
+            setup?: string | null;
+            /** Setup as it stood */
+            was?: components["schemas"]["Setup-Input"] | null;
+            /** Reading of a light */
+            seen?: components["schemas"]["Seen-Input"] | null;
+            /** Reading of a filter */
+            filter?: components["schemas"]["FilterSeen-Input"] | null;
+            /** Reading of a curtain */
+            curtain?: components["schemas"]["CurtainSeen-Input"] | null;
+            /** Reading of the ambient */
+            ambient?: components["schemas"]["AmbientSeen-Input"] | null;
+            /** Temperature (°C) */
+            celsius?: number | null;
+            /** Flashes fired */
+            flashes?: number | null;
+            /**
+             * Battery or pack put in
+             * @default
+             */
+            swapped?: string;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /**
+             * Set aside
+             * @default false
+             */
+            aside?: boolean;
+        };
+        /**
+         * LogEntry
+         * @description One entry of the log. Its id is made where it is written, so that sent twice it is kept once.
+         *
+         *     was: the setup as it stood. seen, filter, curtain, ambient: what was read. aside: set aside by the person: kept, and
+         *     learned nothing from.
+         * @example {
+         *       "at": "2026-06-12T12:20:00",
+         *       "celsius": 21,
+         *       "flashes": 40,
+         *       "name": "Key, noon portrait"
+         *     }
+         */
+        "LogEntry-Output": {
+            /**
+             * Format
+             * @default jumpstop-log
+             * @constant
+             */
+            format: "jumpstop-log";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /**
+             * Name
+             * @default An entry
+             */
+            name: string;
+            /** When */
+            at: string;
+            /** Job */
+            job: string | null;
+            /** Setup */
+            setup: string | null;
+            /** Setup as it stood */
+            was: components["schemas"]["Setup-Output"] | null;
+            /** Reading of a light */
+            seen: components["schemas"]["Seen-Output"] | null;
+            /** Reading of a filter */
+            filter: components["schemas"]["FilterSeen-Output"] | null;
+            /** Reading of a curtain */
+            curtain: components["schemas"]["CurtainSeen-Output"] | null;
+            /** Reading of the ambient */
+            ambient: components["schemas"]["AmbientSeen-Output"] | null;
+            /** Temperature (°C) */
+            celsius: number | null;
+            /** Flashes fired */
+            flashes: number | null;
+            /**
+             * Battery or pack put in
+             * @default
+             */
+            swapped: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Set aside
+             * @default false
+             */
+            aside: boolean;
+        };
+        /**
+         * LogText
+         * @description The log of a job, or of all.
+         */
+        LogText: {
+            /** Entries */
+            entries: components["schemas"]["EntryText"][];
+            /** Setups */
+            setups: components["schemas"]["FoundText"][];
+            /** Things */
+            things: components["schemas"]["ThingText"][];
+            /** Empty */
+            empty: string;
         };
         /**
          * Mark
@@ -3662,10 +4402,7 @@ export interface components {
              * @default false
              */
             needs_zoom_head?: boolean;
-            /**
-             * Weight (g)
-             * @description Kept; not counted with yet.
-             */
+            /** Weight (g) */
             weight_g?: number | null;
             /**
              * Price
@@ -3733,10 +4470,7 @@ export interface components {
              * @default false
              */
             needs_zoom_head: boolean;
-            /**
-             * Weight (g)
-             * @description Kept; not counted with yet.
-             */
+            /** Weight (g) */
             weight_g: number | null;
             /**
              * Price
@@ -4068,6 +4802,36 @@ export interface components {
             id: string | null;
         };
         /**
+         * OwnItem
+         * @description Something of the person's own on the pack list.
+         */
+        "OwnItem-Input": {
+            /** Name */
+            name: string;
+            /**
+             * How many
+             * @default 1
+             */
+            count?: number;
+            /** Weight G */
+            weight_g?: number | null;
+        };
+        /**
+         * OwnItem
+         * @description Something of the person's own on the pack list.
+         */
+        "OwnItem-Output": {
+            /** Name */
+            name: string;
+            /**
+             * How many
+             * @default 1
+             */
+            count: number;
+            /** Weight G */
+            weight_g: number | null;
+        };
+        /**
          * OwnModifier
          * @description A modifier in a setup: the shelf's own by its id, and this copy for when that is gone.
          * @example {
@@ -4122,10 +4886,7 @@ export interface components {
              * @default false
              */
             needs_zoom_head?: boolean;
-            /**
-             * Weight (g)
-             * @description Kept; not counted with yet.
-             */
+            /** Weight (g) */
             weight_g?: number | null;
             /**
              * Price
@@ -4195,10 +4956,7 @@ export interface components {
              * @default false
              */
             needs_zoom_head: boolean;
-            /**
-             * Weight (g)
-             * @description Kept; not counted with yet.
-             */
+            /** Weight (g) */
             weight_g: number | null;
             /**
              * Price
@@ -4395,6 +5153,11 @@ export interface components {
             takes_modifiers?: boolean;
             /** Weight G */
             weight_g?: number | null;
+            /**
+             * How its group is set
+             * @default
+             */
+            group_how?: string;
             /** Head alone, where it parts from its pack (g) */
             head_g?: number | null;
             /** Price */
@@ -4498,6 +5261,11 @@ export interface components {
             takes_modifiers: boolean;
             /** Weight G */
             weight_g: number | null;
+            /**
+             * How its group is set
+             * @default
+             */
+            group_how: string;
             /** Head alone, where it parts from its pack (g) */
             head_g: number | null;
             /** Price */
@@ -4520,6 +5288,26 @@ export interface components {
             note: string;
             /** Id */
             id: string | null;
+        };
+        /**
+         * PackText
+         * @description The pack list of a job.
+         */
+        PackText: {
+            /** Bags */
+            bags: components["schemas"]["BagText"][];
+            /** Says */
+            says: string;
+            /** Missing */
+            missing: string[];
+            /** Hire */
+            hire: string[];
+            /** Cautions */
+            cautions: string[];
+            /** Rule */
+            rule: string;
+            /** All Bags */
+            all_bags: string[];
         };
         /**
          * Panel
@@ -4564,6 +5352,41 @@ export interface components {
              * @default 2.4
              */
             height_m: number;
+        };
+        /**
+         * PatchText
+         * @description A patch of a frame: level [stops from where it belongs], flash alone [stops], shares that are clipped.
+         */
+        PatchText: {
+            /** Says */
+            says: string[];
+            /** Level */
+            level: number | null;
+            /** Flash Alone */
+            flash_alone: number | null;
+            /** Patch Clipped */
+            patch_clipped: number;
+            /** Frame Clipped */
+            frame_clipped: number;
+            /** Cast */
+            cast: number[];
+            /** F Number */
+            f_number: number | null;
+            /** Shutter S */
+            shutter_s: number | null;
+            /** Iso */
+            iso: number | null;
+            /** Flash */
+            flash: boolean | null;
+            /** Taken */
+            taken: string;
+            /** Lit */
+            lit: number;
+            /**
+             * Dark Edge
+             * @enum {string}
+             */
+            dark_edge: "bottom" | "top" | "unknown";
         };
         /**
          * Picked
@@ -5107,6 +5930,16 @@ export interface components {
             clock: string | null;
         };
         /**
+         * ReadingToTake
+         * @description A reading worth taking.
+         */
+        ReadingToTake: {
+            /** Says */
+            says: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * Refusal
          * @description Why a request was refused; nothing was changed.
          */
@@ -5223,7 +6056,8 @@ export interface components {
          * Seen
          * @description One reading of one light, with all that it was taken with.
          *
-         *     kind: `meter` reads f_number at iso; `face` lies `stops` from what was wanted (brighter is positive).
+         *     kind: `meter` reads f_number at iso; `face` and a `patch` of a test frame lie
+         *     `stops` from what was wanted (brighter is positive).
          *     holds_ambient: whether the ambient was in it, or the flash alone. was: the light as it then stood, its unit
          *     included. stands: the setup counts from this reading instead of from the unit's rating.
          */
@@ -5243,7 +6077,7 @@ export interface components {
              * @default meter
              * @enum {string}
              */
-            kind?: "meter" | "face";
+            kind?: "meter" | "face" | "patch";
             /**
              * Aperture (f-number)
              * @default 8
@@ -5298,6 +6132,7 @@ export interface components {
              * @default {
              *       "on": true,
              *       "group": "",
+             *       "sends": false,
              *       "distance_free": false,
              *       "relative": "correct",
              *       "automatic": false,
@@ -5326,7 +6161,8 @@ export interface components {
          * Seen
          * @description One reading of one light, with all that it was taken with.
          *
-         *     kind: `meter` reads f_number at iso; `face` lies `stops` from what was wanted (brighter is positive).
+         *     kind: `meter` reads f_number at iso; `face` and a `patch` of a test frame lie
+         *     `stops` from what was wanted (brighter is positive).
          *     holds_ambient: whether the ambient was in it, or the flash alone. was: the light as it then stood, its unit
          *     included. stands: the setup counts from this reading instead of from the unit's rating.
          */
@@ -5346,7 +6182,7 @@ export interface components {
              * @default meter
              * @enum {string}
              */
-            kind: "meter" | "face";
+            kind: "meter" | "face" | "patch";
             /**
              * Aperture (f-number)
              * @default 8
@@ -5401,6 +6237,7 @@ export interface components {
              * @default {
              *       "on": true,
              *       "group": "",
+             *       "sends": false,
              *       "distance_free": false,
              *       "relative": "correct",
              *       "automatic": false,
@@ -5568,6 +6405,51 @@ export interface components {
             change_min: number;
         };
         /**
+         * SetLightText
+         * @description One light: what to dial. dials: all the dial shows, from full power down; place: of what to dial among them;
+         *     blank: an entry to be filled in, None where no unit stands there.
+         */
+        SetLightText: {
+            /** Light */
+            light: number;
+            /** Role */
+            role: string;
+            /** Unit */
+            unit: string;
+            /** Through */
+            through: string;
+            /** Dial */
+            dial: string;
+            /** Dials */
+            dials: string[];
+            /** Place */
+            place: number;
+            /** Step */
+            step: number;
+            /** Verdict */
+            verdict: string;
+            blank: components["schemas"]["LogEntry-Output"] | null;
+        };
+        /**
+         * SetText
+         * @description A setup on the set.
+         */
+        SetText: {
+            /** Setup */
+            setup: string;
+            /** Revision */
+            revision: number;
+            /** Name */
+            name: string;
+            /** Method */
+            method: string;
+            /** Settings */
+            settings: string;
+            /** Lights */
+            lights: components["schemas"]["SetLightText"][];
+            ambient: components["schemas"]["LogEntry-Output"];
+        };
+        /**
          * Settings
          * @description The chosen method's settings, and what is worked out for the light, as figures that can be fixed.
          *
@@ -5723,6 +6605,7 @@ export interface components {
              *       {
              *         "on": true,
              *         "group": "",
+             *         "sends": false,
              *         "distance_free": false,
              *         "relative": "correct",
              *         "automatic": false,
@@ -5927,6 +6810,7 @@ export interface components {
              *       {
              *         "on": true,
              *         "group": "",
+             *         "sends": false,
              *         "distance_free": false,
              *         "relative": "correct",
              *         "automatic": false,
@@ -6002,6 +6886,22 @@ export interface components {
              * @default 250
              */
             meter_c: number;
+        };
+        /**
+         * SheetText
+         * @description The sheet of one setup: its lights, the links that are packed, and what is wrong.
+         */
+        SheetText: {
+            /** Setup */
+            setup: string;
+            /** Name */
+            name: string;
+            /** Links */
+            links: string[];
+            /** Wires */
+            wires: components["schemas"]["WireText"][];
+            /** Wrong */
+            wrong: string[];
         };
         /**
          * ShelfLine
@@ -6273,7 +7173,7 @@ export interface components {
         StageText: {
             frame: components["schemas"]["FrameText"];
             /** Lights */
-            lights: components["schemas"]["LightText"][];
+            lights: components["schemas"]["jumpstop__words__stage__LightText"][];
             /** Camera M */
             camera_m: number;
             /** View Deg */
@@ -6388,6 +7288,18 @@ export interface components {
             /** Line */
             line: string;
         };
+        /** Stored[LogEntry] */
+        Stored_LogEntry_: {
+            /** Id */
+            id: string;
+            /** Revision */
+            revision: number;
+            /** Job Id */
+            job_id: string | null;
+            doc: components["schemas"]["LogEntry-Output"];
+            /** Line */
+            line: string;
+        };
         /** Stored[Modifier] */
         Stored_Modifier_: {
             /** Id */
@@ -6487,6 +7399,30 @@ export interface components {
             count: number;
             /** Holding */
             holding: string;
+        };
+        /**
+         * ThingText
+         * @description One thing before and after its readings [stops]: mean and sd; by: the entries behind it.
+         */
+        ThingText: {
+            /** Key */
+            key: string[];
+            /** Name */
+            name: string;
+            /** Before */
+            before: string;
+            /** After */
+            after: string;
+            /** Mean */
+            mean: number;
+            /** Sd */
+            sd: number;
+            /** Prior Sd */
+            prior_sd: number;
+            /** By */
+            by: string[];
+            /** Tied */
+            tied: string;
         };
         /**
          * TimingText
@@ -6759,6 +7695,11 @@ export interface components {
             takes_modifiers?: boolean;
             /** Weight G */
             weight_g?: number | null;
+            /**
+             * How its group is set
+             * @default
+             */
+            group_how?: string;
             /** Head alone, where it parts from its pack (g) */
             head_g?: number | null;
             /** Price */
@@ -6860,6 +7801,11 @@ export interface components {
             takes_modifiers: boolean;
             /** Weight G */
             weight_g: number | null;
+            /**
+             * How its group is set
+             * @default
+             */
+            group_how: string;
             /** Head alone, where it parts from its pack (g) */
             head_g: number | null;
             /** Price */
@@ -7060,6 +8006,84 @@ export interface components {
             title: string;
             /** Says */
             says: string;
+        };
+        /**
+         * WireText
+         * @description One light of the sheet.
+         */
+        WireText: {
+            /** Light */
+            light: number;
+            /** Channel */
+            channel: string;
+            /** Group */
+            group: string;
+            /** Role */
+            role: string;
+            /** Unit */
+            unit: string;
+            /** Power */
+            power: string;
+            /** Fired */
+            fired: string;
+            /** How */
+            how: string;
+        };
+        /**
+         * LightText
+         * @description One light of a setup: the dial that was planned, the newest that was set, and how far it lay off.
+         */
+        jumpstop__words__log__LightText: {
+            /** Role */
+            role: string;
+            /** Unit */
+            unit: string;
+            /** Planned */
+            planned: string;
+            /** Found */
+            found: string;
+            /** Off */
+            off: string;
+        };
+        /**
+         * LightText
+         * @description One light: its line (role, unit, dial, level, what is over or under) and its place from above [m, degrees].
+         */
+        jumpstop__words__stage__LightText: {
+            /** Role */
+            role: string;
+            /** On */
+            on: boolean;
+            /** Unit */
+            unit: string;
+            /** Dial */
+            dial: string;
+            /** Level */
+            level: string;
+            /** Off */
+            off: string;
+            /** Placed */
+            placed: boolean;
+            /** X M */
+            x_m: number;
+            /** Y M */
+            y_m: number;
+            /** Height M */
+            height_m: number;
+            /** Points Deg */
+            points_deg: number;
+            /** Beam Deg */
+            beam_deg: number | null;
+            /** Rings */
+            rings: components["schemas"]["Ring"][];
+            /** Where */
+            where: string;
+            /** Soft */
+            soft: string;
+            /** Shadow */
+            shadow: number[] | null;
+            /** Shadow In Frame */
+            shadow_in_frame: boolean;
         };
     };
     responses: never;
@@ -8719,6 +9743,1520 @@ export interface operations {
             };
             /** @description The If-Match header is missing. */
             428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    pack_api_jobs__item_id__pack_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PackText"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    channels_api_jobs__item_id__channels_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetText"][];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    cards_file_api_jobs__item_id__cards_html_get: {
+        parameters: {
+            query?: {
+                save?: boolean;
+            };
+            header?: never;
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    text_api_log_text_get: {
+        parameters: {
+            query?: {
+                /** @description A job; without it all that was ever logged. */
+                job?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogText"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    next_to_measure_api_log_next_get: {
+        parameters: {
+            query: {
+                job: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingToTake"][];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    keep_api_log_keep__item_id__post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path: {
+                /** @description An id made where it is written. */
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogEntry-Input"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    set_aside_api_log__item_id__aside_put: {
+        parameters: {
+            query?: {
+                aside?: boolean;
+            };
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path: {
+                /** @description An id made where it is written. */
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored_LogEntry_"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    adopt_api_log__item_id__adopt_put: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path: {
+                /** @description An id made where it is written. */
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored_Body_"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    export_api_log_export_json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    export_csv_api_log_export_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    take_in_api_log_import_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example name,slot
+                 *     Ada Fenwick,09:30
+                 */
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    on_set_api_log_set__job_id___setup_id__get: {
+        parameters: {
+            query?: {
+                variant?: string;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+                setup_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetText"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    background_api_log_set__setup_id__background_post: {
+        parameters: {
+            query: {
+                stops: number;
+            };
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path: {
+                setup_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored_Setup_"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    save_as_found_api_log_set__setup_id__as_found_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path: {
+                setup_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored_Setup_"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    frame_api_frame_post: {
+        parameters: {
+            query?: {
+                x?: number;
+                y?: number;
+                w?: number;
+                h?: number;
+                of?: "grey" | "white" | "skin" | "dark_skin";
+                /** @description The patch without flash [stops]. */
+                ambient?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/jpeg": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatchText"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13773,6 +16311,643 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Stored_Setup_"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    everything_api_log_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored_LogEntry_"][];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    add_api_log_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogEntry-Input"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored_LogEntry_"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    remove_api_log_delete: {
+        parameters: {
+            query: {
+                item_id: string[];
+            };
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    single_api_log__item_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored_LogEntry_"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    put_api_log__item_id__put: {
+        parameters: {
+            query?: {
+                /** @description What undo will call this edit. */
+                label?: string;
+            };
+            header?: {
+                /** @description The revision this edit started from, in quotes. */
+                "if-match"?: string | null;
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogEntry-Input"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored_LogEntry_"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Somebody changed it first; `current` holds what it is now. */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Conflict_LogEntry_"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The If-Match header is missing. */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    copy_api_log__item_id__copy_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored_LogEntry_"];
                 };
             };
             /** @description What was sent cannot be read at all, or the host name is not this server's. */

@@ -1,0 +1,149 @@
+"""Test frames: what a JPEG says of how it was taken, and what a patch of it came out at. Read, and never kept."""
+
+import io
+import math
+import warnings
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any, Literal
+
+import numpy as np
+from PIL import Image, ImageOps, UnidentifiedImageError
+
+from ..core.physics.tone import linear
+from .errors import Unreadable
+
+MAX_BYTES = 40 * 2**20
+MOST_PIXELS = 160_000_000  # larger than any camera's frame; what is beyond is refused by its header alone
+FULL_PIXELS = 30_000_000  # larger frames are decoded at a half or a quarter, which a patch does not mind
+LUMA = np.array([0.2126, 0.7152, 0.0722])  # of linear sRGB [IEC 61966-2-1]
+CLIPPED = 254  # of 255: as good as white
+EXIF = 0x8769
+EXPOSURE, APERTURE, SPEED, FOCAL, FLASH, TAKEN = 33434, 33437, 34855, 37386, 37385, 36867  # Exif 2.32 (CIPA DC-008)
+
+
+@dataclass(frozen=True)
+class Patch:
+    """A rectangle of a frame as it is held, in shares of its width and height."""
+
+    x: float
+    y: float
+    w: float
+    h: float
+
+
+@dataclass(frozen=True)
+class Frame:
+    """A frame as it was read. rgb: mean linear light of the patch (0 to 1); clipped shares of patch and frame.
+
+    lit, dark_edge: of a plain wall past sync speed, the share of rows that the flash lit, and where the others are.
+    f_number, shutter_s, iso, focal_mm, flash, taken: from its Exif, None where that says nothing sensible.
+    """
+
+    width: int
+    height: int
+    rgb: tuple[float, float, float]
+    luminance: float
+    patch_clipped: float
+    frame_clipped: float
+    f_number: float | None
+    shutter_s: float | None
+    iso: float | None
+    focal_mm: float | None
+    flash: bool | None
+    taken: datetime | None
+    lit: float
+    dark_edge: Literal["bottom", "top", "unknown"]
+
+
+def read_frame(data: bytes, patch: Patch) -> Frame:
+    """A frame from a JPEG file's bytes. Raises Unreadable with a sentence."""
+    if len(data) > MAX_BYTES:
+        raise Unreadable(f"A test frame of more than {MAX_BYTES // 2**20} MB cannot be read.")
+    try:
+        with warnings.catch_warnings():
+            warnings.simplefilter("ignore")
+            return _read(data, patch)
+    except Unreadable:
+        raise
+    except UnidentifiedImageError:
+        raise Unreadable("This is not a JPEG file.") from None
+    except Image.DecompressionBombError:
+        raise Unreadable(_too_large()) from None
+    except (OSError, SyntaxError, ValueError, TypeError, EOFError, KeyError, IndexError, OverflowError, MemoryError):
+        raise Unreadable("This JPEG file is damaged: it cannot be read to its end.") from None
+
+
+def _too_large() -> str:
+    return f"This frame says to have more than {MOST_PIXELS // 10**6} million pixels: it was not opened."
+
+
+def _read(data: bytes, patch: Patch) -> Frame:
+    with Image.open(io.BytesIO(data), formats=["JPEG"]) as file:
+        width, height = file.size
+        if width * height > MOST_PIXELS:
+            raise Unreadable(_too_large())
+        exif = _exif(file)
+        if width * height > FULL_PIXELS:
+            file.draft("RGB", (width // 4, height // 4))
+        image = ImageOps.exif_transpose(file).convert("RGB")
+    pixels = np.asarray(image)
+    box = _box(patch, image.width, image.height)
+    part = pixels[box[1] : box[3], box[0] : box[2]].reshape(-1, 3)
+    rgb = np.mean(linear(part / 255.0), axis=0)
+    return Frame(
+        image.width, image.height, (float(rgb[0]), float(rgb[1]), float(rgb[2])), float(rgb @ LUMA),
+        float(np.mean(np.max(part, axis=1) >= CLIPPED)), float(np.mean(np.max(pixels, axis=2) >= CLIPPED)), **exif,
+        **_lit(pixels),
+    )  # fmt: skip
+
+
+def _lit(pixels: np.ndarray) -> dict[str, Any]:
+    """The share of rows at least half as bright as the bright ones, and on which edge the dark ones lie."""
+    rows = linear(np.mean(pixels[:, :, 1], axis=1) / 255.0)
+    bright = rows >= np.quantile(rows, 0.95) / 2
+    lit = float(np.mean(bright))
+    top, bottom = bool(bright[0]), bool(bright[-1])
+    edge = "unknown" if top == bottom else "bottom" if top else "top"
+    return {"lit": lit, "dark_edge": edge}
+
+
+def _box(patch: Patch, width: int, height: int) -> tuple[int, int, int, int]:
+    left, top = int(patch.x * width), int(patch.y * height)
+    right, bottom = math.ceil((patch.x + patch.w) * width), math.ceil((patch.y + patch.h) * height)
+    left, top = min(max(left, 0), width - 1), min(max(top, 0), height - 1)
+    return left, top, min(max(right, left + 1), width), min(max(bottom, top + 1), height)
+
+
+def _exif(file: Image.Image) -> dict[str, Any]:
+    """What the frame's Exif says, where it is sensible; whatever else stands there is passed over."""
+    try:
+        tags = dict(file.getexif().get_ifd(EXIF))
+    except (OSError, SyntaxError, ValueError, TypeError, KeyError, IndexError, OverflowError, AttributeError):
+        tags = {}
+    flash = tags.get(FLASH)
+    return {
+        "f_number": _figure(tags.get(APERTURE), 0.5, 128),
+        "shutter_s": _figure(tags.get(EXPOSURE), 1 / 64000, 3600),
+        "iso": _figure(tags.get(SPEED), 3, 4_000_000),
+        "focal_mm": _figure(tags.get(FOCAL), 1, 3000),
+        "flash": bool(flash & 1) if isinstance(flash, int) else None,
+        "taken": _taken(tags.get(TAKEN)),
+    }
+
+
+def _figure(value: Any, least: float, most: float) -> float | None:
+    if isinstance(value, tuple):
+        value = value[0] if value else None
+    try:
+        found = float(value)
+    except (TypeError, ValueError, ZeroDivisionError, OverflowError):
+        return None
+    return found if math.isfinite(found) and least <= found <= most else None
+
+
+def _taken(value: Any) -> datetime | None:
+    try:
+        return datetime.strptime(str(value).strip("\x00 "), "%Y:%m:%d %H:%M:%S")
+    except ValueError:
+        return None

@@ -1,0 +1,98 @@
+"""A test frame in words: what a patch of it came out at, what is clipped, and the flash alone by two frames."""
+
+import math
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Literal
+
+from ..core.physics.scales import APERTURES, ISOS, SHUTTERS
+from ..core.physics.stops import flash_share
+from ..core.physics.tone import patch_stops
+from .figures import amount, f_number, iso, share, shutter, stops
+
+REFLECTANCES: dict[str, tuple[str, float]] = {
+    "grey": ("Grey card", 0.18),
+    "white": ("White", 0.9),
+    "skin": ("Light skin", 0.36),
+    "dark_skin": ("Dark skin", 0.10),
+}
+"""What a patch may be, and its reflectance [skin and white from memory]."""
+RIGHT = 0.05
+MUCH_CLIPPED = 0.02  # of a patch: more and its level is only a floor
+
+
+@dataclass(slots=True)
+class PatchText:
+    """A patch of a frame: level [stops from where it belongs], flash alone [stops], shares that are clipped."""
+
+    says: list[str]
+    level: float | None
+    flash_alone: float | None
+    patch_clipped: float
+    frame_clipped: float
+    cast: list[float]
+    f_number: float | None
+    shutter_s: float | None
+    iso: float | None
+    flash: bool | None
+    taken: str
+    lit: float
+    dark_edge: Literal["bottom", "top", "unknown"]
+
+
+def frame_text(
+    luminance: float,
+    rgb: tuple[float, float, float],
+    clipped: tuple[float, float],
+    settings: tuple[float | None, float | None, float | None],
+    fired: bool | None,
+    taken: datetime | None,
+    of: str,
+    ambient: float | None,
+    wall: tuple[float, Literal["bottom", "top", "unknown"]],
+) -> PatchText:
+    """The document. clipped: shares of patch and frame. settings: aperture, time, ISO as its Exif has them. of: one of
+    REFLECTANCES. ambient: the level of the same patch in a frame without flash [stops]. wall: share of rows that are
+    lit, edge that is dark."""
+    name, reflectance = REFLECTANCES[of]
+    level = float(patch_stops(luminance, reflectance))
+    alone = None if ambient is None else float(flash_share(ambient, level))
+    red, green, blue = (max(one, 1e-6) for one in rgb)
+    cast = [math.log2(red / green), math.log2(blue / green)]
+    aperture, seconds, speed = settings
+    aperture = None if aperture is None else APERTURES.marked(aperture)
+    seconds = None if seconds is None else SHUTTERS.marked(seconds)
+    speed = None if speed is None else ISOS.marked(speed)
+    says = [_level(name, level, clipped[0])]
+    if alone is not None:
+        says.append("No flash in it." if math.isinf(alone) else f"The flash alone: {stops(alone, 2)}.")
+    says.append(f"Clipped: {share(clipped[0])} of the patch, {share(clipped[1])} of the frame.")
+    shown = [f_number(aperture) if aperture else "", shutter(seconds) if seconds else "", iso(speed) if speed else ""]
+    taken_at = " · ".join(part for part in shown if part)
+    says.append(f"Taken at {taken_at}." if taken_at else "The frame does not say how it was taken.")
+    says.append("A camera's tone curve bends this by some tenths of a stop: it counts as 0.2 stop of uncertainty.")
+    return PatchText(
+        says=says,
+        level=None if math.isinf(level) else round(level, 3),
+        flash_alone=None if alone is None or math.isinf(alone) else round(alone, 3),
+        patch_clipped=round(clipped[0], 4),
+        frame_clipped=round(clipped[1], 4),
+        cast=[round(one, 3) for one in cast],
+        f_number=aperture,
+        shutter_s=seconds,
+        iso=speed,
+        flash=fired,
+        lit=round(wall[0], 3),
+        dark_edge=wall[1],
+        taken="" if taken is None else f"{taken:%Y-%m-%dT%H:%M:%S}",
+    )
+
+
+def _level(name: str, level: float, clipped: float) -> str:
+    if math.isinf(level):
+        return f"{name}: black, there is no light in it."
+    if clipped > MUCH_CLIPPED:
+        return f"{name}: {amount(level)} too bright or more, {share(clipped)} of the patch is clipped."
+    if abs(level) < RIGHT:
+        return f"{name}: right."
+    return f"{name}: {amount(level)} too {'bright' if level > 0 else 'dark'}."

@@ -1,0 +1,155 @@
+<!-- One light on the set: what to dial, how it came out, and the next dial once that is logged. -->
+<script lang="ts">
+  import type { LogEntry, SetLightText } from '../lib/api/client'
+  import { log } from '../lib/log.svelte'
+  import { person } from '../lib/person.svelte'
+  import Off from './Off.svelte'
+
+  let { light, write }: { light: SetLightText; write: (more: Partial<LogEntry>) => void } = $props()
+  let how = $state<'face' | 'meter'>('face')
+  let off = $state<number | null>(null)
+  let read = $state(0)
+  let set = $state<number | null>(null)
+  let flashes = $state('')
+  let celsius = $state('')
+  let swapped = $state('')
+  let note = $state('')
+  let mine = $state('')
+  let last = $state.raw<{ dial: string; next: string } | null>(null)
+  const blank = $derived(light.blank?.seen ?? null)
+  const apertures = $derived(person.scales.apertures)
+  const dials = $derived(light.dials)
+  const shown = $derived(set ?? light.place)
+  const ready = $derived(how === 'meter' || off !== null)
+
+  $effect(() => {
+    if (mine && log.dial?.id === mine) {
+      last = { dial: dials[shown] ?? '', next: log.said }
+      const to = log.dial.stops
+      set = to === null ? null : Math.round(to / light.step)
+      mine = ''
+      off = null
+    }
+  })
+
+  const figure = (text: string) => (text.trim() === '' ? null : Number(text.replace(',', '.')))
+
+  function keep(withReading: boolean) {
+    const seen = blank && {
+      ...blank,
+      kind: how,
+      sd: how === 'meter' ? 0.1 : 0.25,
+      stops: how === 'face' ? (off ?? 0) : 0,
+      f_number: how === 'meter' ? read || blank.f_number : blank.f_number,
+      dial_stops: Math.round(shown * light.step * 1e4) / 1e4,
+    }
+    const fired = figure(flashes)
+    const warm = figure(celsius)
+    write({
+      seen: withReading ? seen : null,
+      flashes: fired === null || Number.isNaN(fired) ? null : Math.round(fired),
+      celsius: warm === null || Number.isNaN(warm) ? null : warm,
+      swapped: swapped.trim(),
+      note: note.trim(),
+    })
+    if (withReading) mine = log.waiting.at(-1)?.id ?? ''
+    flashes = ''
+    swapped = ''
+    note = ''
+  }
+</script>
+
+<section class="sheet space-y-2 p-3" aria-label={`${light.role}, ${light.unit}`}>
+  <div class="flex items-baseline justify-between gap-2">
+    <p class="min-w-0">
+      <strong>{light.role}</strong>: <bdi>{light.unit}</bdi>
+      <span class="text-quiet block text-[0.88rem]"><bdi>{light.through}</bdi></span>
+    </p>
+    <p class="text-flash text-[1.7rem] leading-none font-bold whitespace-nowrap" data-testid="set-dial">
+      {dials[shown] ?? light.dial}
+    </p>
+  </div>
+  {#if light.verdict}<p class="text-short font-semibold">{light.verdict}</p>{/if}
+  {#if blank}
+    <div class="flex gap-1" role="group" aria-label="What was read">
+      <button
+        type="button"
+        class={`btn btn-sm flex-1 ${how === 'face' ? 'btn-primary' : ''}`}
+        aria-pressed={how === 'face'}
+        onclick={() => (how = 'face')}>How it looks</button
+      >
+      <button
+        type="button"
+        class={`btn btn-sm flex-1 ${how === 'meter' ? 'btn-primary' : ''}`}
+        aria-pressed={how === 'meter'}
+        onclick={() => (how = 'meter')}>Flash meter</button
+      >
+      <select
+        class="select select-sm w-auto"
+        aria-label="Dial as set"
+        value={String(shown)}
+        onchange={(event) => (set = Number(event.currentTarget.value))}
+      >
+        {#each dials as words, at (at)}<option value={String(at)}>{words}</option>{/each}
+      </select>
+    </div>
+    {#if how === 'face'}
+      <Off label="It came out" value={off} pick={(stops) => (off = stops)} />
+    {:else}
+      <label class="flex items-center gap-2"
+        >The meter read
+        <select
+          class="select w-auto"
+          aria-label="Meter reading"
+          value={String(read || blank.f_number)}
+          onchange={(event) => (read = Number(event.currentTarget.value))}
+        >
+          {#each apertures as mark (mark)}<option value={String(mark)}>f/{mark}</option>{/each}
+        </select>
+        at ISO {blank.iso}</label
+      >
+    {/if}
+    <button type="button" class="btn btn-primary w-full" disabled={!ready} onclick={() => keep(true)}
+      >Log it</button
+    >
+    {#if last}
+      <p class="font-semibold" role="status" data-testid="next-dial">{last.next}</p>
+    {/if}
+    <details class="more">
+      <summary>Flashes, temperature, battery, note</summary>
+      <div class="grid grid-cols-2 gap-2">
+        <input
+          class="input input-sm w-full"
+          inputmode="numeric"
+          placeholder="flashes fired"
+          aria-label="Flashes fired"
+          bind:value={flashes}
+        />
+        <input
+          class="input input-sm w-full"
+          inputmode="decimal"
+          placeholder="°C"
+          aria-label="Temperature in °C"
+          bind:value={celsius}
+        />
+        <input
+          class="input input-sm w-full"
+          placeholder="battery put in"
+          aria-label="Battery or pack put in"
+          maxlength="80"
+          bind:value={swapped}
+        />
+        <input
+          class="input input-sm w-full"
+          placeholder="note"
+          aria-label="Note"
+          maxlength="200"
+          bind:value={note}
+        />
+        <button type="button" class="btn btn-sm col-span-2" onclick={() => keep(false)}
+          >Log without a reading</button
+        >
+      </div>
+    </details>
+  {/if}
+</section>

@@ -1,0 +1,80 @@
+<!-- The kit: what goes into the bags, who listens to whom, and a card for each setup. -->
+<script lang="ts">
+  import { api, sentenceOf, type PackText, type SheetText } from '../lib/api/client'
+  import { history } from '../lib/history.svelte'
+  import { job } from '../lib/job.svelte'
+  import { Newest } from '../lib/newest'
+  import JobPick from '../job/JobPick.svelte'
+  import Channels from '../kit/Channels.svelte'
+  import PackList from '../kit/PackList.svelte'
+  import Preflight from '../kit/Preflight.svelte'
+  import { address } from '../routes'
+
+  let { id = '' }: { id?: string } = $props()
+  let pack = $state.raw<PackText | null>(null)
+  let sheets = $state.raw<SheetText[]>([])
+  let wrong = $state('')
+  let ready = $state(false)
+  const newest = new Newest()
+
+  $effect(() => {
+    void history.turned
+    void job.open(id).then(() => (ready = true))
+  })
+  $effect(() => {
+    void job.stored
+    if (!job.id) return
+    const path = { item_id: job.id }
+    const asked = Promise.all([
+      api.GET('/api/jobs/{item_id}/pack', { params: { path } }),
+      api.GET('/api/jobs/{item_id}/channels', { params: { path } }),
+    ])
+    void newest.take(asked, ([packed, sheet]) => {
+      pack = packed.data ?? null
+      sheets = sheet.data ?? []
+      wrong = packed.data ? '' : sentenceOf(packed.error)
+    })
+  })
+</script>
+
+<h1 class="sr-only">Kit</h1>
+{#if ready && !job.doc}
+  <p>No job yet: <a class="link-button" href={address.job()}>begin one</a>, and its kit list stands here.</p>
+{:else if job.doc}
+  <div class="grid items-start gap-2 lg:grid-cols-[19rem_minmax(0,1fr)]">
+    <div class="no-print space-y-2">
+      <section class="sheet space-y-2 p-3" aria-labelledby="cards-title">
+        <JobPick view="kit" />
+        <h2 id="cards-title" class="ask">Cards</h2>
+        <p class="text-[0.9rem]">
+          One card a setup, to print from A6 to A4 or to keep on the phone. The file opens without a network,
+          and answers when the light changes.
+        </p>
+        <p class="flex flex-wrap gap-2">
+          <a
+            class="btn btn-sm btn-primary"
+            href={`/api/jobs/${job.id}/cards.html`}
+            target="_blank"
+            rel="noopener">Open the cards</a
+          >
+          <a class="btn btn-sm" href={`/api/jobs/${job.id}/cards.html?save=true`} download>Save as one file</a
+          >
+        </p>
+        <h3 class="text-[0.88rem] font-semibold">Own checks before the first frame</h3>
+        <Preflight />
+      </section>
+    </div>
+    <div class="min-w-0 space-y-2">
+      {#if wrong}<p class="sheet p-3">{wrong}</p>{/if}
+      {#if pack}<section class="sheet p-3" aria-label="Pack list"><PackList {pack} /></section>{/if}
+      {#if sheets.length}
+        <section class="sheet p-3" aria-labelledby="channels-title">
+          <h2 id="channels-title" class="ask">Channel sheet</h2>
+          <Channels {sheets} />
+        </section>
+      {/if}
+    </div>
+  </div>
+{:else}
+  <p class="text-quiet">Opening …</p>
+{/if}

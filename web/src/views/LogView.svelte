@@ -1,0 +1,149 @@
+<!-- The log: what was read on location, planned against found, what it taught, and what to measure next. -->
+<script lang="ts">
+  import { api } from '../lib/api/client'
+  import { history } from '../lib/history.svelte'
+  import { job } from '../lib/job.svelte'
+  import { log } from '../lib/log.svelte'
+  import { setups } from '../lib/setups.svelte'
+  import JobPick from '../job/JobPick.svelte'
+  import Entries from '../log/Entries.svelte'
+  import Learned from '../log/Learned.svelte'
+  import OnSet from '../log/OnSet.svelte'
+  import TestFrame from '../log/TestFrame.svelte'
+  import { address } from '../routes'
+
+  let { id = '', setup = '' }: { id?: string; setup?: string } = $props()
+  let ready = $state(false)
+  const own = $derived(setups.all.filter((one) => one.job_id === job.id))
+
+  $effect(() => {
+    void history.turned
+    void job.open(id).then(() => (ready = true))
+    void setups.load()
+  })
+  $effect(() => {
+    void log.arrived
+    void job.stored
+    if (!setup) look()
+  })
+
+  function look() {
+    if (!job.id) return
+    void log.load(job.id)
+    void log.propose(job.id)
+  }
+
+  async function take(event: Event & { currentTarget: HTMLInputElement }) {
+    const [one] = event.currentTarget.files ?? []
+    event.currentTarget.value = ''
+    if (!one) return
+    const asked = api.POST('/api/log/import', {
+      body: one as never,
+      bodySerializer: (body) => body as never,
+      headers: { 'content-type': 'text/csv' },
+    })
+    await history.done(asked, (done) => `${done.added} taken in, ${done.known} known already`)
+    look()
+  }
+</script>
+
+<h1 class="sr-only">Log</h1>
+{#if log.waiting.length}
+  <p class="sheet mb-2 p-2 font-semibold" role="status" data-testid="waiting">
+    {log.waiting.length}
+    {log.waiting.length === 1 ? 'entry waits' : 'entries wait'} for the server; kept here until it answers.
+  </p>
+{/if}
+{#if log.refused}<p class="sheet text-short mb-2 p-2 font-semibold" role="alert">
+    <bdi>{log.refused}</bdi>
+  </p>{/if}
+{#if setup && ready}
+  <OnSet {setup} />
+{:else if ready && !job.doc}
+  <p>No job yet: <a class="link-button" href={address.job()}>begin one</a>, and its log stands here.</p>
+{:else if job.doc}
+  <div class="grid items-start gap-2 lg:grid-cols-[19rem_minmax(0,1fr)]">
+    <div class="space-y-2">
+      <section class="sheet space-y-2 p-3" aria-labelledby="set-list">
+        <JobPick view="log" />
+        <h2 id="set-list" class="ask">On the set</h2>
+        <ul>
+          {#each own as one (one.id)}
+            <li><a class="link-button" href={address.onSet(job.id, one.id)}><bdi>{one.name}</bdi></a></li>
+          {:else}<li class="text-quiet">No setup in this job yet.</li>{/each}
+        </ul>
+      </section>
+      <section class="sheet space-y-2 p-3" aria-labelledby="frame-title">
+        <h2 id="frame-title" class="ask">Test frame</h2>
+        <TestFrame />
+      </section>
+    </div>
+    <div class="min-w-0 space-y-2">
+      {#if log.text}
+        {#if log.text.setups.some((one) => one.lights.length)}
+          <section class="sheet p-3" aria-labelledby="found-title">
+            <h2 id="found-title" class="ask">Planned against found</h2>
+            <div class="overflow-x-auto">
+              <table class="w-full text-[0.88rem]">
+                <thead class="text-quiet text-left"
+                  ><tr
+                    ><th class="font-medium">Setup</th><th class="font-medium">Light</th><th
+                      class="font-medium">Set</th
+                    ><th class="font-medium">Came out</th><th class="font-medium">Wants</th></tr
+                  ></thead
+                >
+                <tbody>
+                  {#each log.text.setups as one (one.setup + one.name)}
+                    {#each one.lights as light (light.role + light.unit)}
+                      <tr class="border-base-300 border-t align-top" data-testid="found">
+                        <th scope="row" class="py-1 pr-3 text-left"><bdi>{one.name}</bdi></th>
+                        <td class="py-1 pr-3">{light.role}, <bdi>{light.unit}</bdi></td>
+                        <td class="py-1 pr-3 whitespace-nowrap">{light.planned}</td>
+                        <td class="py-1 pr-3">{light.off}</td>
+                        <td class="text-flash py-1 font-semibold whitespace-nowrap">{light.found}</td>
+                      </tr>
+                    {/each}
+                  {/each}
+                </tbody>
+              </table>
+            </div>
+          </section>
+        {/if}
+        <section class="sheet p-3" aria-labelledby="learned-title">
+          <h2 id="learned-title" class="ask">What readings have taught</h2>
+          <Learned things={log.text.things} />
+        </section>
+        {#if log.next.length}
+          <section class="sheet p-3" aria-labelledby="next-title">
+            <h2 id="next-title" class="ask">What to measure next, before leaving home</h2>
+            <ol class="list-inside list-decimal">
+              {#each log.next as one (one.says)}<li data-testid="proposal">
+                  <strong><bdi>{one.says}</bdi></strong>
+                  <span class="text-quiet text-[0.86rem]"><bdi>{one.why}</bdi></span>
+                </li>{/each}
+            </ol>
+          </section>
+        {/if}
+        <section class="sheet p-3" aria-labelledby="entries-title">
+          <div class="flex flex-wrap items-center gap-3">
+            <h2 id="entries-title" class="ask">Entries</h2>
+            <a class="link-button text-[0.84rem]" href="/api/log/export.json" download>all as JSON</a>
+            <a class="link-button text-[0.84rem]" href="/api/log/export.csv" download>as CSV</a>
+            <label class="btn btn-xs"
+              >Take in<input
+                type="file"
+                class="sr-only"
+                aria-label="Log from a file"
+                accept=".json,.csv"
+                onchange={take}
+              /></label
+            >
+          </div>
+          <Entries text={log.text} changed={look} />
+        </section>
+      {:else}<p class="text-quiet">Opening …</p>{/if}
+    </div>
+  </div>
+{:else}
+  <p class="text-quiet">Opening …</p>
+{/if}
