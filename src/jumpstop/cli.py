@@ -13,6 +13,7 @@ from typing import TYPE_CHECKING, Annotated
 import typer
 
 from .cli_job import app as planning
+from .cli_log import app as logging
 from .cli_solve import app as solving
 from .cli_solve import plainly
 from .core.kit.errors import JumpStopError
@@ -26,6 +27,7 @@ app = typer.Typer(
 
 app.add_typer(solving)
 app.add_typer(planning)
+app.add_typer(logging)
 
 Data = Annotated[Path, typer.Option("--data", envvar="JUMPSTOP_DATA", help="Folder that holds the data.")]
 Port = Annotated[int, typer.Option(min=0, max=65535, help="Port; 0 takes a free one.")]
@@ -99,7 +101,7 @@ def _serve(store: "Store", host: str, port: int, allow: tuple[str, ...] = ()) ->
     from .api.app import LOCAL_HOSTS, create_app
 
     hosts = [*LOCAL_HOSTS, *(_bracketed(one) for one in (*allow, host))]
-    application = create_app(store, hosts, tokens)
+    application = create_app(store, hosts, tokens, allow)
     gc.freeze()
     gc.enable()
     uvicorn.Server(uvicorn.Config(application, log_level="warning")).run(sockets=[listening])

@@ -10,7 +10,18 @@ import pytest
 import jumpstop
 
 ROOT = Path(jumpstop.__file__ or "").parent
-FLOORS = ["core/physics", "core/kit", "core/scene", "core/plan", "words", "api", "cli_solve", "cli_job", "cli"]
+FLOORS = [
+    "core/physics",
+    "core/kit",
+    "core/scene",
+    "core/plan",
+    "words",
+    "api",
+    "cli_solve",
+    "cli_job",
+    "cli_log",
+    "cli",
+]
 """Each may import itself and what stands before it."""
 BESIDE = {
     "formats": {"core/physics", "core/kit", "core/scene", "core/plan", "words", "formats"},
@@ -22,6 +33,7 @@ GUESTS = {
     "api": {"formats", "store", "templates"},
     "cli_solve": {"formats", "demo"},
     "cli_job": {"formats", "demo"},
+    "cli_log": {"formats"},
     "cli": {"formats", "store", "demo"},
 }
 FOREIGN = {"core": {"fastapi", "sqlalchemy", "typer", "os", "pathlib", "time"}, "words": {"fastapi", "sqlalchemy"}}

@@ -18,7 +18,7 @@ from ..formats.errors import Unreadable
 from ..store import errors as store_errors
 from ..store.documents import Store
 from ..words.problems import Problem, cannot_solve, problems_of
-from . import documents, frame, jobs, log, paper, shelf, solving
+from . import documents, frame, jobs, log, paper, phone, shelf, solving
 from .admission import Admission
 from .guard import Guard, refused
 from .workspace import MODELS, Workspace
@@ -27,11 +27,17 @@ PAGES = Path(__file__).parent.parent / "web"
 LOCAL_HOSTS = ("127.0.0.1", "localhost", "[::1]")
 
 
-def create_app(data: Path | Store, hosts: Sequence[str] = LOCAL_HOSTS, tokens: set[str] | None = None) -> FastAPI:
+def create_app(
+    data: Path | Store,
+    hosts: Sequence[str] = LOCAL_HOSTS,
+    tokens: set[str] | None = None,
+    names: Sequence[str] = (),
+) -> FastAPI:
     """The application over one data folder, for requests to these host names.
 
     data: the folder, opened as the server starts; or its store where that is open already. Closed as it stops.
-    tokens: where the server is open to the network, those that let one browser each in (see `Admission`).
+    tokens: where the server is open to the network, those that let one browser each in (see `Admission`), and the names
+    it then answers to.
     """
 
     @asynccontextmanager
@@ -54,11 +60,13 @@ def create_app(data: Path | Store, hosts: Sequence[str] = LOCAL_HOSTS, tokens: s
             *paper.router.routes,
             *log.router.routes,
             *frame.router.routes,
+            *phone.router.routes,
             *documents.router.routes,
             *solving.router.routes,
             *shelf.router.routes,
         ],
     )
+    app.state.door = None if tokens is None else phone.Door(names, tokens)
     if tokens is not None:
         app.add_middleware(Admission, tokens=tokens)
     app.add_middleware(TrustedHostMiddleware, allowed_hosts=list(hosts), www_redirect=False)

@@ -8,14 +8,13 @@ from ..core.physics.exposure import METER_C_FLAT
 from ..core.plan.advice import chosen_method
 from ..core.plan.endurance import day_plan
 from ..core.plan.packing import hire_days, pack_of
-from ..core.plan.reach import Solved, solve
-from ..core.plan.turns import day_shelf, units_at
-from ..core.plan.worked_out import with_distances
+from ..core.plan.reach import Solved
+from ..core.plan.turns import solved_for_paper, units_at
 from ..core.scene.job import JobFile
 from ..core.scene.log import LogEntry
 from ..formats.cards_page import cards_page, policy_of
 from ..store.rows import KIT
-from ..words.cards import Card, card_of
+from ..words.cards import cards_of
 from ..words.channels import SheetText, sheet_text
 from ..words.pack import PackText, pack_text
 from .documents import EVERYWHERE, workspace_of
@@ -44,7 +43,8 @@ def channels(request: Request, item_id: str) -> list[SheetText]:
     workspace = workspace_of(request)
     file = workspace.job_file(item_id)
     out = []
-    for key, solved, preferences in _solved(workspace, file):
+    found, preferences = _solved(workspace, file)
+    for key, solved in found:
         kind = chosen_method(solved, preferences.avoid)
         out.append(sheet_text(solved, kind, units_at(solved, kind, file.job), key, preferences))
     return out
@@ -56,31 +56,16 @@ def cards_file(request: Request, item_id: str, save: bool = False) -> Response:
     workspace = workspace_of(request)
     file = workspace.job_file(item_id)
     now = datetime.now().replace(microsecond=0)
-    page = cards_page(file.job.name, cards_of(workspace, file, item_id, now), f"{now:%d %b %Y, %H:%M}")
+    preferences = workspace.preferences()
+    blank = LogEntry(at=now)
+    found = cards_of(file, workspace.table, item_id, preferences.avoid, preferences, blank)
+    page = cards_page(file.job.name, found, f"{now:%d %b %Y, %H:%M}")
     headers = {"content-security-policy": f"{policy_of()}; frame-ancestors 'none'", "cache-control": "no-store"}
     if save:
         headers["content-disposition"] = 'attachment; filename="jumpstop-cards.html"'
     return Response(page, media_type="text/html; charset=utf-8", headers=headers)
 
 
-def cards_of(workspace: Workspace, file: JobFile, job_id: str, now: datetime) -> list[Card]:
-    """The cards of a job's setups that have a method."""
-    blank = LogEntry(at=now)
-    return [
-        card_of(solved, key, job_id, file.job, preferences.avoid, preferences, blank)
-        for key, solved, preferences in _solved(workspace, file)
-    ]
-
-
-def _solved(workspace: Workspace, file: JobFile) -> list[tuple[str, Solved, Preferences]]:
-    """The job's setups, each solved for the units that the day can draw on."""
-    preferences, out = workspace.preferences(), []
-    for one in file.setups:
-        table = day_shelf(file, workspace.table(one.setup.meter_c))
-        setup = one.setup
-        if file.job.day is not None and setup.ambient.by == "sun":
-            setup = setup.model_copy(update={"ambient": setup.ambient.model_copy(update={"day": file.job.day})})
-        solved = solve(with_distances(setup, table, preferences.step, preferences.avoid), table, preferences.step)
-        if solved.kinds:
-            out.append((one.id, solved, preferences))
-    return out
+def _solved(workspace: Workspace, file: JobFile) -> tuple[list[tuple[str, Solved]], Preferences]:
+    preferences = workspace.preferences()
+    return solved_for_paper(file, workspace.table, preferences.avoid, preferences.step), preferences

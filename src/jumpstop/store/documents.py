@@ -1,11 +1,13 @@
 """The documents: listing, reading, and edits that are durable, checked against a revision, and can be undone."""
 
+import hmac
 import os
 import re
 import uuid
 from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass
+from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
 
@@ -32,6 +34,8 @@ from .tables import edits
 from .undo import Change, UndoResult
 
 PREFERENCES = "preferences"
+DEVICES = "devices"
+MOST_DEVICES = 100
 MOST_UNITS = 20_000
 MOST_UNIT_BYTES = 16 * 2**20  # so that what is exported can be imported again
 UNITS_SIZE = "SELECT count(*), coalesce(sum(length(doc)), 0) FROM units"
@@ -303,6 +307,32 @@ class Store:
         with self._reading() as connection:
             tables: list[Any] = [*TABLES.values(), edits]
             return not any(connection.scalar(select(func.count()).select_from(table)) for table in tables)
+
+    def devices(self) -> list[dict[str, str]]:
+        """Devices that were let in for good: id, name, kind, when."""
+        return [{key: one[key] for key in ("id", "name", "kind", "at")} for one in self.meta().get(DEVICES, [])]
+
+    def knows_device(self, digest: str) -> bool:
+        """Whether a device with this hash of its token was let in."""
+        return any(hmac.compare_digest(one["hash"], digest) for one in self.meta().get(DEVICES, []))
+
+    def add_device(self, name: str, digest: str, kind: str) -> dict[str, str]:
+        """Let a device in for good; of browsers the newest are kept."""
+        at = datetime.now(UTC).strftime("%Y-%m-%d %H:%M UTC")
+        new = {"id": uuid.uuid4().hex[:12], "name": name, "kind": kind, "at": at, "hash": digest}
+        with self._writing() as connection:
+            kept = [*_meta(connection).get(DEVICES, []), new][-MOST_DEVICES:]
+            connection.execute(SET_META, {"key": DEVICES, "value": kept})
+        return new
+
+    def remove_device(self, device_id: str) -> None:
+        """Take a device's token back. Raises NotFound."""
+        with self._writing() as connection:
+            there = _meta(connection).get(DEVICES, [])
+            kept = [one for one in there if one["id"] != device_id]
+            if len(kept) == len(there):
+                raise NotFound("There is no such device.")
+            connection.execute(SET_META, {"key": DEVICES, "value": kept})
 
     def put_preferences(self, value: dict[str, Any]) -> None:
         """Remember preferences."""

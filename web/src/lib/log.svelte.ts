@@ -6,6 +6,24 @@ import { freshId } from './stamp'
 const KEY = 'log-waiting'
 const AGAIN_MS = 3000
 
+/** An entry with nothing in it. */
+export const BARE: Omit<LogEntry, 'name' | 'at'> = {
+  format: 'jumpstop-log',
+  version: 1,
+  job: null,
+  setup: null,
+  was: null,
+  seen: null,
+  filter: null,
+  curtain: null,
+  ambient: null,
+  celsius: null,
+  flashes: null,
+  swapped: '',
+  note: '',
+  aside: false,
+}
+
 interface Waiting {
   id: string
   entry: LogEntry

@@ -2,7 +2,11 @@
 <script lang="ts">
   import type { InHand, Seen } from '../lib/api/client'
   import { between, clamp, readDial, round, signed, stepDial, stepOn } from '../lib/figures'
+  import { history } from '../lib/history.svelte'
+  import { BARE, log } from '../lib/log.svelte'
   import { person } from '../lib/person.svelte'
+  import { setups } from '../lib/setups.svelte'
+  import { here } from '../lib/stamp'
   import type { SetupSession } from '../lib/session.svelte'
   import { take } from '../lib/takes'
   import LiveFigure from './LiveFigure.svelte'
@@ -64,6 +68,30 @@
     session.edit('Count from a reading', (s) => {
       for (const one of s.seen) if (one.light === session.light) one.stands = one.id === id && stands
     })
+  }
+
+  /** Into the log, from which units, modifiers and layers are corrected wherever they are used. */
+  async function teach(id: string) {
+    const seen = session.doc!.seen.find((one) => one.id === id)
+    if (!seen) return
+    const was = { ...session.doc!, seen: [], variants: [] }
+    const at = seen.light
+    was.lights = was.lights.map((light, place) => (place === at ? seen.was : light))
+    const known = setups.all.find((one) => one.id === session.id)
+    await log.write(
+      {
+        ...BARE,
+        name: `${was.name.slice(0, 60)}, ${seen.was.role}`,
+        at: here(),
+        job: known?.job_id ?? null,
+        setup: session.id,
+        was,
+        seen: { ...seen, stands: false },
+      },
+      `${session.id.slice(0, 20)}${id}`.slice(0, 32),
+    )
+    history.say(log.refused || 'In the log: the shelf learns from it')
+    await session.reload()
   }
 
   const forget = (id: string) =>
@@ -175,6 +203,7 @@
               onchange={(event) => stand(one.id, event.currentTarget.checked)}
             /> count from this reading</label
           >
+          <button type="button" class="link-button" onclick={() => teach(one.id)}>teach the shelf</button>
           <button type="button" class="link-button" onclick={() => forget(one.id)}>forget it</button>
         </li>
       {/each}

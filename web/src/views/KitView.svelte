@@ -7,6 +7,7 @@
   import JobPick from '../job/JobPick.svelte'
   import Channels from '../kit/Channels.svelte'
   import PackList from '../kit/PackList.svelte'
+  import Phone from '../kit/Phone.svelte'
   import Preflight from '../kit/Preflight.svelte'
   import { address } from '../routes'
 
@@ -62,6 +63,10 @@
         </p>
         <h3 class="text-[0.88rem] font-semibold">Own checks before the first frame</h3>
         <Preflight />
+      </section>
+      <section class="sheet space-y-2 p-3" aria-labelledby="phone-title">
+        <h2 id="phone-title" class="ask">On the phone</h2>
+        <Phone />
       </section>
     </div>
     <div class="min-w-0 space-y-2">

@@ -1,7 +1,7 @@
 """The turns of a day: when each setup is shot, by which units, at what power, hour by hour; and what it takes."""
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from datetime import time
 
@@ -93,6 +93,24 @@ def day_shelf(file: JobFile, table: UnitTable) -> UnitTable:
     for one in file.setups:
         table = with_units(table, one.setup)
     return table
+
+
+def solved_for_paper(
+    file: JobFile, table: Callable[[float], UnitTable], avoid: Sequence[MethodKind], step: Step = "third"
+) -> list[tuple[str, Solved]]:
+    """(id, solved) of a job's setups that have a method, on the job's day, for the units that the day can draw on.
+
+    table: the shelf at a meter constant [lx s].
+    """
+    out = []
+    for one in file.setups:
+        setup, shelf = one.setup, day_shelf(file, table(one.setup.meter_c))
+        if file.job.day is not None and follows_sun(setup.ambient):
+            setup = setup.model_copy(update={"ambient": setup.ambient.model_copy(update={"day": file.job.day})})
+        solved = solve(with_distances(setup, shelf, step, avoid), shelf, step)
+        if solved.kinds:
+            out.append((one.id, solved))
+    return out
 
 
 def turns_of(

@@ -1,0 +1,117 @@
+"""The command line for what comes back from location: learning from readings, test frames, cards."""
+
+from dataclasses import asdict
+from pathlib import Path
+from typing import TYPE_CHECKING, Annotated, Any, Literal
+
+import typer
+
+from .cli_job import JobPath
+from .cli_solve import ShelfFile, dump, plainly, read_units
+from .core.kit.errors import JumpStopError
+
+if TYPE_CHECKING:
+    from .core.kit.learned import Learned
+
+app = typer.Typer()
+
+
+@app.command()
+def learn(
+    readings: Annotated[Path, typer.Argument(metavar="READINGS.json", help="A log, JSON or CSV; - reads from input.")],
+    shelf: ShelfFile = None,
+    covariance: Annotated[bool, typer.Option("--covariance", help="With the covariance of all things.")] = False,
+) -> None:
+    """What all readings together teach of units, modifiers, layers, HSS, filters and curtains, as JSON."""
+    import sys
+
+    from .core.kit.table import table_of
+    from .core.plan.learning import learn as learned_from
+    from .formats.log import read_log
+    from .words.log import names_of, thing_words
+
+    with plainly():
+        entries = dict(read_log(sys.stdin.buffer.read() if str(readings) == "-" else readings.read_bytes()))
+        table = table_of(read_units(shelf))
+        found = learned_from(list(entries.values()), table)
+        names = names_of(entries.values(), table)
+        things = [
+            {
+                "thing": list(key), "name": thing_words(key, names), "prior_sd": _round(found.learned.prior_sd[at]),
+                "mean": _round(found.learned.mean[at]), "sd": _round(found.learned.sd[at]),
+                "readings": [key_of for key_of, one in zip(entries, found.found, strict=True) if key in one.of],
+            }
+            for key, at in found.learned.places.items()
+        ]  # fmt: skip
+        lines = [
+            {"id": key, "off": _round(one.off), "apart": _round(one.apart), "sds": _round(one.times), "odd": one.odd}
+            for key, one in zip(entries, found.found, strict=True)
+        ]
+        out: dict[str, Any] = {"things": things, "readings": lines}
+        if covariance:
+            out["covariance"] = _matrix(found.learned)
+        dump(out)
+
+
+def _round(figure: float | None) -> float | None:
+    return None if figure is None else round(float(figure), 4)
+
+
+def _matrix(learned: "Learned") -> list[list[float]]:
+    return [[round(float(one), 6) for one in row] for row in learned.covariance]
+
+
+@app.command()
+def frame(
+    file: Annotated[Path, typer.Argument(metavar="FILE.jpg", help="A test frame; it is read, and not kept.")],
+    patch: Annotated[str, typer.Option(help="x,y,w,h as shares of the frame.")] = "0.45,0.45,0.1,0.1",
+    of: Annotated[Literal["grey", "white", "skin", "dark_skin"], typer.Option(help="What the patch is.")] = "grey",
+    ambient: Annotated[float | None, typer.Option(help="The patch's stops in a frame without flash.")] = None,
+) -> None:
+    """How many stops a patch of a frame lies from where it belongs, what is clipped, how it was taken, as JSON."""
+    from .formats.frame import Patch, read_frame
+    from .words.frame import frame_text
+
+    with plainly():
+        try:
+            x, y, w, h = (float(part) for part in patch.split(","))
+        except ValueError:
+            raise JumpStopError("The patch is four numbers: x,y,w,h, each a share of the frame.") from None
+        if not all(0 <= part <= 1 for part in (x, y, w, h)):
+            raise JumpStopError("The patch's figures are shares of the frame: each from 0 to 1.")
+        found = read_frame(file.read_bytes(), Patch(x, y, w, h))
+        clipped, settings = (found.patch_clipped, found.frame_clipped), (found.f_number, found.shutter_s, found.iso)
+        wall = (found.lit, found.dark_edge)
+        text = frame_text(found.luminance, found.rgb, clipped, settings, found.flash, found.taken, of, ambient, wall)
+        dump(asdict(text))
+
+
+@app.command()
+def cards(
+    job: JobPath,
+    html: Annotated[Path, typer.Option("--html", help="File to write.")],
+    shelf: ShelfFile = None,
+) -> None:
+    """Write the cards of a job as one page that opens without a network."""
+    import sys
+    from datetime import datetime
+
+    from .core.kit.table import table_of
+    from .core.scene.log import LogEntry
+    from .formats.cards_page import cards_page
+    from .formats.documents import read_job
+    from .words.cards import cards_of
+    from .words.figures import DisplayUnits
+
+    with plainly():
+        file = read_job(sys.stdin.buffer.read() if str(job) == "-" else job.read_bytes())
+        now = datetime.now().replace(microsecond=0)
+        found = cards_of(file, lambda _: table_of(read_units(shelf)), None, (), DisplayUnits(), LogEntry(at=now))
+        page = cards_page(file.job.name, found, f"{now:%d %b %Y, %H:%M}")
+        part = html.with_name(f".{html.name}.part")
+        try:
+            part.write_text(page, encoding="utf-8")
+            part.replace(html)
+        finally:
+            part.unlink(missing_ok=True)
+        typer.echo(f"{len(found)} cards written to {html}.")
