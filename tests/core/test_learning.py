@@ -247,3 +247,53 @@ def ambient_sd(one: LogEntry) -> float:
 
     assert one.was is not None
     return ambient_of(one.was.ambient).subject_sd
+
+
+def test_two_frames_teach_a_filter_and_a_wall_teaches_a_curtain() -> None:
+    """A filter seen to take a tenth less than marked; 0.625 of a wall lit at 1/400 is a travel of 1/250 [D]."""
+    at = datetime(2026, 6, 12, 12)
+    body = {"name": "B", "sync_s": 1 / 200}
+    nd = {"filter": {"name": "ND", "stops": 3}, "marked_stops": 3.0, "stops": 2.9}
+    wall = {"body": body, "shutter_s": 1 / 400, "lit": 0.625}
+    found = learn(
+        [LogEntry.model_validate({"at": at, "filter": nd}), LogEntry.model_validate({"at": at, "curtain": wall})],
+        shelf(),
+    )
+    learned = found.learned
+    at_nd, at_body = learned.places["filter", "ND", ""], learned.places["body", "B", "travel"]
+    assert learned.mean[at_nd] == pytest.approx(0.1 * 0.1**2 / (0.1**2 + 0.1**2))  # marked and frames weigh the same
+    off = math.log2((1 / 250) / (1 / 200))
+    assert found.found[1].off == pytest.approx(off)
+    assert learned.mean[at_body] == pytest.approx(off * 0.3**2 / (0.3**2 + 0.1**2))
+
+
+def test_a_patch_holds_the_cameras_tone_curve_too() -> None:
+    row, plain = (row_of(entry(0, 0, 0.0, seen={"kind": kind}), shelf()) for kind in ("patch", "face"))
+    assert row is not None
+    assert plain is not None
+    assert row.of["body", "A body", "tone"] == (1.0, 0.2)
+    assert ("body", "A body", "tone") not in plain.of
+    meter = row_of(entry(0, 0, 0.0, seen={"kind": "meter", "sd": 0.1}), shelf())
+    assert meter is not None
+    assert meter.noise == pytest.approx(0.1**2 + (1 / 3) ** 2 / 12)  # and the rounding to thirds
+
+
+def test_what_is_read_in_high_speed_sync_teaches_the_units_hss() -> None:
+    one = entry(0, 0, 0.0, seen={"method": "hss"})
+    assert one.seen is not None
+    camera = one.seen.camera.model_copy(update={"shutter_s": 1 / 1000})
+    one = one.model_copy(update={"seen": one.seen.model_copy(update={"camera": camera, "stops": 0.0})})
+    row, plain = row_of(one, shelf()), row_of(entry(0, 0, 0.0), shelf())
+    assert row is not None
+    assert plain is not None
+    assert row.of["unit", "Sure", "hss"] == (1.0, 0.4)
+    # 1/1000 on a 1/250 body costs 2.32 and the unit's own half stop; 1/125 against 1/1000 says nothing of flash.
+    assert (row.off + -one.seen.stops) - (plain.off - 0.0) == pytest.approx(2.32 + 0.5, abs=0.01)
+
+
+def test_a_unit_that_is_gone_teaches_nothing_and_a_reading_without_flash_neither() -> None:
+    gone = entry(0, 0, 0.5)
+    assert learn([gone], table_of(UNITS[1:])).found[0].off is None
+    dark = entry(0, 0, 0.0, seen={"holds_ambient": True, "ambient_stops": 0.5, "stops": 0.0})
+    assert learn([dark], shelf()).found[0].off is None
+    assert len(learn([], shelf()).learned) == 0

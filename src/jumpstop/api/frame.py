@@ -12,7 +12,10 @@ from .documents import ERRORS, EVERYWHERE
 router = APIRouter(prefix="/api/frame", tags=["Test frame"], responses=EVERYWHERE)
 Share = Annotated[float, Query(ge=0, le=1)]
 AS_JPEG: dict[str, Any] = {
-    "requestBody": {"required": True, "content": {"image/jpeg": {"schema": {"type": "string", "format": "binary"}}}}
+    "requestBody": {
+        "required": True,
+        "content": {"image/jpeg": {"schema": {"type": "string", "format": "binary"}, "example": "\u00ff\u00d8"}},
+    }
 }
 
 

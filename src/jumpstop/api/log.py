@@ -12,6 +12,7 @@ from ..core.kit.errors import CannotSolve
 from ..core.physics.exposure import METER_C_FLAT as METER_C
 from ..core.plan.advice import chosen_method
 from ..core.plan.as_found import as_found
+from ..core.plan.learning import place_on
 from ..core.plan.next_reading import Landing, candidates_of, landing_of, propose
 from ..core.plan.reach import Reach
 from ..core.plan.turns import units_at
@@ -96,7 +97,7 @@ def keep(request: Request, item_id: EntryId, entry: LogEntry, page: Page = "") -
     seen = first.seen
     if seen is not None and seen.was.unit is not None:
         table = workspace.said_table(METER_C)
-        place = table.place_of(seen.was.unit.id, seen.was.unit.name)
+        place = place_on(table, seen.was.unit)
         if place is not None:
             found = next_words(seen, table, place, workspace.preferences())
             says, dial = found.says, found.dial_stops

@@ -9,7 +9,7 @@ import numpy as np
 from ..core.kit.learned import Key
 from ..core.kit.modifier import GELS, layers_on
 from ..core.kit.table import UnitTable
-from ..core.plan.learning import Found, Learning
+from ..core.plan.learning import Found, Learning, place_on
 from ..core.plan.next_reading import Landing, Proposal
 from ..core.plan.seen import next_dial
 from ..core.scene.log import LogEntry
@@ -203,7 +203,7 @@ def _by_setup(entries: Mapping[str, LogEntry], table: UnitTable, words: DisplayU
 def _light(seen: Seen, table: UnitTable, words: DisplayUnits) -> LightText:
     unit = seen.was.unit
     assert unit is not None  # the document says so
-    place = table.place_of(unit.id, unit.name)
+    place = place_on(table, unit)
     step, most = (1 / 3, 7.0) if place is None else (float(table.step[place]), float(table.dial_range[place]))
     wants = next_dial(seen, seen.was.role == "key", step, most)
     planned = dial(unit.scale, seen.dial_stops, words, unit.watt_seconds)

@@ -1,5 +1,6 @@
 """A setup as it is worked on the set, with one hand: settings, each light's dial, and entries to be filled in."""
 
+import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
@@ -9,6 +10,7 @@ from ..core.plan.advice import chosen_method
 from ..core.plan.reach import REACHES, Solved
 from ..core.plan.turns import units_at
 from ..core.scene.job import Job
+from ..core.scene.light import OwnUnit
 from ..core.scene.log import LogEntry
 from ..core.scene.seen import MethodKind
 from ..core.scene.setup import Setup
@@ -17,6 +19,8 @@ from .figures import DisplayUnits, amount, dial, length
 from .in_hand import blank_seen
 from .kit import ROLES
 from .methods import title
+
+KEY = re.compile(r"^[0-9A-Za-z_-]{1,64}$")
 
 
 @dataclass(slots=True)
@@ -58,10 +62,11 @@ def unit_at_light(setup: Setup, solved: Solved, light: int, unit: int | None) ->
     """The setup with the unit that stands at a light taken for it."""
     if unit is None or setup.lights[light].unit is not None:
         return setup
-    own = solved.table.units[unit].model_dump() | {"id": solved.table.ids[unit]}
-    light_doc = setup.lights[light].model_dump() | {"unit": own}
-    lights = [one.model_dump() if at != light else light_doc for at, one in enumerate(setup.lights)]
-    return Setup.model_validate(setup.model_dump() | {"lights": lights})
+    key = solved.table.ids[unit]
+    known = key if KEY.match(key) else None  # a shelf from a file knows its units by their names
+    own = OwnUnit.model_construct(**dict(solved.table.units[unit]), id=known)
+    lights = tuple(one.model_copy(update={"unit": own}) if at == light else one for at, one in enumerate(setup.lights))
+    return setup.model_copy(update={"lights": lights})
 
 
 def set_text(

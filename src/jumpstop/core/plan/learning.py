@@ -11,6 +11,7 @@ from ..kit.learned import Key, Learned
 from ..kit.table import UnitTable
 from ..physics.arrays import Floats
 from ..physics.gaussian import left_out, update
+from ..scene.light import OwnUnit
 from ..scene.log import SD_FRAMES, LogEntry
 from ..scene.seen import Seen
 from .ambient import ambient_of
@@ -187,7 +188,7 @@ def _of_light(entry: LogEntry, seen: Seen, table: UnitTable) -> Row | None:
     was, unit = entry.was, seen.was.unit
     if was is None or unit is None:
         return None
-    place = table.place_of(unit.id, unit.name)
+    place = place_on(table, unit)
     flash = flash_seen(seen)
     if place is None or math.isinf(flash):
         return None
@@ -210,6 +211,12 @@ def _of_light(entry: LogEntry, seen: Seen, table: UnitTable) -> Row | None:
     noise = (seen.sd**2 + rounding**2) / share**2
     said = float(pick(total(held), where)) - seen.dial_stops
     return Row(flash - said, of, noise, (entry.setup, entry.day, seen.light, _place(jumps)), load.own**2)
+
+
+def place_on(table: UnitTable, unit: OwnUnit) -> int | None:
+    """Where a unit that was read stands on a shelf: by its id, or where that is not known there by its name."""
+    place = table.place_of(unit.id, unit.name)
+    return table.place_of(None, unit.name) if place is None else place
 
 
 def _place(jumps: Sequence[JumpAt]) -> tuple[float, ...]:

@@ -113,13 +113,13 @@ class State:
     @property
     def sd(self) -> Floats:
         """Its standard deviation."""
-        spread = np.einsum("lt,tu,lu->l", self.rows, self.known.covariance, self.rows)
+        spread = np.sum((self.rows @ self.known.covariance) * self.rows, axis=1)
         return np.sqrt(np.maximum(spread, 0.0) + self.own)
 
     def after(self) -> Floats:
         """sd of each landing after each candidate, of shape (candidates, landings)."""
         crossed = self.looks @ self.known.covariance
-        inner = np.einsum("ct,ct->c", crossed, self.looks) + self.noise
+        inner = np.sum(crossed * self.looks, axis=1) + self.noise
         settled = np.square(crossed @ self.rows.T) / inner[:, None]
         return np.sqrt(np.maximum(np.square(self.sd)[None] - settled, 0.0))
 

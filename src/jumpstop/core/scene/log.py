@@ -49,7 +49,7 @@ class LogEntry(Value):
     learned nothing from.
     """
 
-    model_config = example(name="Key, noon portrait", at="2026-06-12T12:20:00", flashes=40, celsius=21)
+    model_config = example(name="Key reading", at="2026-06-12T12:20:00", flashes=40, celsius=21)
 
     format: Literal["jumpstop-log"] = "jumpstop-log"
     version: Literal[1] = 1

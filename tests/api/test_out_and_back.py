@@ -1,0 +1,364 @@
+"""The log, cards, pack list and phone over the API; test frames, good and hostile."""
+
+import io
+import json
+import subprocess
+import sys
+import threading
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import httpx
+import numpy as np
+import pytest
+from fastapi.testclient import TestClient
+from PIL import Image
+from typer.testing import CliRunner
+
+from chromium import Demo
+from jumpstop import demo
+from jumpstop.api.app import create_app
+from jumpstop.cli import app as cli
+from jumpstop.core.physics.tone import srgb
+from jumpstop.formats.errors import Unreadable
+from jumpstop.formats.frame import Patch, read_frame
+from jumpstop.store.documents import Store
+
+FRAMES = Path(demo.__file__ or "").parent / "frames"
+MIDDLE = Patch(0.45, 0.45, 0.1, 0.1)
+
+
+@pytest.fixture
+def week(tmp_path: Path) -> Iterator[TestClient]:
+    store = Store(tmp_path)
+    demo.fill(store)
+    with TestClient(create_app(store), base_url="http://localhost") as client:
+        yield client
+
+
+def ids(client: TestClient) -> tuple[str, dict[str, str]]:
+    job = client.get("/api/jobs").json()[0]["id"]
+    return job, {one["doc"]["name"]: one["id"] for one in client.get("/api/setups").json()}
+
+
+def blank(client: TestClient, name: str, light: int = 0) -> dict[str, Any]:
+    job, setups = ids(client)
+    found: dict[str, Any] = client.get(f"/api/log/set/{job}/{setups[name]}").json()["lights"][light]["blank"]
+    return found
+
+
+def keep(client: TestClient, key: str, name: str, **seen: Any) -> dict[str, Any]:
+    entry = blank(client, name)
+    entry["seen"] |= {"kind": "face"} | seen
+    answer = client.post(f"/api/log/keep/{key}", json=entry)
+    assert answer.status_code == 200, answer.text
+    return dict(answer.json())
+
+
+def test_an_entry_sent_twice_is_kept_once_and_gets_the_first_answer(week: TestClient) -> None:
+    first = keep(week, "a1", "44 headshots", stops=0.6)
+    assert first["new"] is True
+    assert first["says"].startswith("Next: ")
+    again = keep(week, "a1", "44 headshots", stops=-2.0)
+    assert (again["new"], again["says"]) == (False, first["says"])
+    job, _ = ids(week)
+    assert len(week.get(f"/api/log/text?job={job}").json()["entries"]) == 1
+
+
+def test_a_reading_moves_what_other_setups_with_the_same_things_say(week: TestClient) -> None:
+    job, setups = ids(week)
+    before = week.get(f"/api/setups/{setups['Noon portrait']}/answer").json()["answer"]["lanes"]
+    keep(week, "a1", "44 headshots", stops=0.6)  # the same octa
+    after = week.get(f"/api/setups/{setups['Noon portrait']}/answer").json()["answer"]["lanes"]
+    moved = np.array(after["spare"]) - np.array(before["spare"])
+    assert np.all(moved > 0.1)
+    things = {one["name"]: one for one in week.get(f"/api/log/text?job={job}").json()["things"]}
+    octa = things["Octa 90"]
+    assert octa["mean"] > 0
+    assert octa["sd"] < octa["prior_sd"]
+    assert octa["by"] == ["a1"]
+    week.put("/api/log/a1/aside")
+    back = week.get(f"/api/setups/{setups['Noon portrait']}/answer").json()["answer"]["lanes"]
+    assert back["spare"] == before["spare"]
+    assert week.post("/api/undo").status_code == 200
+
+
+def test_the_log_goes_out_as_json_and_csv_and_comes_back_once(week: TestClient) -> None:
+    keep(week, "a1", "44 headshots", stops=0.6)
+    keep(week, "a2", "Noon portrait", stops=-0.3)
+    for kind in ("json", "csv"):
+        file = week.get(f"/api/log/export.{kind}").content
+        assert week.post("/api/log/import", content=file).json() == {"added": 0, "known": 2}
+        week.delete("/api/log?item_id=a1&item_id=a2")
+        assert week.post("/api/log/import", content=file).json() == {"added": 2, "known": 0}
+    for bad in (
+        b"",
+        b"id,entry\na,{}\n",
+        b"{]",
+        b'{"format":"jumpstop-readings","entries":[{"id":"../x","entry":{}}]}',
+        b"\xff\xfe",
+    ):
+        assert week.post("/api/log/import", content=bad).status_code == 422
+
+
+def test_a_setup_is_saved_as_found_and_counts_from_its_reading(week: TestClient) -> None:
+    job, setups = ids(week)
+    assert week.post(f"/api/log/set/{setups['44 headshots']}/as-found").status_code == 404
+    keep(week, "a1", "44 headshots", stops=0.0, dial_stops=2.0)
+    made = week.post(f"/api/log/set/{setups['44 headshots']}/as-found").json()
+    assert made["job_id"] == job
+    assert made["doc"]["name"].startswith("44 headshots, ")
+    found = week.get(f"/api/setups/{made['id']}/answer").json()
+    assert "fixed at 1/4" in found["answer"]["verdict"]
+    assert "right" in found["answer"]["verdict"]  # it was: the reading said so
+
+
+def test_the_background_changed_moves_the_settings(week: TestClient) -> None:
+    job, setups = ids(week)
+    where = f"/api/log/set/{job}/{setups['Team of 22']}"
+    before = week.get(where).json()["settings"]
+    answer = week.post(f"/api/log/set/{setups['Team of 22']}/background?stops=-2")
+    assert answer.status_code == 200, answer.text
+    assert week.get(where).json()["settings"] != before
+
+
+def test_a_wall_past_sync_is_taken_over_for_the_body(week: TestClient) -> None:
+    job, setups = ids(week)
+    entry = week.get(f"/api/log/set/{job}/{setups['44 headshots']}").json()["ambient"]
+    body = entry["was"]["body"]
+    entry["curtain"] = {"body": body, "shutter_s": 1 / 400, "lit": 0.625, "dark_edge": "top"}
+    assert week.post("/api/log/keep/w1", json=entry).json()["new"] is True
+    assert week.put("/api/log/w1/adopt").json()["doc"]["travel_s"] == pytest.approx(1 / 250, abs=1e-5)
+    assert week.get(f"/api/bodies/{body['id']}").json()["doc"]["dark_edge"] == "top"
+    assert week.put("/api/log/none/adopt").status_code == 404
+
+
+def test_what_to_measure_next_names_a_unit_and_what_it_settles(week: TestClient) -> None:
+    job, _ = ids(week)
+    found = week.get(f"/api/log/next?job={job}").json()
+    assert 1 <= len(found) <= 2
+    assert "full power" in found[0]["says"]
+    assert "Verdicts expected to be wrong" in found[0]["why"]
+
+
+def test_an_entry_that_is_wrong_names_its_field(week: TestClient) -> None:
+    entry = blank(week, "44 headshots")
+    assert week.post("/api/log/keep/a", json=entry | {"was": None}).status_code == 422
+    assert "as the clocks" in week.post("/api/log/keep/a", json=entry | {"at": "2026-06-12T12:00:00Z"}).text
+    assert week.post("/api/log/keep/a", json=entry | {"celsius": 1e9}).status_code == 422
+    assert week.post("/api/log/keep/..%2Fx", json=entry).status_code in (404, 405, 422)
+
+
+def test_pack_list_channels_and_cards_hold_the_week(week: TestClient) -> None:
+    job, setups = ids(week)
+    pack = week.get(f"/api/jobs/{job}/pack").json()
+    names = [item["name"] for bag in pack["bags"] for item in bag["items"]]
+    assert len(names) == len(set(names))
+    assert {"Cliff 36", "Gannet 600", "Octa 90", "Light stand"} <= set(names)
+    assert len(week.get(f"/api/jobs/{job}/channels").json()) == len(setups)
+    page = week.get(f"/api/jobs/{job}/cards.html")
+    assert page.text.count("<article") == len(setups)
+    assert "unsafe" not in page.headers["content-security-policy"]
+    assert "attachment" in week.get(f"/api/jobs/{job}/cards.html?save=true").headers["content-disposition"]
+
+
+def test_a_persons_text_on_a_card_is_text(week: TestClient) -> None:
+    job, _ = ids(week)
+    stored = week.get(f"/api/jobs/{job}").json()
+    hostile = "</script><script>alert(1)</script>{{ 7*7 }}<b>"
+    doc = stored["doc"] | {"name": hostile, "preflight": [hostile]}
+    assert week.put(f"/api/jobs/{job}", json=doc, headers={"if-match": f'"{stored["revision"]}"'}).status_code == 200
+    page = week.get(f"/api/jobs/{job}/cards.html").text
+    assert "alert(1)</script>" not in page
+    assert "{{ 7*7 }}" in page
+    assert "49&lt;b" not in page
+
+
+# Test frames
+
+
+def jpeg(value: float, size: tuple[int, int] = (64, 64), **more: Any) -> bytes:
+    out = io.BytesIO()
+    Image.new("RGB", size, (round(value),) * 3).save(out, "JPEG", quality=95, **more)
+    return out.getvalue()
+
+
+@pytest.mark.parametrize(("value", "stops"), [(118, 0.0), (64, -1.81), (187, 1.47), (255, 2.47)])
+def test_a_grey_card_is_read_in_stops(week: TestClient, value: int, stops: float) -> None:
+    """IEC 61966-2-1 about a reflectance of .18 (handbook's figures)."""
+    found = week.post("/api/frame", content=jpeg(value)).json()
+    assert found["level"] == pytest.approx(stops, abs=0.02)
+    assert found["patch_clipped"] == (1.0 if value == 255 else 0.0)
+
+
+def test_two_frames_give_the_flash_alone_and_exif_the_settings(week: TestClient) -> None:
+    """80 alone and 140 with flash: -1.17, +0.54, the flash alone +0.02."""
+    first = week.post("/api/frame", content=(FRAMES / "ambient.jpg").read_bytes()).json()
+    assert first["level"] == pytest.approx(-1.17, abs=0.01)
+    assert (first["f_number"], first["shutter_s"], first["iso"], first["flash"]) == (2.8, 1 / 200, 100, False)
+    assert first["taken"] == "2026-06-24T12:20:00"
+    second = week.post(f"/api/frame?ambient={first['level']}", content=(FRAMES / "flash.jpg").read_bytes()).json()
+    assert second["level"] == pytest.approx(0.54, abs=0.01)
+    assert second["flash_alone"] == pytest.approx(0.02, abs=0.01)
+    wall = week.post("/api/frame", content=(FRAMES / "wall.jpg").read_bytes()).json()
+    assert wall["lit"] == pytest.approx(0.63, abs=0.02)
+    assert wall["dark_edge"] == "bottom"
+
+
+def test_a_patch_is_where_it_is_drawn_on_the_frame_as_it_is_held() -> None:
+    dark = np.zeros((40, 80, 3))
+    dark[:, 60:] = 0.18
+    image = Image.fromarray(np.round(srgb(dark) * 255).astype(np.uint8))
+    exif = image.getexif()
+    exif[0x0112] = 6  # turned: the right edge is the bottom one
+    out = io.BytesIO()
+    image.save(out, "JPEG", quality=95, exif=exif)
+    found = read_frame(out.getvalue(), Patch(0.4, 0.85, 0.2, 0.1))
+    assert (found.width, found.height) == (40, 80)
+    assert found.luminance == pytest.approx(0.18, abs=0.01)
+    assert read_frame(out.getvalue(), Patch(0.4, 0.1, 0.2, 0.1)).luminance < 0.01
+
+
+def bomb() -> bytes:
+    """A header that says 40,000 by 40,000."""
+    data = bytearray(jpeg(100))
+    at = data.index(b"\xff\xc0")
+    data[at + 5 : at + 9] = (40000).to_bytes(2, "big") * 2
+    return bytes(data)
+
+
+def hostile_exif() -> bytes:
+    image = Image.new("RGB", (32, 32), (118,) * 3)
+    exif = image.getexif()
+    part = exif.get_ifd(0x8769)
+    part[33434], part[33437], part[34855] = 0.0, float("inf"), 2**32 - 1
+    part[36867] = "<script>;DROP TABLE"
+    out = io.BytesIO()
+    image.save(out, "JPEG", exif=exif)
+    return out.getvalue()
+
+
+@pytest.mark.parametrize(
+    "data",
+    [
+        b"",
+        b"not a picture",
+        jpeg(100)[:200],
+        bomb(),
+        b"\x89PNG\r\n\x1a\n" + b"0" * 100,
+        jpeg(100)[:30] + b"\xff" * 5000,
+    ],
+    ids=["empty", "text", "truncated", "bomb", "png", "garbage"],
+)
+def test_a_hostile_frame_gets_a_sentence(data: bytes) -> None:
+    with pytest.raises(Unreadable, match=r"JPEG|pixels"):
+        read_frame(data, MIDDLE)
+
+
+def test_exif_that_makes_no_sense_is_passed_over(week: TestClient) -> None:
+    found = week.post("/api/frame", content=hostile_exif()).json()
+    assert found["level"] == pytest.approx(0.0, abs=0.02)
+    assert (found["f_number"], found["shutter_s"], found["iso"], found["taken"]) == (None, None, None, "")
+    assert week.post("/api/frame?x=2", content=jpeg(9)).status_code == 422
+
+
+def test_a_large_frame_takes_little_memory() -> None:
+    """48 million pixels, in a process of its own: under 300 MB in all."""
+    code = (
+        "import sys; from jumpstop.formats.frame import Patch, read_frame;"
+        "found = read_frame(sys.stdin.buffer.read(), Patch(.4, .4, .1, .1));"
+        "peak = [line for line in open('/proc/self/status') if line.startswith('VmHWM')][0];"
+        "print(found.luminance, int(peak.split()[1]) // 1024)"
+    )
+    data = jpeg(118, (8000, 6000))
+    done = subprocess.run([sys.executable, "-c", code], input=data, capture_output=True, check=True)
+    light, megabytes = done.stdout.split()
+    assert float(light) == pytest.approx(0.18, abs=0.01)
+    assert int(megabytes) < 300
+
+
+# The phone, and the command line
+
+
+def test_each_showing_makes_a_fresh_link_and_a_token_can_be_taken_back(tmp_path: Path) -> None:
+    app = create_app(tmp_path, tokens={"first"}, names=["10.0.0.7"])
+    with TestClient(app, base_url="http://127.0.0.1") as one:
+        one.get("/enter?token=first")
+        shown = [one.post("/api/phone/link?name=10.0.0.7&to=log/abc").json()["url"] for _ in range(2)]
+        assert one.post("/api/phone/link?name=elsewhere").status_code == 404
+        made = one.post("/api/phone/devices", json={"name": "A script"}).json()
+        one.cookies.clear()
+        old, new = (url.split("?", 1)[1] for url in shown)
+        assert one.get(f"/enter?{old}").status_code == 401  # the newer one took its place
+        entered = one.get(f"/enter?{new}", follow_redirects=False)
+        assert entered.headers["location"] == "/#/log/abc"
+        one.cookies.clear()
+        assert one.get(f"/enter?{new}").status_code == 401
+        bearer = {"authorization": f"Bearer {made['token']}"}
+        assert one.get("/api/phone", headers=bearer).json()["devices"][-2]["name"] == "A script"
+        assert one.delete(f"/api/phone/devices/{made['id']}", headers=bearer).status_code == 204
+        assert one.get("/api/phone", headers=bearer).status_code == 401
+    assert made["token"] not in (tmp_path / "jumpstop.sqlite3").read_bytes().decode("latin-1")
+
+
+def test_a_server_of_this_machine_only_shows_no_link(week: TestClient) -> None:
+    assert week.get("/api/phone").json()["open"] is False
+    assert "--host" in week.post("/api/phone/link?name=x").text
+
+
+def test_logging_goes_on_while_the_server_is_killed(tmp_path: Path) -> None:
+    """Entries are sent again until an answer comes; each is there once in the end."""
+    server = Demo(tmp_path / "data")
+    port, stop = server.port, threading.Event()
+    with httpx.Client(base_url=server.url, timeout=5) as client:
+        job = client.get("/api/jobs").json()[0]["id"]
+        setup = next(one["id"] for one in client.get("/api/setups").json() if one["doc"]["name"] == "44 headshots")
+        entry = client.get(f"/api/log/set/{job}/{setup}").json()["lights"][0]["blank"]
+    sent: list[str] = []
+
+    def write() -> None:
+        with httpx.Client(base_url=f"http://127.0.0.1:{port}", timeout=5) as client:
+            while not stop.is_set():
+                key = f"k{len(sent)}"
+                while True:
+                    try:
+                        if client.post(f"/api/log/keep/{key}", json=entry).status_code == 200:
+                            break
+                    except httpx.HTTPError:
+                        stop.wait(0.02)
+                sent.append(key)
+
+    writer = threading.Thread(target=write)
+    writer.start()
+    for _ in range(5):
+        stop.wait(0.4)
+        server.kill()
+        server.start(port)
+    stop.set()
+    writer.join()
+    found = json.loads(httpx.get(f"{server.url}api/log/export.json").text)["entries"]
+    server.kill()
+    assert sorted(one["id"] for one in found) == sorted(sent)
+    assert len(sent) > 5
+
+
+def test_the_command_line_learns_reads_frames_and_writes_cards(week: TestClient, tmp_path: Path) -> None:
+    keep(week, "a1", "44 headshots", stops=0.6)
+    job, _ = ids(week)
+    (tmp_path / "log.json").write_bytes(week.get("/api/log/export.json").content)
+    (tmp_path / "shelf.json").write_bytes(week.get("/api/shelf/export?kind=json").content)
+    (tmp_path / "job.json").write_bytes(week.get(f"/api/jobs/{job}/export.json").content)
+    run = CliRunner().invoke
+    done = run(cli, ["learn", str(tmp_path / "log.json"), "--covariance"])
+    assert done.exit_code == 0, done.output
+    found = json.loads(done.output)
+    assert {one["name"] for one in found["things"]} >= {"Octa 90", "Octa 90, inner diffuser"}
+    size = len(found["things"])
+    assert np.array(found["covariance"]).shape == (size, size)
+    done = run(cli, ["frame", str(FRAMES / "flash.jpg"), "--patch", "0.45,0.45,0.1,0.1"])
+    assert json.loads(done.output)["level"] == pytest.approx(0.54, abs=0.01)
+    assert run(cli, ["frame", str(FRAMES / "flash.jpg"), "--patch", "1,2"]).exit_code != 0
+    done = run(cli, ["cards", str(tmp_path / "job.json"), "--html", str(tmp_path / "c.html")])
+    assert done.exit_code == 0, done.output
+    assert "44 headshots" in (tmp_path / "c.html").read_text(encoding="utf-8")

@@ -1,0 +1,128 @@
+"""The pack list and the channel sheet: counts by hand, spares by their stated rule, clashes caught."""
+
+from typing import Any
+
+import pytest
+
+from jumpstop.core.kit.table import table_of
+from jumpstop.core.kit.unit import Unit
+from jumpstop.core.plan.advice import chosen_method
+from jumpstop.core.plan.channels import sheet_of
+from jumpstop.core.plan.endurance import day_plan
+from jumpstop.core.plan.packing import Item, cabin_of, hire_days, pack_of
+from jumpstop.core.plan.reach import solve
+from jumpstop.core.plan.turns import day_shelf, units_at
+from jumpstop.core.scene.job import JobFile
+from jumpstop.words.channels import sheet_text
+from jumpstop.words.figures import DisplayUnits
+from jumpstop.words.pack import pack_text
+
+BIRD = {
+    "name": "Bird", "claims": [{"guide_number": 60, "unit": "m", "zoom_mm": 35}], "weight_g": 500, "hss": {},
+    "power_supplies": [{"kind": "lithium", "recycle_full_s": 1, "full_flashes": 100, "capacity_wh": 120, "weight_g": 90}],
+}  # fmt: skip
+OCTA = {"id": "octa", "name": "Octa", "kind": "octa", "stops": -1.3, "weight_g": 800}
+DARK = {"condition": "dark"}
+
+
+def file(*setups: dict[str, Any], **job: Any) -> JobFile:
+    docs = [{"id": f"s{at}", "setup": {"name": f"S{at}"} | setup} for at, setup in enumerate(setups)]
+    return JobFile.model_validate({"job": {"name": "J"} | job, "setups": docs})
+
+
+def packed(found: JobFile, *units: dict[str, Any], known: dict[str, frozenset[str]] | None = None) -> dict[str, Item]:
+    table = table_of([Unit.model_validate(unit) for unit in units or (BIRD,)])
+    return {item.key: item for item in pack_of(found, day_plan(found, table), known or {}, ())}
+
+
+def test_everything_is_packed_once_with_as_many_as_are_used_at_a_time() -> None:
+    two = {"lights": [{"modifier": OCTA, "gel": "half_orange"}, {"role": "fill", "modifier": OCTA}], "ambient": DARK}
+    one = {"lights": [{"modifier": OCTA}], "ambient": DARK, "triggers": [{"name": "R", "kind": "receiver"}]}
+    ceiling = {"lights": [{"modifier": {"name": "Ceiling", "kind": "bounce", "stops": -1}}], "ambient": DARK}
+    found = packed(
+        file(two, one, ceiling, picked=[{"unit": "Bird", "count": 3}]), known={"modifiers": frozenset({"octa"})}
+    )
+    assert (found["modifier:octa"].count, found["modifier:octa"].missing) == (2, 1)
+    assert found["modifier:octa"].setups == ("S0", "S1")
+    assert (found["unit:Bird"].count, found["unit:Bird"].spare, found["unit:Bird"].owned) == (3, 1, 1)
+    assert found["gel:half_orange"].count == 1
+    assert (found["trigger:R"].count, found["trigger:R"].spare) == (2, 1)
+    assert found["stand"].count == 2
+    assert not any("Ceiling" in item.name for item in found.values())
+
+
+def test_batteries_are_what_the_day_wants_and_one_more_by_their_names() -> None:
+    """100 full flashes a charge; 240 frames at full power want three, so four go along."""
+    setup = {"lights": [{"dial_stops": 0.0}], "ambient": DARK, "frames": 240}
+    job = file(setup, batteries=[{"unit": "Bird", "charges": 2}])
+    job = job.model_copy(update={"batteries": ()})
+    found = packed(job)
+    item = found["battery:Bird"]
+    assert (item.count, item.spare, item.missing) == (4, 1, 2)
+    assert item.wh == 120
+    named = JobFile.model_validate(
+        job.model_dump()
+        | {"batteries": [{"name": "Red", "fits": "Bird"}, {"name": "Old", "fits": "Bird", "holds": 0.5}]}
+    )
+    found = packed(named)
+    assert [key for key in found if key.startswith("battery:")][:2] == ["battery:Red", "battery:Old"]
+    assert found["battery:Red"].spare == 0
+    assert sum(item.count for key, item in found.items() if key.startswith("battery:")) >= 4
+
+
+@pytest.mark.parametrize(
+    ("wh", "way"), [(99, "cabin"), (100, "cabin"), (101, "leave"), (160, "leave"), (161, "not"), (None, "unknown")]
+)
+def test_lithium_travels_by_its_size(wh: float | None, way: str) -> None:
+    """IATA DGR: to 100 Wh in the cabin, 100 to 160 Wh two spares with the airline's leave."""
+    assert cabin_of(wh) == way
+
+
+def test_hired_kit_has_its_days_and_the_list_says_what_is_missing() -> None:
+    hired = BIRD | {"name": "Hired", "holding": "hire", "price": 40}
+    job = file({"lights": [{}], "ambient": DARK}, picked=[{"unit": "Hired"}], brief={"hours": 20, "carriage": "air"})
+    assert hire_days(job) == 2
+    items = list(packed(job, hired).values())
+    said = pack_text(items, job.job.model_copy(update={"ticked": ("unit:Hired",)}), hire_days(job), "£")
+    assert said.hire == ["Hired × 1, 2 days: £80"]
+    assert said.says == f"1 of {len(items)} lines packed."
+    assert "airline" in said.cautions[0]
+    lithium = next(item for bag in said.bags for item in bag.items if item.travel)
+    assert lithium.travel == "120 Wh: in the cabin with the airline's leave, two at the most"
+    assert next(bag for bag in said.bags if bag.name == "Light bag").grams == 500
+
+
+TWO = [
+    {"role": "key", "channel": 1, "group": "A", "position": {"bearing_deg": 40}},
+    {"role": "rim", "channel": 1, "group": "B", "position": {"bearing_deg": 150}},
+]
+
+
+@pytest.mark.parametrize(
+    ("more", "lights", "codes"),
+    [
+        ({"triggers": [{"name": "T", "passes": ["fire"]}]}, TWO, []),
+        ({}, [TWO[0] | {"sends": True}, TWO[1] | {"sends": True}], ["two_masters"]),
+        ({"triggers": [{"name": "T"}]}, [TWO[0] | {"sends": True}, TWO[1]], ["slave_as_master"]),
+        ({"trigger": "optical"}, TWO, ["no_master", "no_sight"]),
+        ({"trigger": "optical"}, [TWO[0] | {"sends": True}, TWO[1]], ["no_sight"]),
+        ({"trigger": "optical", "ambient": {"condition": "distinct_shadows", "subject": "back"}}, [TWO[0] | {"sends": True}, TWO[1]], ["drowned"]),
+        ({"trigger": "optical"}, [TWO[0] | {"sends": True}, {"role": "background", "distance_m": 12}], ["too_far"]),
+        ({}, [TWO[0], TWO[1] | {"on": False}], ["group_off"]),
+        ({}, [TWO[0], TWO[1] | {"channel": 2}], ["other_channel"]),
+        ({}, [TWO[0], TWO[1] | {"group": "A", "target_stops": -3}], ["one_group"]),
+    ],
+)  # fmt: skip
+def test_the_sheet_catches_what_would_not_fire(
+    more: dict[str, Any], lights: list[dict[str, Any]], codes: list[str]
+) -> None:
+    found = file({"lights": lights, "ambient": DARK} | more)
+    table = day_shelf(found, table_of([Unit.model_validate(BIRD | {"count": 9})]))
+    solved = solve(found.setups[0].setup, table)
+    kind = chosen_method(solved)
+    units = units_at(solved, kind, found.job)
+    _, wrong = sheet_of(solved, kind, units)
+    assert [one.code for one in wrong] == codes
+    text = sheet_text(solved, kind, units, "s0", DisplayUnits())
+    assert len(text.wrong) == len(codes)
+    assert all("light" in line.lower() for line in text.wrong)
