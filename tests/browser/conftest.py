@@ -42,7 +42,10 @@ def page(browser: Browser, demo: Demo) -> Iterator[Page]:
     """The demo's first page; fails the test if anything was asked of another server, or a script broke."""
     page = browser.new_page(viewport={"width": 1280, "height": 800})
     foreign: list[str] = []
-    page.on("request", lambda r: None if r.url.startswith((demo.url, "data:", f"blob:{demo.url}")) else foreign.append(r.url))
+    page.on(
+        "request",
+        lambda r: None if r.url.startswith((demo.url, "data:", f"blob:{demo.url}")) else foreign.append(r.url),
+    )
     page.on("pageerror", lambda error: foreign.append(str(error)))
     page.goto(demo.url)
     page.get_by_test_id("headline").wait_for()

@@ -41,7 +41,7 @@
     return (Math.round(stops * 10) / 10).toFixed(1) + (Math.round(stops * 10) <= 10 ? ' stop' : ' stops');
   }
 
-  function choice(row, label, options, at, change) {
+  function choice(row, label, options, at, change, named) {
     const holder = document.createElement('label');
     const pick = document.createElement('select');
     options.forEach((text, place) => {
@@ -51,6 +51,7 @@
       pick.append(one);
     });
     pick.value = String(at);
+    pick.setAttribute('aria-label', named || label);
     pick.addEventListener('change', () => change(Number(pick.value)));
     holder.append(label, pick);
     row.append(holder);
@@ -59,7 +60,7 @@
 
   const thirds = [];
   for (let third = 9; third >= -9; third--) thirds.push(third / 3);
-  const named = (up, down, none) => thirds.map((one) => one === 0 ? none : say(Math.abs(one)) + ' ' + (one > 0 ? up : down));
+  const steps = (up, down, none) => thirds.map((one) => one === 0 ? none : say(Math.abs(one)) + ' ' + (one > 0 ? up : down));
 
   function panel(card, place) {
     const holder = document.querySelector('[data-card="' + place + '"] .ask');
@@ -74,7 +75,7 @@
     const redraw = () => parts.forEach((one) => one());
     for (const [name, label] of [['aperture', 'Aperture'], ['shutter', 'Shutter'], ['iso', 'ISO'], ['nd', 'Filter']])
       choice(camera, label, card.marks[name], now[name], (at) => { now[name] = at; redraw(); });
-    choice(camera, 'Ambient now', named('brighter', 'darker', 'as planned'), thirds.indexOf(0), (at) => { now.ambient = thirds[at]; redraw(); });
+    choice(camera, 'Ambient now', steps('brighter', 'darker', 'as planned'), thirds.indexOf(0), (at) => { now.ambient = thirds[at]; redraw(); });
     const behind = document.createElement('p');
     holder.append(behind);
     parts.push(() => {
@@ -93,9 +94,9 @@
       log.type = 'button';
       log.textContent = 'Log it';
       choice(row, card.roles[at] + ', distance', card.distances[at], own.distance, (to) => { own.distance = to; redraw(); });
-      choice(row, 'Dial as set', card.dials[at], own.set, (to) => { own.set = to; redraw(); });
-      choice(row, 'It came out', ['not looked yet', ...named('too bright', 'too dark', 'right')], 0,
-        (to) => { own.seen = to === 0 ? null : thirds[to - 1]; redraw(); });
+      choice(row, 'Dial as set', card.dials[at], own.set, (to) => { own.set = to; redraw(); }, card.roles[at] + ', dial as set');
+      choice(row, 'It came out', ['not looked yet', ...steps('too bright', 'too dark', 'right')], 0,
+        (to) => { own.seen = to === 0 ? null : thirds[to - 1]; redraw(); }, card.roles[at] + ', it came out');
       row.append(log);
       holder.append(row, out);
       log.addEventListener('click', () => {
