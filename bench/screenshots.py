@@ -78,14 +78,6 @@ def ladder(page: Page) -> None:
     tool(page, "Distance ladder")
 
 
-def frozen(page: Page) -> None:
-    """A short flash and its table."""
-    bench(page, "Chalk line")
-    theme(page, "dim")
-    take(page, "Gannet 600")
-    tool(page, "Flash duration")
-
-
 def timing(page: Page) -> None:
     """Shutter and flash in time, half way through."""
     bench(page, "The leap")
@@ -109,14 +101,6 @@ def find(page: Page) -> None:
     take(page, "Redshank 60")
     tool(page, "Find a stop")
     page.evaluate("scrollTo(0, 480)")
-
-
-def order(page: Page) -> None:
-    """The second step: the edge light alone."""
-    bench(page, "At the bench")
-    tool(page, "Order of work")
-    page.get_by_role("list", name="Steps").get_by_role("button").nth(1).click()
-    page.evaluate("scrollTo(0, 380)")
 
 
 def phone_stage(page: Page) -> None:
@@ -144,26 +128,69 @@ def compare(page: Page) -> None:
 
 
 # name, address, size, what is done first
+def the_kit(page: Page) -> None:
+    """The pack list, two lines ticked."""
+    for name in ("Cliff 36", "Octa 90"):
+        page.get_by_role("checkbox", name=re.compile(name)).check()
+    page.get_by_test_id("packed").filter(has_text="2 of").wait_for()
+
+
+def logged(page: Page, setup: str, *came_out: str) -> None:
+    """Readings of a setup's first light."""
+    page.get_by_role("link", name=setup, exact=True).click()
+    for how in came_out:
+        page.get_by_role("button", name=f"It came out: {how}").first.click()
+        page.get_by_role("button", name="Log it").first.click()
+        page.get_by_test_id("next-dial").wait_for()
+        page.wait_for_timeout(400)
+
+
+def the_log(page: Page) -> None:
+    """Readings of three setups, and a test frame."""
+    for setup, how in (
+        ("44 headshots", "0.7 too bright"),
+        ("Noon portrait", "0.3 too bright"),
+        ("Team of 22", "0.3 too dark"),
+    ):
+        logged(page, setup, how)
+        page.get_by_role("link", name="Log", exact=True).last.click()
+        page.get_by_test_id("entry").first.wait_for()
+    frames = Path(__file__).parent.parent / "src" / "jumpstop" / "demo" / "frames"
+    page.get_by_label("Test frame").last.set_input_files(frames / "flash.jpg")
+    page.get_by_test_id("frame-says").wait_for()
+
+
+def on_set(page: Page) -> None:
+    """A setup for one hand."""
+    logged(page, "44 headshots", "0.7 too bright")
+
+
+def a_card(page: Page) -> None:
+    """A card as the phone shows it."""
+    page.goto(page.get_by_role("link", name="Open the cards").get_attribute("href") or "")
+    page.get_by_role("article", name="44 headshots").scroll_into_view_if_needed()
+
+
 VIEWS: list[tuple[str, str, tuple[int, int], Callable[[Page], None] | None]] = [
     ("job", "#/job", DESK, the_job),
     ("day", "#/day", DESK, the_day),
+    ("kit", "#/kit", DESK, the_kit),
+    ("log", "#/log", DESK, the_log),
+    ("on-set-phone", "#/log", PHONE, on_set),
+    ("card-phone", "#/kit", PHONE, a_card),
     ("compare", "#/shelf", DESK, compare),
     ("setup", "", DESK, None),
     ("setup-dim", "", DESK, dim),
     ("setup-fixed", "", DESK, fixed),
     ("stage", "", DESK, stage),
     ("find", "", DESK, find),
-    ("order", "", DESK, order),
     ("stage-phone", "", PHONE, phone_stage),
     ("seen", "", DESK, seen),
     ("ladder", "", DESK, ladder),
-    ("freeze-dim", "", DESK, frozen),
     ("shutter", "", DESK, timing),
-    ("daylight", "", DESK, lambda page: bench(page, "44 headshots")),
     ("setup-phone", "", PHONE, None),
     ("units-phone-sun", "", PHONE, phone_units),
     ("shelf", "#/shelf", DESK, None),
-    ("bodies", "#/shelf/bodies", DESK, None),
 ]
 
 

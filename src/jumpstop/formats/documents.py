@@ -8,6 +8,7 @@ from pydantic import Field, ValidationError
 from ..core.kit.unit import Unit
 from ..core.kit.values import Value
 from ..core.scene.job import JobFile
+from ..core.scene.log import LogFile
 from ..core.scene.setup import Setup
 from ..core.scene.versions import setup_of_any_version
 from ..words.problems import problems_of
@@ -26,7 +27,7 @@ class Shelf(Value):
     units: tuple[Unit, ...] = Field((), max_length=MAX_UNITS, title="Units")
 
 
-DOCUMENTS: dict[str, type[Value]] = {"setup": Setup, "shelf": Shelf, "unit": Unit, "job": JobFile}
+DOCUMENTS: dict[str, type[Value]] = {"setup": Setup, "shelf": Shelf, "unit": Unit, "job": JobFile, "log": LogFile}
 
 
 def schema_of(name: str) -> dict[str, Any]:

@@ -4,10 +4,9 @@ import csv
 import io
 from collections.abc import Mapping, Sequence
 
-from pydantic import Field, ValidationError
+from pydantic import ValidationError
 
-from ..core.kit.values import KitId, Value
-from ..core.scene.log import LogEntry
+from ..core.scene.log import MOST, LogEntry, LogFile, LogLine
 from ..words.problems import problems_of
 from .documents import json_of
 from .errors import Unreadable
@@ -15,23 +14,7 @@ from .shelf import unguarded
 from .table import csv_of
 
 MAX_BYTES = 12 * 2**20
-MOST = 5000
 HEADS = ["id", "when", "name", "setup", "light", "stops", "temperature", "flashes", "swapped", "aside", "note", "entry"]
-
-
-class LogLine(Value):
-    """One entry with the id it was given where it was written."""
-
-    id: KitId
-    entry: LogEntry
-
-
-class LogFile(Value):
-    """A log as one open, versioned document."""
-
-    format: str = Field("jumpstop-readings", pattern="^jumpstop-readings$")
-    version: int = Field(1, ge=1, le=1)
-    entries: tuple[LogLine, ...] = Field((), max_length=MOST, title="Entries")
 
 
 def write_log(entries: Mapping[str, LogEntry]) -> str:

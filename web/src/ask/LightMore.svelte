@@ -80,6 +80,15 @@
       value={light.group}
       options={[['', 'none'], ...['A', 'B', 'C', 'D', 'E'].map((one): [string, string] => [one, one])]}
       choose={(group) => change('Group', (l) => (l.group = group))}
+    />; it
+    <LiveChoice
+      label="Commands the others"
+      value={light.sends ? 'yes' : ''}
+      options={[
+        ['', 'listens'],
+        ['yes', 'commands the others'],
+      ]}
+      choose={(sends) => change('Commands the others', (l) => (l.sends = sends === 'yes'))}
     />.
   </p>
   <p>

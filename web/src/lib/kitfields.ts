@@ -179,6 +179,12 @@ const unit: Field[] = [
   weight,
   head,
   { key: 'count', label: 'How many there are', kind: 'number' },
+  {
+    key: 'group_how',
+    label: 'How its group is set',
+    kind: 'text',
+    hint: 'in your own words; it stands on the cards',
+  },
   price,
   note,
 ]
@@ -232,7 +238,8 @@ const body: Field[] = [
   { key: 'iso_max', label: 'Highest ISO', kind: 'number' },
   { key: 'frame_width_mm', label: 'Frame width, mm', kind: 'number' },
   { key: 'frame_height_mm', label: 'Frame height, mm', kind: 'number' },
-  { key: 'frames_per_s', label: 'Frames a second', kind: 'number', hint: 'kept; not counted with yet' },
+  { key: 'frames_per_s', label: 'Frames a second', kind: 'number' },
+  { key: 'weight_g', label: 'Weight, g', kind: 'number', hint: 'with the lens' },
   note,
 ]
 
@@ -299,6 +306,7 @@ const filter: Field[] = [
   { key: 'name', label: 'Name', kind: 'text' },
   { key: 'stops', label: 'ND, stops', kind: 'number' },
   { key: 'most_stops', label: 'At its far end, stops', kind: 'number', hint: 'only for a variable one' },
+  { key: 'weight_g', label: 'Weight, g', kind: 'number' },
   note,
 ]
 

@@ -6,7 +6,7 @@ from typing import Literal
 from pydantic import Field, model_validator
 
 from .errors import refuse
-from .values import Flag, FNumber, Iso, Line, Name, Note, Number, Value, example
+from .values import Flag, FNumber, Iso, Line, Name, Note, Number, Value, Weight, example
 
 OPEN_SHARE = 0.7  # curtain travel against the sync time, where it is not known and a long flash matters; from memory
 
@@ -36,7 +36,8 @@ class Body(Value):
     iso_max: Iso = Field(25600, title="Highest ISO")
     frame_width_mm: Number = Field(36, ge=4, le=120, title="Frame width (mm)")
     frame_height_mm: Number = Field(24, ge=3, le=120, title="Frame height (mm)")
-    frames_per_s: Number = Field(8, ge=0.1, le=240, title="Frames a second", description="Kept; not counted with yet.")
+    frames_per_s: Number = Field(8, ge=0.1, le=240, title="Frames a second")
+    weight_g: Weight | None = None
     dark_edge: Literal["bottom", "top", "unknown"] = Field("unknown", title="Edge that goes dark past sync")
     shoe: Line = Field("", title="Shoe")
     note: Note = ""

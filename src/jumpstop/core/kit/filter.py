@@ -7,7 +7,7 @@ from typing import NamedTuple
 from pydantic import Field, model_validator
 
 from .errors import refuse
-from .values import Name, Note, Number, Value, example
+from .values import Name, Note, Number, Value, Weight, example
 
 SLACK = 0.34  # a filter may take a third of a stop less than is needed [stops]
 ON_MARK = 0.05  # of a third: a need this little past a mark of a variable filter is met at that mark
@@ -21,6 +21,7 @@ class Filter(Value):
     name: Name
     stops: Number = Field(ge=0.1, le=20, title="ND (stops)")
     most_stops: Number | None = Field(None, ge=0.1, le=20, title="ND at the far end (stops)")
+    weight_g: Weight | None = None
     note: Note = ""
 
     @model_validator(mode="after")

@@ -125,7 +125,9 @@ def _bodies(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[It
         key = f"body:{body.id or body.name}"
         names = (*out[key].setups, setup.name) if key in out else (setup.name,)
         owned = int((body.id or "") in known.get("bodies", frozenset()))
-        out[key] = Item(key, "body", body.name, 1, owned=owned, setups=tuple(dict.fromkeys(names)))
+        out[key] = Item(
+            key, "body", body.name, 1, owned=owned, weight_g=body.weight_g, setups=tuple(dict.fromkeys(names))
+        )
     return list(out.values())
 
 
@@ -260,7 +262,8 @@ def _filters(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[I
             key = f"filter:{(found and found.id) or name}"
             names = (*out[key].setups, use.setup.name) if key in out else (use.setup.name,)
             owned = int(found is not None and (found.id or "") in known.get("filters", frozenset()))
-            out[key] = Item(key, "filter", name, 1, owned=owned, setups=tuple(dict.fromkeys(names)))
+            weight = found.weight_g if found else None
+            out[key] = Item(key, "filter", name, 1, owned=owned, weight_g=weight, setups=tuple(dict.fromkeys(names)))
     return list(out.values())
 
 

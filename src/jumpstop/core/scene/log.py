@@ -10,6 +10,7 @@ from ..kit.values import Flag, KitId, Line, Name, Note, Number, ShutterS, Value,
 from .seen import Seen
 from .setup import OwnBody, OwnFilter, Setup
 
+MOST = 5000  # entries of one file
 SD_FRAMES = 0.1  # two frames of one patch against each other [stops], from memory
 
 At = Annotated[datetime, PlainSerializer(lambda at: f"{at:%Y-%m-%dT%H:%M:%S}", return_type=str)]
@@ -83,3 +84,18 @@ class LogEntry(Value):
     def day(self) -> date:
         """The day it was written on."""
         return self.at.date()
+
+
+class LogLine(Value):
+    """One entry with the id it was given where it was written."""
+
+    id: KitId
+    entry: LogEntry
+
+
+class LogFile(Value):
+    """A log as one open, versioned document."""
+
+    format: Literal["jumpstop-readings"] = "jumpstop-readings"
+    version: Literal[1] = 1
+    entries: tuple[LogLine, ...] = Field((), max_length=MOST, title="Entries")

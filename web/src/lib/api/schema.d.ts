@@ -2183,10 +2183,11 @@ export interface components {
             frame_height_mm?: number;
             /**
              * Frames a second
-             * @description Kept; not counted with yet.
              * @default 8
              */
             frames_per_s?: number;
+            /** Weight G */
+            weight_g?: number | null;
             /**
              * Edge that goes dark past sync
              * @default unknown
@@ -2272,10 +2273,11 @@ export interface components {
             frame_height_mm: number;
             /**
              * Frames a second
-             * @description Kept; not counted with yet.
              * @default 8
              */
             frames_per_s: number;
+            /** Weight G */
+            weight_g: number | null;
             /**
              * Edge that goes dark past sync
              * @default unknown
@@ -2947,6 +2949,8 @@ export interface components {
             stops: number;
             /** ND at the far end (stops) */
             most_stops?: number | null;
+            /** Weight G */
+            weight_g?: number | null;
             /**
              * Note
              * @default
@@ -2969,6 +2973,8 @@ export interface components {
             stops: number;
             /** ND at the far end (stops) */
             most_stops: number | null;
+            /** Weight G */
+            weight_g: number | null;
             /**
              * Note
              * @default
@@ -4252,7 +4258,7 @@ export interface components {
          *       "at": "2026-06-12T12:20:00",
          *       "celsius": 21,
          *       "flashes": 40,
-         *       "name": "Key, noon portrait"
+         *       "name": "Key reading"
          *     }
          */
         "LogEntry-Input": {
@@ -4322,7 +4328,7 @@ export interface components {
          *       "at": "2026-06-12T12:20:00",
          *       "celsius": 21,
          *       "flashes": 40,
-         *       "name": "Key, noon portrait"
+         *       "name": "Key reading"
          *     }
          */
         "LogEntry-Output": {
@@ -4754,10 +4760,11 @@ export interface components {
             frame_height_mm?: number;
             /**
              * Frames a second
-             * @description Kept; not counted with yet.
              * @default 8
              */
             frames_per_s?: number;
+            /** Weight G */
+            weight_g?: number | null;
             /**
              * Edge that goes dark past sync
              * @default unknown
@@ -4845,10 +4852,11 @@ export interface components {
             frame_height_mm: number;
             /**
              * Frames a second
-             * @description Kept; not counted with yet.
              * @default 8
              */
             frames_per_s: number;
+            /** Weight G */
+            weight_g: number | null;
             /**
              * Edge that goes dark past sync
              * @default unknown
@@ -4884,6 +4892,8 @@ export interface components {
             stops: number;
             /** ND at the far end (stops) */
             most_stops?: number | null;
+            /** Weight G */
+            weight_g?: number | null;
             /**
              * Note
              * @default
@@ -4908,6 +4918,8 @@ export interface components {
             stops: number;
             /** ND at the far end (stops) */
             most_stops: number | null;
+            /** Weight G */
+            weight_g: number | null;
             /**
              * Note
              * @default
@@ -11343,6 +11355,7 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /** @example ÿØ */
                 "image/jpeg": string;
             };
         };

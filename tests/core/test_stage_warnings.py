@@ -1,0 +1,157 @@
+"""Warnings about where things stand: each where it can happen and not where it cannot, with its figures from outside."""
+
+import math
+from typing import Any
+
+import pytest
+from test_levers import NAMES, NOON, comes_to, found, named
+from test_stage import at, scene
+
+from jumpstop.core.kit.table import table_of
+from jumpstop.core.kit.unit import Claim, Unit
+from jumpstop.core.plan.levels import levels
+from jumpstop.core.plan.moves import enough_of
+from jumpstop.core.plan.reach import Solved, solve
+from jumpstop.core.plan.stage_warnings import stage_warnings
+from jumpstop.core.scene.light import Light
+from jumpstop.core.scene.setup import Setup
+from jumpstop.demo import setups
+
+DISC = {"name": "D", "kind": "softbox", "stops": 0, "face": {"shape": "disc", "width_m": 1.0}}
+
+
+def told(solved: Solved) -> dict[str, Any]:
+    kind, units = solved.kinds[0], (0,) * len(solved.setup.lights)
+    return {one.code: one.facts for one in stage_warnings(solved, kind, units, levels(solved, kind, units))}
+
+
+def test_wind_takes_what_stands_in_it_by_its_area() -> None:
+    """ISO 2533 and Hoerner: an umbrella 1 m across, hollow to the wind, takes 44 N at 8 m/s; a flat disc 1.17 / 1.42 of that."""
+    hollow = scene({"modifier": DISC | {"kind": "umbrella"}} | at(30), stage={"wind_m_s": 8})
+    assert told(hollow)["wind"]["force_n"] == pytest.approx(44, abs=0.5)
+    flat = told(scene({"modifier": DISC} | at(30), stage={"wind_m_s": 8}))["wind"]["force_n"]
+    assert flat == pytest.approx(44 * 1.17 / 1.42, abs=0.5)
+    square = {"shape": "rectangle", "width_m": 0.5, "height_m": 1.0}
+    assert told(scene({"modifier": DISC | {"face": square}} | at(30), stage={"wind_m_s": 8}))["wind"][
+        "force_n"
+    ] == pytest.approx(flat * 0.5 / (math.pi / 4))
+    assert "wind" not in told(scene({"modifier": DISC} | at(30), stage={"wind_m_s": 5}))
+
+
+SUN = {
+    "by": "sun", "clock": "13:00", "day": "2026-06-24",
+    "place": {"name": "Downs", "latitude": 51.0, "longitude": 0.0, "zone": "Europe/London"},
+}  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("subject", "looks", "warned"),
+    [("back", 180, False), ("back", 0, True), ("sun", 0, False), ("sun", 180, True), ("shade", 0, False)],
+)
+def test_a_sun_that_stands_elsewhere_than_the_picture_has_it(subject: str, looks: float, warned: bool) -> None:
+    """At noon by the sun (one o'clock summer time) it is in the south: behind who is photographed towards it, before who has the camera's back to it."""
+    solved = scene(at(30), ambient=SUN | {"subject": subject}, stage={"camera_looks_deg": looks})
+    facts = told(solved).get("sun_elsewhere")
+    assert (facts is not None) == warned
+    if facts is not None:
+        assert facts["front"] == (subject == "back")
+        assert abs(facts["deg"]) == pytest.approx(0 if subject == "back" else 180, abs=25)
+
+
+@pytest.mark.parametrize(
+    ("kind", "metres", "code"),
+    [
+        ("person", 0.5, "near_eyes"),
+        ("person", 0.7, ""),
+        ("group", 0.5, "near_eyes"),
+        ("object", 0.5, ""),
+        ("animal", 0.5, "wildlife"),
+    ],
+)
+def test_flash_near_eyes_is_told_where_there_are_eyes(kind: str, metres: float, code: str) -> None:
+    found = told(scene({"distance_m": metres}, stage={"kind": kind}))
+    assert {one for one in ("near_eyes", "wildlife") if one in found} == ({code} if code else set())
+
+
+@pytest.mark.parametrize(
+    ("automatic", "target", "clash"),
+    [
+        ((False, False), 0.0, False),
+        ((True, True), 0.0, False),
+        ((True, False), 0.0, True),
+        ((False, True), 0.0, True),
+        ((False, False), -2.0, True),
+    ],
+)
+def test_one_group_cannot_have_two_powers(automatic: tuple[bool, bool], target: float, clash: bool) -> None:
+    lights = [
+        {"role": "rim", "group": "A", "automatic": auto, "target_stops": wanted}
+        for auto, wanted in zip(automatic, (0.0, target), strict=True)
+    ]
+    assert ("one_group" in told(scene(*lights))) == clash
+
+
+def test_eyes_shine_where_the_flash_stands_by_the_lens() -> None:
+    """0.12 m over the lens at 4 m is 1.7 degrees; at 0.5 m it is 13. 2.5 degrees are wanted."""
+    for metres, shines in ((4.0, True), (0.7, False)):
+        lens = {"focal_mm": 85, "subject_m": metres, "background_m": 20}
+        solved = scene({"distance_m": metres}, trigger="shoe", aim={"f_number": 8, "lens": lens})
+        facts = told(solved).get("red_eye")
+        assert (facts is not None) == shines
+        if facts is not None:
+            assert facts["deg"] == pytest.approx(math.degrees(math.atan(0.12 / 4)), abs=0.05)
+
+
+# Moves that the tests of “find a stop” did not look at
+
+
+def test_heads_that_make_up_for_what_is_missing() -> None:
+    """1.5 stops under: three heads, as log2 3 = 1.58; a stop is two, offered anyway; nobody stands 40 heads up."""
+    unit, plain = Unit(name="U", watt_seconds=100), Light(distance_m=2.0)
+    assert [move.facts["count"] for move in enough_of(plain, 1.5, unit) if move.code == "heads"] == [3]
+    assert [move.code for move in enough_of(plain, 1.0, unit)] == ["closer"]
+    assert [move.code for move in enough_of(plain, 5.0, unit)] == ["closer"]
+    fixed = unit.model_copy(update={"takes_modifiers": False})
+    assert [move.code for move in enough_of(plain, 1.5, fixed)] == ["closer"]
+
+
+def test_a_head_turned_away_is_turned_back_to_the_subject() -> None:
+    """It wins back what a beam loses off its axis: (2 x 20 / 54.4)^2 of the 35 mm coverage, .54 stop."""
+    turned = NOON.model_copy(
+        update={
+            "lights": (
+                Light.model_validate({"distance_m": 2.0} | at(30) | {"position": {"bearing_deg": 30, "turn_deg": 20}}),
+            )
+        }
+    )
+    straight = named(found(turned, "Curlew 400").singles, "straight")
+    assert straight[0].gain == pytest.approx((2 * 20 / 54.4) ** 2, abs=0.02)
+
+
+def test_another_hour_is_offered_where_only_the_sun_says_the_light() -> None:
+    team = next(one for one in setups() if one.name == "Team of 22")
+    assert named(found(team, "Gannet 600", "stop_down").singles, "hour")
+    reading = {"f_number": 8, "shutter_s": 1 / 250, "iso": 100}
+    read = Setup.model_validate(team.model_dump() | {"ambient": team.ambient.model_dump() | {"readings": [reading]}})
+    assert not named(found(read, "Gannet 600", "stop_down").singles, "hour")
+    assert not named(found(NOON, "Curlew 400").singles, "hour")
+
+
+def test_a_pair_with_another_hour_comes_to_what_both_are_solved_anew() -> None:
+    team = next(one for one in setups() if one.name == "Team of 22")
+    with_hour = [one for one in found(team, "Dunlin 36", "stop_down", pairs=True).pairs if one.moves[0].code == "hour"]
+    assert with_hour
+    for one in with_hour[:4]:
+        spare = comes_to(team, 0, one, NAMES.index("Dunlin 36"), "stop_down")
+        assert one.spare == pytest.approx(spare, abs=1e-6)
+
+
+def test_a_variable_filter_near_its_far_end_is_told_to_be_uneven() -> None:
+    """Sun at f/2.8 wants five stops of ND: the far end of a filter to five, the middle of one to eight."""
+    doc = {"ambient": {"condition": "distinct_shadows"}, "aim": {"f_number": 2.8, "iso": 100}, "lights": [{}]}
+    table = table_of([Unit(name="U", claims=(Claim(guide_number=60, unit="m", zoom_mm=35),))])
+    for most, uneven in ((5, True), (8, False)):
+        filters = [{"name": "Variable", "stops": 2, "most_stops": most}]
+        method = solve(Setup.model_validate(doc | {"filters": filters}), table).method("nd")
+        assert method.camera.nd_stops == pytest.approx(5, abs=0.4)
+        assert any(cost.code == "nd_uneven" for cost in method.costs) == uneven
