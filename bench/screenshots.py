@@ -167,8 +167,9 @@ def on_set(page: Page) -> None:
 
 def a_card(page: Page) -> None:
     """A card as the phone shows it."""
-    page.goto(page.get_by_role("link", name="Open the cards").get_attribute("href") or "")
-    page.get_by_role("article", name="44 headshots").scroll_into_view_if_needed()
+    link = page.get_by_role("link", name="Open the cards").get_attribute("href") or ""
+    page.goto(page.url.split("/#")[0] + link)
+    page.get_by_role("article", name="44 headshots").evaluate("card => card.scrollIntoView()")
 
 
 VIEWS: list[tuple[str, str, tuple[int, int], Callable[[Page], None] | None]] = [
