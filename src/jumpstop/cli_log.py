@@ -28,7 +28,7 @@ def learn(
     from .core.kit.table import table_of
     from .core.plan.learning import learn as learned_from
     from .formats.log import read_log
-    from .words.log import names_of, thing_words
+    from .words.things import names_of, thing_words
 
     with plainly():
         entries = dict(read_log(sys.stdin.buffer.read() if str(readings) == "-" else readings.read_bytes()))

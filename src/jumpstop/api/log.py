@@ -22,8 +22,9 @@ from ..core.scene.setup import Setup
 from ..formats.log import read_log, write_log, write_log_csv
 from ..store.errors import NotFound
 from ..words.in_hand import background_reading, next_words
-from ..words.log import LogText, ReadingToTake, log_text, names_of, next_text, what_words
+from ..words.log import LogText, log_text, what_words
 from ..words.on_set import SetText, set_text
+from ..words.things import ReadingToTake, names_of, next_text
 from .documents import ERRORS, EVERYWHERE, Page, stored, workspace_of
 from .jobs import AS_CSV, file_answer
 from .schemas import Stored

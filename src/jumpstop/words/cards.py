@@ -29,6 +29,7 @@ from .kit import GELS, ROLES
 from .ladder import LadderText, ladder_text
 from .methods import title
 from .on_set import dials_of, unit_at_light
+from .stage import where_words
 from .stage_warnings import say_stage
 from .verdict import of_unit, picture
 from .warnings import say
@@ -180,7 +181,7 @@ def _light(solved: Solved, kind: MethodKind, at: int, unit: int | None, words: D
         unit="no unit" if one is None else one.name + (f" × {light.heads}" if light.heads > 1 else ""),
         fired=fired + (", commands" if light.sends else ""),
         through=_through(light),
-        place=_place(light, words),
+        place=where_words(light, words),
         dial=set_to,
         how="" if one is None else one.group_how,
     )
@@ -195,15 +196,6 @@ def _through(light: Light) -> str:
     if light.gel != "none":
         said += f", {GELS[light.gel]}"
     return said + (f", zoom {light.zoom_mm:.0f} mm" if light.zoom_mm else "")
-
-
-def _place(light: Light, words: DisplayUnits) -> str:
-    said = length(light.distance_m, words)
-    if light.position is None:
-        return said
-    bearing = light.position.bearing_deg
-    side = "by the camera" if bearing == 0 else f"{abs(bearing):.0f}° to the {'right' if bearing > 0 else 'left'}"
-    return f"{said}, {side}, {length(light.position.height_m, words)} high"
 
 
 def _preflight(solved: Solved, kind: MethodKind, units: Sequence[int | None]) -> Iterator[str]:

@@ -1,23 +1,20 @@
 """The log in words: what was read, planned against found, what readings have taught, and what to measure next."""
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
 
-from ..core.kit.learned import Key
-from ..core.kit.modifier import GELS, layers_on
 from ..core.kit.table import UnitTable
 from ..core.plan.learning import Found, Learning, place_on
-from ..core.plan.next_reading import Landing, Proposal
 from ..core.plan.seen import next_dial
 from ..core.scene.log import LogEntry
 from ..core.scene.seen import Seen
 from .figures import DisplayUnits, amount, count, dial, listed, shutter, stops
 from .in_hand import seen_words
-from .kit import GELS as GEL_WORDS
 from .kit import ROLES
+from .things import names_of, thing_words
 
 TIED = 0.5  # correlation from which two things are said to be known together
 RIGHT = 0.05  # stops: as planned
@@ -74,14 +71,6 @@ class ThingText:
     prior_sd: float
     by: list[str]
     tied: str
-
-
-@dataclass(slots=True)
-class ReadingToTake:
-    """A reading worth taking."""
-
-    says: str
-    why: str
 
 
 @dataclass(slots=True)
@@ -247,76 +236,3 @@ def _things(
             )
         )
     return sorted(out, key=lambda thing: -abs(thing.mean) - thing.prior_sd + thing.sd)
-
-
-def names_of(entries: object, table: UnitTable) -> dict[str, str]:
-    """What the things are called, by their ids: units of the shelf, and what the entries hold copies of."""
-    names = dict(zip(table.ids, (unit.name for unit in table.units), strict=True))
-    for entry in entries:  # type: ignore[attr-defined]
-        was = entry.was
-        if was is not None:
-            for light in was.lights:
-                if light.modifier is not None:
-                    names.setdefault(light.modifier.id or light.modifier.name, light.modifier.name)
-            for one in was.filters:
-                names.setdefault(one.id or one.name, one.name)
-            names.setdefault(was.body.id or was.body.name, was.body.name)
-        for held in (entry.filter and entry.filter.filter, entry.curtain and entry.curtain.body):
-            if held is not None:
-                names.setdefault(held.id or held.name, held.name)
-    return names
-
-
-PARTS = {
-    ("unit", "rating"): "{}, its light",
-    ("unit", "moved"): "{}, its light at a coverage it is not quoted at",
-    ("unit", "hss"): "{} in high-speed sync",
-    ("unit", "duration"): "{}, what a short flash loses",
-    ("body", "tone"): "{}, the tones of its frames",
-    ("body", "travel"): "{}, curtain travel (log2 of the time)",
-}
-
-
-def thing_words(key: Key, names: Mapping[str, str]) -> str:
-    """What a thing is called."""
-    kind, which, part = key
-    name = names.get(which, which)
-    if kind == "gel":
-        return next((GEL_WORDS[gel] for gel in GELS if gel == which), which)
-    if kind == "modifier":
-        return f"{name}, {part}" if part else name
-    if kind == "room":
-        return f"{name}, bounced off the {part}"
-    if kind == "unit" and part.startswith("zoom"):
-        return f"{name}, zoomed to {part.removeprefix('zoom ')} mm"
-    said = PARTS.get((kind, part))
-    return name if said is None else name.join(said.split("{}"))
-
-
-def next_text(
-    proposals: Sequence[Proposal],
-    landings: Sequence[Landing],
-    setups: Sequence[str],
-    table: UnitTable,
-    names: Mapping[str, str],
-) -> list[ReadingToTake]:
-    """What to measure next: which unit behind what, and which verdicts it settles."""
-    out = []
-    for proposal in proposals:
-        one = proposal.candidate
-        modifier = one.light.modifier
-        through = "bare" if modifier is None else f"through {modifier.name}"
-        on = () if modifier is None else layers_on(modifier, one.light.layers)
-        through += f" ({listed([layer.name for layer in on], 'and')} on)" if on else ""
-        how = "with a test frame in high-speed sync" if one.method == "hss" else "with the flash meter"
-        unit = table.units[one.unit].name
-        settled = [
-            f"{setups[landing.setup]} (uncertainty {before:.2f}, then {after:.2f})"
-            for landing, (before, after) in zip(landings, proposal.sd, strict=True)
-            if after < before * 0.9
-        ]
-        now, then = f"{proposal.wrong:.2f} of {len(landings)} now", f"{proposal.wrong_after:.2f} after"
-        why = f"Verdicts expected to be wrong: {now}, {then}"
-        more = f"; it says most of {listed(settled[:3], 'and')}" if settled else ""
-        out.append(ReadingToTake(f"Read {unit} {through}, full power, from 2 m, {how}.", f"{why}{more}."))
-    return out

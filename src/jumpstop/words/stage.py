@@ -7,6 +7,7 @@ from ..core.plan.methods import Method
 from ..core.plan.picture import Tone, dark_from_m, framing_of, same_size, tones_of
 from ..core.plan.reach import BLOCKED, Solved
 from ..core.plan.stage import RINGS, Stage, short_side, softness, stage_of
+from ..core.scene.light import Light
 from ..core.scene.stage import SubjectKind
 from .figures import DisplayUnits, amount, dial, length, share, stops
 from .kit import RECEIVERS, ROLES
@@ -222,7 +223,7 @@ def _light(
         points_deg=round(placed.points_deg, 2),
         beam_deg=None if placed.beam_deg is None else round(placed.beam_deg, 2),
         rings=[Ring(stops(ring, 0), round(radius, 3)) for ring, radius in zip(RINGS, placed.rings, strict=False)],
-        where=_where(solved, at, words),
+        where=where_words(solved.setup.lights[at], words),
         soft=_soft(softness(solved.setup, light)) if light.role != "background" else "",
         shadow=None if shadow is None else [round(one, 3) for one in (*shadow.foot, *shadow.tip)],
         shadow_in_frame=shadow is not None and shadow.in_frame,
@@ -233,8 +234,8 @@ def _soft(size: float) -> str:
     return "soft" if size >= 1 else "half soft" if size >= 0.4 else "hard"
 
 
-def _where(solved: Solved, at: int, words: DisplayUnits) -> str:
-    light = solved.setup.lights[at]
+def where_words(light: Light, words: DisplayUnits) -> str:
+    """Where a light stands: its distance, to which side, how high."""
     metres = length(light.distance_m, words)
     if light.position is None:
         return metres
