@@ -179,6 +179,36 @@ def test_ways_out_do_what_they_say() -> None:
     assert day_plan(with_one, SHELF).gives_out == pytest.approx(charger.gives_out)
 
 
+def test_a_second_unit_and_another_order_do_what_they_say() -> None:
+    """Two heads give a stop more, so each is dialled a stop lower: half the charge. A hard half hour at the end of a
+    day runs a battery out later than one at its start."""
+    long = [{"people": 12, "frames_each": 60}]
+    plan = day_plan(file_of(long), table_of([ONE]))
+    alone = plan.units[0]
+    second = next(way for way in plan.ways if way.code == "second")
+    assert plan.gives_out is not None
+    assert second.gives_out is None
+    with_two = DARK | {"lights": [{"distance_m": 3, "heads": 2}]}
+    beside = day_plan(file_of(long, with_two), table_of([ONE]), ways=False).units[0]
+    idle = IDLE_PER_H * alone.capacity * (plan.turns[0].end - plan.turns[0].ready) / 60
+    assert (beside.used - idle) == pytest.approx((alone.used - idle) / 2, rel=0.02)
+    hard, easy = (
+        {"people": 9, "frames_each": 60, "minutes_each": 3},
+        {"people": 6, "frames_each": 10, "minutes_each": 60},
+    )
+    plan = day_plan(file_of([hard, easy]), table_of([ONE]))
+    order = next(way for way in plan.ways if way.code == "order")
+    assert order.sessions == (0, 1)
+    turned = day_plan(file_of([easy, hard]), table_of([ONE]), ways=False)
+    assert order.gives_out == pytest.approx(turned.gives_out)
+    assert plan.gives_out is not None
+    assert order.gives_out is not None
+    assert order.gives_out > plan.gives_out + 120
+    assert not [way for way in day_plan(file_of([easy, hard]), table_of([ONE])).ways if way.code == "order"]
+    told = [{"people": 9, "frames_each": 60, "start": "09:30"}, easy]
+    assert not [way for way in day_plan(file_of(told), table_of([ONE])).ways if way.code == "order"]
+
+
 def test_spread_is_the_same_for_the_same_seed() -> None:
     file = file_of([{"people": 10, "frames_each": 90, "minutes_each": 6}], batteries=[{"unit": "One", "charges": 2}])
     plan = day_plan(file, table_of([ONE]))

@@ -259,6 +259,13 @@ def _way(plan: DayPlan, way: Way) -> str:
     if way.code == "charges" and way.unit is not None:
         name = plan.table.units[way.unit].name
         return f"{count(int(way.count), 'battery', 'batteries')} more for {name}: {then}."
+    if way.code == "second" and way.unit is not None:
+        return (
+            f"A second {plan.table.units[way.unit].name} beside it with as many batteries, each dialled lower: {then}."
+        )
+    if way.code == "order":
+        a, b = (plan.turns[at].setup.name for at in way.sessions)
+        return f"{b} in the place of {a}, and the other way round: {then}."
     if way.code == "charger":
         return f"A charger at work while you shoot: {then}."
     return f"ISO {'one stop' if way.count == 2 else 'two stops'} up, so that every flash takes less: {then}."

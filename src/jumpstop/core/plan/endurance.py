@@ -24,6 +24,8 @@ SD_FRAMES, SD_POWER, SD_CELLS = (
 )  # of frames, of the light [stops] and of cells from day to day; from memory
 RUNS, SEED = 1000, 20260624
 SURE = 0.9  # "nine days in ten"
+MOST_HEADS = 16  # at one light
+MOST_ORDERS = 10  # orders of sessions that are tried
 
 
 @dataclass(frozen=True)
@@ -151,12 +153,16 @@ class Spread:
 
 @dataclass(frozen=True)
 class Way:
-    """One way out where something gives out: what is done, and what then gives out first (None: nothing)."""
+    """One way out where something gives out: what is done, and what then gives out first (None: nothing).
+
+    sessions: of another order, the two that change places.
+    """
 
     code: str
     unit: int | None
     count: float
     gives_out: float | None
+    sessions: tuple[int, ...] = ()
 
 
 @dataclass(frozen=True, eq=False)
@@ -231,7 +237,7 @@ def _lastings(turns: Sequence[Turn], table: UnitTable, file: JobFile) -> list[La
 
 
 def _ways(file: JobFile, plan: DayPlan, step: Step, avoid: Sequence[MethodKind]) -> list[Way]:
-    """More charges, a charger, a higher ISO: each with what it comes to."""
+    """More charges, a charger, a higher ISO, a second unit, another order: each with what it comes to."""
     job, out = plan.job, list[Way]()
     short = [one for one in plan.units if one.gives_out is not None]
     for one in short:
@@ -243,7 +249,52 @@ def _ways(file: JobFile, plan: DayPlan, step: Step, avoid: Sequence[MethodKind])
     for times in (2.0, 4.0):
         higher = day_plan(with_iso(file, times), plan.table, step, avoid, ways=False)
         out.append(Way("iso", None, times, higher.gives_out))
+    for one in short:
+        beside = day_plan(_with_second(file, plan, one.unit), plan.table, step, avoid, ways=False)
+        out.append(Way("second", one.unit, 1, beside.gives_out))
+    out += _orders(file, plan, step, avoid)
     return out
+
+
+def _with_second(file: JobFile, plan: DayPlan, unit: int) -> JobFile:
+    """The job with one more of a unit, fed alike, at every light where it stands: each then gives so much less."""
+    stands = {
+        (turn.session.setup, work.light)
+        for turn in plan.turns
+        for stretch in turn.stretches
+        for work in stretch.work
+        if work.unit == unit
+    }
+    setups = []
+    for one in file.setups:
+        lights = list(one.setup.lights)
+        for at, light in enumerate(lights):
+            if (one.id, at) in stands and light.heads < MOST_HEADS:
+                lights[at] = light.model_copy(update={"heads": light.heads + 1})
+        setups.append(one.model_copy(update={"setup": one.setup.model_copy(update={"lights": tuple(lights)})}))
+    key = plan.table.ids[unit]
+    picked = tuple(
+        one.model_copy(update={"count": one.count + 1}) if one.unit == key else one for one in file.job.picked
+    )
+    return file.model_copy(update={"setups": tuple(setups), "job": file.job.model_copy(update={"picked": picked})})
+
+
+def _orders(file: JobFile, plan: DayPlan, step: Step, avoid: Sequence[MethodKind]) -> list[Way]:
+    """The best of the orders in which two sessions, neither at a time of its own, change places; none where the order
+    helps nothing."""
+    sessions, first = file.job.sessions, plan.gives_out
+    movable = [at for at, session in enumerate(sessions) if session.start is None]
+    pairs = [(a, b) for number, a in enumerate(movable) for b in movable[number + 1 :]][:MOST_ORDERS]
+    best: Way | None = None
+    for a, b in pairs:
+        turned = list(sessions)
+        turned[a], turned[b] = turned[b], turned[a]
+        there = file.model_copy(update={"job": file.job.model_copy(update={"sessions": tuple(turned)})})
+        out = day_plan(there, plan.table, step, avoid, ways=False).gives_out
+        if best is None or (out or math.inf) > (best.gives_out or math.inf):
+            best = Way("order", None, 1, out, (a, b))
+    later = best is not None and first is not None and (best.gives_out or math.inf) > first
+    return [best] if best is not None and later else []
 
 
 def _with_charges(plan: DayPlan, one: Lasting, charges: int) -> Lasting:
