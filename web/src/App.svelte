@@ -38,6 +38,7 @@
     bench.ontrouble = (sentence) => history.tell(sentence)
     const [here] = await Promise.all([person.load(), setups.load(), history.look()])
     ready = here
+    if (!job.doc) void job.open()
   })
 
   async function choose(change: Partial<Preferences>): Promise<string> {
@@ -91,6 +92,11 @@
       <a {href} aria-current={shown.route.name === name ? 'page' : undefined} class="nav">{name}</a>
     {/each}
   </nav>
+  {#if job.doc}
+    <a class="job-name truncate" href={address.job(job.id)} title="The job in hand"
+      ><bdi>{job.doc.name}</bdi></a
+    >
+  {/if}
   <span
     class={`ml-auto truncate text-sm ${(bench.session?.saving ?? 'saved') === 'saved' ? 'max-sm:sr-only' : ''}`}
     role="status"
@@ -168,6 +174,12 @@
     font-weight: 700;
     border-color: #f2b24a;
   }
+  .job-name {
+    max-width: 20rem;
+    padding: 0.6rem 0 0.4rem 1rem;
+    font-size: 0.86rem;
+    border-left: 1px solid rgb(255 255 255 / 0.3);
+  }
   .tool {
     display: grid;
     place-items: center;
@@ -178,7 +190,8 @@
   }
   /* A phone has no keys, and little room. */
   @media (max-width: 639px) {
-    .tool.desk-only {
+    .tool.desk-only,
+    .job-name {
       display: none;
     }
   }

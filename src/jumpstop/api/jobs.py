@@ -22,7 +22,7 @@ from ..core.plan.moves import Bag
 from ..core.plan.reach import Solved, solve
 from ..core.plan.turns import day_shelf, units_at
 from ..core.plan.worked_out import with_distances
-from ..core.scene.job import Job, JobFile
+from ..core.scene.job import Job, JobFile, Picked
 from ..core.scene.setup import Setup
 from ..formats.documents import read_job, write_job
 from ..formats.roster import read_roster, write_roster
@@ -122,7 +122,12 @@ def kit(request: Request, item_id: str) -> KitText:
     if chosen.status == "none":
         bag = Bag(workspace_of(request).modifiers())
         given_up = given_up_text(landings, table, job, bag, preferences)
-    return kit_text(chosen, landings, table, job, given_up, preferences)
+    plan = None
+    if chosen.counts and file.job.sessions:
+        picked = tuple(Picked(unit=table.ids[at], count=number) for at, number in chosen.counts.items())
+        taken = file.model_copy(update={"job": job.model_copy(update={"picked": picked})})
+        plan = day_plan(taken, table, preferences.step, preferences.avoid, ways=False)
+    return kit_text(chosen, landings, table, job, given_up, preferences, plan)
 
 
 @router.get("/{item_id}/front", responses=REFUSED, response_class=StreamingResponse)

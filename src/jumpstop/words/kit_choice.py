@@ -1,5 +1,6 @@
 """Which kit, in words: what to take, who stands where, how sure; and what must be given up where nothing covers all."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -7,10 +8,12 @@ import numpy as np
 
 from ..core.kit.table import UnitTable
 from ..core.plan.board import Landings, whole_chance
+from ..core.plan.endurance import DayPlan
 from ..core.plan.kit_choice import Kit, Missing, crowded, missing, picks_of, price_of
 from ..core.plan.levers import levers
 from ..core.plan.moves import Bag
 from ..core.plan.ranking import gaining, taming
+from ..core.plan.turns import supply_of
 from ..core.scene.job import Job, Least
 from .board import post_text
 from .figures import DisplayUnits, amount, count, share, stops
@@ -43,13 +46,20 @@ class KitText:
     outlay: float
     chance: float | None
     sure: str
+    batteries: str
     given_up: list[str]
 
 
 def kit_text(
-    kit: Kit, landings: Sequence[Landings], table: UnitTable, job: Job, given_up: Sequence[str], words: DisplayUnits
+    kit: Kit,
+    landings: Sequence[Landings],
+    table: UnitTable,
+    job: Job,
+    given_up: Sequence[str],
+    words: DisplayUnits,
+    plan: DayPlan | None = None,
 ) -> KitText:
-    """The document."""
+    """The document. plan: the job's day with this kit, for its batteries."""
     grams, price, outlay = (_sum(kit, table, least) for least in ("weight", "price", "buy"))
     picks = picks_of(landings, kit.posts)
     chance = whole_chance(picks) if picks else None
@@ -66,8 +76,21 @@ def kit_text(
         outlay=outlay,
         chance=None if chance is None else round(chance, 4),
         sure="" if chance is None else share(chance),
+        batteries="" if plan is None else batteries_text(plan),
         given_up=list(given_up),
     )
+
+
+def batteries_text(plan: DayPlan) -> str:
+    """How many charges a day wants of its units, and what they weigh where that is known."""
+    limited = [one for one in plan.units if math.isfinite(one.capacity)]
+    wanted = sum(one.wanted for one in limited)
+    if not wanted:
+        return ""
+    each = [(one.wanted, supply_of(plan.table.units[one.unit], None)) for one in limited]
+    grams = [number * supply.weight_g for number, supply in each if supply is not None and supply.weight_g is not None]
+    weighs = f", {sum(grams) / 1000:.1f} kg" if len(grams) == len(each) else ""
+    return f"With it {count(wanted, 'battery', 'batteries')} for the day{weighs}."
 
 
 def _sum(kit: Kit, table: UnitTable, least: Least) -> float:

@@ -126,6 +126,7 @@
           {#each found.taken as one, i (one.unit)}{i ? ', ' : ''}{one.count > 1 ? `${one.count} × ` : ''}<bdi
               >{one.name}</bdi
             >{one.holding === 'owned' ? '' : one.holding === 'hire' ? ' (hired)' : ' (to buy)'}{/each}.
+          {found.batteries}
           {#if found.sure}That all of it holds: {found.sure}.{/if}
         </p>
         <button type="button" class="btn btn-sm mt-1" onclick={() => take(found!)}>Take these along</button>

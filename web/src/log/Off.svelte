@@ -16,7 +16,6 @@
     pick: (stops: number) => void
   } = $props()
   const STEPS: [string, number][] = [
-    ['−2', -2],
     ['−1', -1],
     ['−⅔', -2 / 3],
     ['−⅓', -1 / 3],
@@ -24,6 +23,7 @@
     ['+⅓', 1 / 3],
     ['+⅔', 2 / 3],
     ['+1', 1],
+    ['−2', -2],
     ['+2', 2],
   ]
   const spoken = (stops: number) =>
@@ -34,7 +34,7 @@
   <legend class="text-quiet flex w-full justify-between text-[0.82rem]"
     ><span>{dark}</span><span class="font-semibold">{label}</span><span>{bright}</span></legend
   >
-  <div class="grid grid-cols-9 gap-px">
+  <div class="steps grid gap-px">
     {#each STEPS as [text, stops] (text)}
       <button
         type="button"
@@ -48,7 +48,16 @@
 </fieldset>
 
 <style>
-  /* Nine in a row on a phone: each as wide as its share. */
+  /* Seven in a row on a phone, each as wide as a thumb; two stops off are rare, and stand below. */
+  .steps {
+    grid-template-columns: repeat(14, minmax(0, 1fr));
+  }
+  .steps > :global(*) {
+    grid-column: span 2;
+  }
+  .steps > :global(:nth-child(n + 8)) {
+    grid-column: span 7;
+  }
   .off.off {
     min-width: 0 !important;
   }

@@ -3756,6 +3756,8 @@ export interface components {
             chance: number | null;
             /** Sure */
             sure: string;
+            /** Batteries */
+            batteries: string;
             /** Given Up */
             given_up: string[];
         };
