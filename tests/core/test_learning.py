@@ -13,7 +13,7 @@ from scipy import stats
 
 from jumpstop.core.kit.table import UnitTable, table_of
 from jumpstop.core.kit.unit import Claim, Hss, Unit
-from jumpstop.core.physics.gaussian import expected_wrong, left_out, root_of, update, wrong_chance
+from jumpstop.core.physics.gaussian import expected_wrong, left_out, root_of, update, without, wrong_chance
 from jumpstop.core.plan.learning import Row, learn, row_of
 from jumpstop.core.plan.reach import solve
 from jumpstop.core.scene.log import LogEntry
@@ -59,12 +59,16 @@ def test_what_a_reading_left_out_says_is_what_the_others_say_of_it() -> None:
     rng = np.random.default_rng(4)
     rows, covariance = rng.normal(size=(5, 3)), np.diag([0.3, 0.2, 0.4])
     values, noise = rng.normal(size=5), np.full(5, 0.05)
-    apart, sd = left_out(rows, covariance, values, noise)
+    known = update(np.zeros(3), covariance, rows, values, noise)
+    apart, sd = left_out(known, rows, values, noise)
     for at in range(5):
         others = np.arange(5) != at
         mean, after = update(np.zeros(3), covariance, rows[others], values[others], noise[others])
         assert apart[at] == pytest.approx(values[at] - rows[at] @ mean, abs=1e-9)
         assert sd[at] == pytest.approx(math.sqrt(rows[at] @ after @ rows[at] + noise[at]), abs=1e-9)
+        less = without(known, rows[at], values[at], noise[at])
+        assert less.mean == pytest.approx(mean, abs=1e-9)
+        assert less.covariance == pytest.approx(after, abs=1e-9)
 
 
 @pytest.mark.parametrize(("mean", "sd", "after"), [(0.3, 0.4, 0.1), (-1.0, 0.5, 0.4), (0.0, 0.3, 0.15), (2, 0.3, 0.1)])

@@ -16,7 +16,7 @@ from ..core.kit.table import UnitTable, table_of
 from ..core.kit.trigger import Battery, Trigger
 from ..core.kit.unit import Unit
 from ..core.physics.exposure import METER_C_FLAT
-from ..core.plan.learning import Learning, learn
+from ..core.plan.learning import Learning, Row, learn, row_of
 from ..core.plan.reach import Solved, solve
 from ..core.plan.worked_out import with_distances, with_units
 from ..core.scene.job import Job, JobFile, JobSetup, in_wind
@@ -42,6 +42,14 @@ MODELS: dict[Kind, type[BaseModel]] = {
     "setups": Setup,
     "log": LogEntry,
 }
+
+
+class Logged(NamedTuple):
+    """An entry of the log as it was read, and what it says of which things."""
+
+    revision: int
+    entry: LogEntry
+    row: Row | None
 
 
 class Unreadable(NamedTuple):
@@ -73,7 +81,8 @@ class Workspace:
         self._lock = Lock()
         self._tables: dict[float, tuple[int, UnitTable]] = {}
         self._kit: dict[str, tuple[int, dict[str, Any]]] = {}
-        self._learning: tuple[tuple[int, ...], Learning] | None = None
+        self._log: tuple[tuple[int, ...], dict[str, Logged]] | None = None
+        self._learning: tuple[dict[str, Logged], Learning] | None = None
         self._taught: tuple[UnitTable, Learned, UnitTable] | None = None
 
     def table(self, meter_c: float, meta: Meta | None = None) -> UnitTable:
@@ -101,16 +110,34 @@ class Workspace:
 
     def log(self, meta: Meta | None = None) -> dict[str, LogEntry]:
         """The log's entries by their ids, in the order in which they came."""
-        return self.kit("log", self.store.meta() if meta is None else meta)
+        meta = self.store.meta() if meta is None else meta
+        return {key: one.entry for key, one in self._logged(meta).items()}
+
+    def _logged(self, meta: Meta) -> dict[str, Logged]:
+        """The log, of which only what is new is read and worked out anew."""
+        state = tuple(meta.get(changed(kind), 0) for kind in ("log", "units"))
+        with self._lock:
+            kept = self._log
+            if kept is not None and kept[0] == state:
+                return kept[1]
+            old = kept[1] if kept is not None and kept[0][1] == state[1] else {}
+        table = self.said_table(METER_C_FLAT, meta)
+        items = self.store.items("log")
+        same = {one.id: old[one.id] for one in items if one.id in old and old[one.id].revision == one.revision}
+        fresh, _ = readable("log", [one for one in items if one.id not in same])
+        new = {item.id: Logged(item.revision, entry, row_of(entry, table)) for item, entry in fresh}
+        found = {one.id: same.get(one.id) or new[one.id] for one in items if one.id in same or one.id in new}
+        with self._lock:
+            self._log = (state, found)
+        return found
 
     def learning(self, meta: Meta | None = None) -> Learning:
         """What all readings come to; kept until the log or the shelf changes."""
-        meta = self.store.meta() if meta is None else meta
-        state = tuple(meta.get(changed(kind), 0) for kind in ("log", "units"))
+        logged = self._logged(self.store.meta() if meta is None else meta)
         kept = self._learning
-        if kept is None or kept[0] != state:
-            entries = list(self.log(meta).values())
-            kept = self._learning = (state, learn(entries, self.said_table(METER_C_FLAT, meta)))
+        if kept is None or kept[0] is not logged:
+            entries, rows = [one.entry for one in logged.values()], [one.row for one in logged.values()]
+            kept = self._learning = (logged, learn(entries, self.said_table(METER_C_FLAT, meta), rows))
         return kept[1]
 
     def kit(self, kind: Kind, meta: Meta) -> dict[str, Any]:

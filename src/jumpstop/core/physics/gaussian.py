@@ -12,6 +12,7 @@ from .arrays import Figure, Floats
 from .stops import p_reach
 
 LEAST_SD = 1e-9  # no reading is surer than this
+LEAST_LEFT = 1e-9  # of a reading's variance, that the others leave it
 NODES, WEIGHTS = np.polynomial.legendre.leggauss(48)
 
 
@@ -23,28 +24,38 @@ class Posterior(NamedTuple):
 
 
 def update(mean: Floats, covariance: Floats, rows: Floats, values: Floats, noise: Floats) -> Posterior:
-    """The posterior after readings, each a sum of things and noise.
+    """The posterior after readings, each a sum of things and noise of its own.
 
     mean (things,), covariance (things, things): what is known before. rows (readings, things): how much of each thing
-    is in a reading. values (readings,). noise: variances (readings,), or their covariance (readings, readings).
+    is in a reading. values (readings,). noise (readings,): variances. The cost grows with the readings where they are
+    more than the things, else with the things.
     """
-    noise = np.diag(noise) if noise.ndim == 1 else noise
-    spread = rows @ covariance
-    inner = spread @ rows.T + noise
-    gain = np.linalg.solve(inner, spread).T
-    after = covariance - gain @ spread
-    return Posterior(mean + gain @ (values - rows @ mean), (after + after.T) / 2)
+    if len(rows) <= len(mean):
+        spread = rows @ covariance
+        gain = np.linalg.solve(spread @ rows.T + np.diag(noise), spread).T
+        after = covariance - gain @ spread
+        return Posterior(mean + gain @ (values - rows @ mean), (after + after.T) / 2)
+    weighed = rows.T / noise
+    found = np.linalg.inv(np.linalg.inv(covariance) + weighed @ rows)
+    return Posterior(mean + found @ (weighed @ (values - rows @ mean)), np.asarray(found + found.T) / 2)
 
 
-def left_out(rows: Floats, covariance: Floats, values: Floats, noise: Floats) -> tuple[Floats, Floats]:
+def left_out(known: Posterior, rows: Floats, values: Floats, noise: Floats) -> tuple[Floats, Floats]:
     """(how far each reading lies from what all the others say of it, the sd of that), each of shape (readings,).
 
-    Arguments as of `update`, with things of mean 0; in closed form from the inverse of the readings' covariance.
+    known: after all of them. In closed form, by each reading's leverage: its share of what is known of itself.
     """
-    noise = np.diag(noise) if noise.ndim == 1 else noise
-    inverse = np.linalg.inv(rows @ covariance @ rows.T + noise)
-    own = np.diag(inverse)
-    return inverse @ values / own, 1 / np.sqrt(own)
+    left = 1 - np.sum((rows @ known.covariance) * rows, axis=1) / noise
+    left = np.maximum(left, LEAST_LEFT)
+    return (values - rows @ known.mean) / left, np.sqrt(noise / left)
+
+
+def without(known: Posterior, row: Floats, value: float, noise: float) -> Posterior:
+    """What is known without one of the readings that it comes from."""
+    held = known.covariance @ row
+    left = max(noise - float(row @ held), noise * LEAST_LEFT)
+    mean = known.mean - held * (value - float(row @ known.mean)) / left
+    return Posterior(mean, known.covariance + np.outer(held, held) / left)
 
 
 def root_of(covariance: Floats) -> Floats:

@@ -10,7 +10,7 @@ import numpy as np
 from ..kit.learned import Key, Learned
 from ..kit.table import UnitTable
 from ..physics.arrays import Floats
-from ..physics.gaussian import left_out, update
+from ..physics.gaussian import Posterior, left_out, update, without
 from ..scene.light import OwnUnit
 from ..scene.log import SD_FRAMES, LogEntry
 from ..scene.seen import Seen
@@ -73,48 +73,72 @@ class Learning:
     found: tuple[Found, ...]
 
 
-def learn(entries: Sequence[LogEntry], table: UnitTable) -> Learning:
-    """All readings together. table: the shelf as it is said to be, without what readings taught.
+def learn(entries: Sequence[LogEntry], table: UnitTable, rows: Sequence[Row | None] | None = None) -> Learning:
+    """All readings together. table: the shelf as it is said to be, without what readings taught. rows: of the entries
+    (see `row_of`), where they are known already.
 
     Entries set aside, and those of units that are no longer on the shelf, teach nothing.
     """
-    rows = [row_of(entry, table) for entry in entries]
+    rows = [row_of(entry, table) for entry in entries] if rows is None else rows
     used = [(at, row) for at, row in enumerate(rows) if row is not None and not entries[at].aside]
     keys, prior = _things([row for _, row in used], table)
     covariance = covariance_of(keys, prior, table)
     found = [Found(_kind(entry), None if row is None else row.off) for entry, row in zip(entries, rows, strict=True)]
     if not used:
         return Learning(Learned({}, prior, np.zeros(0), covariance), tuple(found))
-    matrix = np.zeros((len(used), len(keys)))
     places = {key: at for at, key in enumerate(keys)}
+    matrix = np.zeros((len(used), len(keys)))
     for line, (_, row) in enumerate(used):
         for key, (much, sd) in row.of.items():
             matrix[line, places[key]] = much * sd / prior[places[key]]
-    off, noise = np.array([row.off for _, row in used]), _noise([row for _, row in used])
-    after = update(np.zeros(len(keys)), covariance, matrix, off, noise)
-    for line, (apart, times) in enumerate(_apart(matrix, covariance, off, noise)):
+    off = np.array([row.off for _, row in used])
+    matrix, spread, noise = _with_places([row for _, row in used], matrix, covariance)
+    known = update(np.zeros(len(spread)), spread, matrix, off, noise)
+    for line, (apart, times) in enumerate(_apart(known, matrix, off, noise)):
         at, row = used[line]
         found[at] = Found(_kind(entries[at]), row.off, apart, times, tuple(row.of))
-    return Learning(Learned(places, prior, after.mean, after.covariance), tuple(found))
+    own = len(keys)
+    return Learning(Learned(places, prior, known.mean[:own], known.covariance[:own, :own]), tuple(found))
 
 
-def _apart(matrix: Floats, covariance: Floats, off: Floats, noise: Floats) -> list[tuple[float, float | None]]:
+def _with_places(rows: Sequence[Row], matrix: Floats, covariance: Floats) -> tuple[Floats, Floats, Floats]:
+    """(rows, covariance, noise) with what a place adds: the same for all readings that were taken there, a thing of its
+    own where they are several; else noise of the one reading."""
+    lines: dict[tuple[object, ...], list[int]] = {}
+    for line, row in enumerate(rows):
+        lines.setdefault(row.place, []).append(line)
+    shared = [some for place, some in lines.items() if place and len(some) > 1 and rows[some[0]].place_noise]
+    noise = np.array([row.noise + row.place_noise for row in rows])
+    columns = np.zeros((len(rows), len(shared)))
+    for at, some in enumerate(shared):
+        columns[some, at] = 1.0
+        noise[some] = [rows[line].noise for line in some]
+    size = len(covariance)
+    spread = np.zeros((size + len(shared),) * 2)
+    spread[:size, :size] = covariance
+    spread[range(size, len(spread)), range(size, len(spread))] = [rows[some[0]].place_noise for some in shared]
+    return np.hstack([matrix, columns]), spread, noise
+
+
+def _apart(known: Posterior, matrix: Floats, off: Floats, noise: Floats) -> list[tuple[float, float | None]]:
     """(how far each reading lies from what all others say, in how many sd); None where there are no others.
 
-    The oddest ones are left out first, so that one bad reading does not make the good ones look odd.
+    The oddest is left out first, so that one bad reading does not make the good ones look odd.
     """
     out: list[tuple[float, float | None]] = [(0.0, None)] * len(off)
-    kept = np.arange(len(off))
-    while len(kept) > 1:
-        apart, sd = left_out(matrix[kept], covariance, off[kept], noise[np.ix_(kept, kept)])
-        times = np.abs(apart / sd)
-        odd = times > max(ODD, float(np.max(times)) * SAME_ODD)
-        for at in range(len(kept)):
-            if odd[at] or not np.any(odd):
-                out[int(kept[at])] = (float(apart[at]), float(apart[at] / sd[at]))
-        if not np.any(odd):
+    kept = np.ones(len(off), dtype=bool)
+    while np.sum(kept) > 1:
+        apart, sd = left_out(known, matrix, off, noise)
+        times = np.where(kept, np.abs(apart / sd), 0.0)
+        worst = float(np.max(times))
+        odd = np.flatnonzero(times >= worst * SAME_ODD) if worst > ODD else np.flatnonzero(kept)
+        for at in odd:
+            out[int(at)] = (float(apart[at]), float(apart[at] / sd[at]))
+        if worst <= ODD:
             break
-        kept = kept[~odd]
+        for at in odd:
+            kept[at] = False
+            known = without(known, matrix[at], float(off[at]), float(noise[at]))
     return out
 
 
@@ -144,18 +168,6 @@ def _things(rows: Sequence[Row], table: UnitTable) -> tuple[list[Key], Floats]:
             if table.rated_sd[place] > table.quoted_sd[place] + SAME_SD:
                 prior.setdefault((kind, unit, MOVED), float(table.rated_sd[place]))
     return list(prior), np.array(list(prior.values()), dtype=float)
-
-
-def _noise(rows: Sequence[Row]) -> Floats:
-    """Covariance of the readings' noise: what a place adds is the same for all that were taken there."""
-    noise = np.diag([row.noise for row in rows])
-    by_place: dict[tuple[object, ...], list[int]] = {}
-    for line, row in enumerate(rows):
-        if row.place_noise:
-            by_place.setdefault(row.place, []).append(line)
-    for lines in by_place.values():
-        noise[np.ix_(lines, lines)] += rows[lines[0]].place_noise
-    return noise
 
 
 def row_of(entry: LogEntry, table: UnitTable) -> Row | None:
