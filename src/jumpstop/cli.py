@@ -70,6 +70,9 @@ def _own_names(host: str) -> list[str]:
     found = [name, f"{name}.local"]
     with suppress(OSError):  # a machine that does not know its own name is called by what --allow-host says
         found += [str(entry[4][0]) for entry in socket.getaddrinfo(name, None)]
+    with suppress(OSError), socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as out:
+        out.connect(("192.0.2.1", 9))  # an address kept for examples: nothing is sent, but the way out is chosen
+        found.append(str(out.getsockname()[0]))
     return list(dict.fromkeys(found))
 
 

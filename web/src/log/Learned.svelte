@@ -2,7 +2,13 @@
 <script lang="ts">
   import type { LogText } from '../lib/api/client'
 
-  let { things }: { things: LogText['things'] } = $props()
+  let { text }: { text: LogText } = $props()
+  const things = $derived(text.things)
+  const entry = $derived(new Map(text.entries.map((one) => [one.id, one])))
+  const told = (id: string) => {
+    const one = entry.get(id)
+    return one ? `${one.at} ${one.name}, ${one.found}` : 'a reading of another job'
+  }
   const most = $derived(
     Math.max(0.5, ...things.map((one) => Math.abs(one.mean) + Math.max(one.sd, one.prior_sd))),
   )
@@ -67,7 +73,16 @@
             </td>
             <td class="text-quiet pl-3 whitespace-nowrap">{one.before}</td>
             <td class="text-flash pl-3 font-semibold whitespace-nowrap">{one.after}</td>
-            <td class="pl-3 text-right">{one.by.length}</td>
+            <td class="pl-3 text-right">
+              <details class="more">
+                <summary class="text-right" aria-label={`Readings behind ${one.name}: ${one.by.length}`}
+                  >{one.by.length}</summary
+                >
+                <ul class="text-left text-[0.8rem]">
+                  {#each one.by as id (id)}<li><bdi>{told(id)}</bdi></li>{/each}
+                </ul>
+              </details>
+            </td>
           </tr>
         {/each}
       </tbody>

@@ -111,7 +111,7 @@
         {/if}
         <section class="sheet p-3" aria-labelledby="learned-title">
           <h2 id="learned-title" class="ask">What readings have taught</h2>
-          <Learned things={log.text.things} />
+          <Learned text={log.text} />
         </section>
         {#if log.next.length}
           <section class="sheet p-3" aria-labelledby="next-title">
