@@ -9,6 +9,8 @@ import tempfile
 import time
 import urllib.request
 from collections.abc import Callable
+from dataclasses import replace
+from datetime import datetime
 from pathlib import Path
 
 import numpy as np
@@ -20,17 +22,22 @@ from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, Uni
 from jumpstop.core.plan.board import Landings, board_of, landings_of
 from jumpstop.core.plan.endurance import day_plan, spread_of
 from jumpstop.core.plan.kit_choice import choose_kit
+from jumpstop.core.plan.learning import learn
 from jumpstop.core.plan.levers import levers
 from jumpstop.core.plan.moves import Bag
 from jumpstop.core.plan.reach import solve
 from jumpstop.core.scene.aim import ExposureAim, Motion
 from jumpstop.core.scene.job import Job, JobFile, JobSetup, Session
-from jumpstop.core.scene.light import OwnModifier
+from jumpstop.core.scene.light import OwnModifier, OwnUnit
+from jumpstop.core.scene.log import LogEntry
+from jumpstop.core.scene.seen import Seen
 from jumpstop.core.scene.setup import Setup
 from jumpstop.demo import kit, setups
+from jumpstop.formats.cards_page import cards_page
 from jumpstop.store.documents import Store
 from jumpstop.words.answer import answer_of
 from jumpstop.words.board import board_text
+from jumpstop.words.cards import cards_of
 from jumpstop.words.figures import DisplayUnits
 
 sys.path.insert(0, str(Path(__file__).parent))
@@ -227,6 +234,50 @@ def jobs(lines: list[str]) -> None:
     )
 
 
+def readings(count: int, units: list[Unit]) -> list[LogEntry]:
+    """So many readings, of unit after unit, each from another distance."""
+    out = []
+    for at in range(count):
+        own = OwnUnit.model_construct(**dict(units[at % len(units)]), id=None)
+        light = setups()[0].lights[0].model_copy(update={"unit": own, "distance_m": 1 + at / 500, "position": None})
+        was = Setup(lights=(light,))
+        seen = Seen(kind="face", stops=0.1 * (at % 7 - 3), holds_ambient=False, was=light)
+        out.append(LogEntry(at=datetime(2026, 6, 24), was=was, seen=seen))
+    return out
+
+
+def learning(lines: list[str]) -> None:
+    """All readings at once; one answer for the whole shelf with and without what they taught; what to measure next; all
+    cards."""
+    units = shelf(200)
+    table, some = table_of(units), readings(1000, units[:8])
+    half, whole = (min(median_ms(lambda n=n: learn(some[:n], table), 1) for _ in range(3)) for n in (500, 1000))
+    lines.append(f"| learning from 500 and 1,000 readings | {half:.0f}, {whole:.0f} ms | | {whole / half:.1f} | |")
+    taught, noon = replace(table, learned=learn(some[:60], table).learned), setups()[0]
+    plain, after = (
+        min(median_ms(lambda t=t: answer_of(solve(noon, t), DisplayUnits(), 0), 9) for _ in range(5))
+        for t in (table, taught)
+    )
+    lines.append(
+        f"| solve and answer, 200 units, of which readings taught 8 | {after:.1f} ms | without {plain:.1f} ms "
+        f"| {after / plain:.2f} | |"
+    )
+    job = JobFile.model_construct(
+        job=Job(name="Week"),
+        setups=tuple(JobSetup.model_construct(id=f"s{at}", setup=one) for at, one in enumerate(setups())),
+        batteries=(),
+    )
+    demo_table = table_of([Unit.model_validate(doc) for doc in kit()["units"]])
+    blank = LogEntry(at=datetime(2026, 6, 24))
+    took = min(
+        median_ms(
+            lambda: cards_page("Week", cards_of(job, lambda _: demo_table, None, (), DisplayUnits(), blank), ""), 1
+        )
+        for _ in range(3)
+    )
+    lines.append(f"| the cards of ten setups as one page | {took:.0f} ms | | | |")
+
+
 def redrawn(lines: list[str]) -> None:
     """Milliseconds from another order of the units to the frame after the coverage is drawn anew."""
     with tempfile.TemporaryDirectory() as folder:
@@ -363,6 +414,7 @@ def main() -> None:
     search(lines)
     by_lights(lines)
     jobs(lines)
+    learning(lines)
     redrawn(lines)
     served(lines)
     size = sum(len(gzip.compress(file.read_bytes())) for file in (ROOT / "src/jumpstop/web/assets").glob("*.js"))
