@@ -83,6 +83,7 @@ def _landings(job: Path, shelf: Path | None) -> "tuple[JobFile, list[Landings], 
     from .core.plan.board import landings_of
     from .core.plan.reach import solve
     from .core.plan.worked_out import with_distances, with_units
+    from .core.scene.job import in_wind
     from .formats.documents import read_job
     from .words.problems import cannot_solve
 
@@ -93,7 +94,8 @@ def _landings(job: Path, shelf: Path | None) -> "tuple[JobFile, list[Landings], 
             raise CannotSolve("no_setups")
         for one in file.setups:
             table = with_units(table, one.setup)
-        solved = [solve(with_distances(one.setup, table, "third"), table) for one in file.setups]
+        windy = [in_wind(one.setup, file.job.brief.wind_m_s) for one in file.setups]
+        solved = [solve(with_distances(setup, table, "third"), table) for setup in windy]
     except CannotSolve as error:
         raise JumpStopError(cannot_solve(error)) from None
     return file, [landings_of(one) for one in solved], table

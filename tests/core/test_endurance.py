@@ -17,9 +17,9 @@ from jumpstop.core.kit.unit import Claim, Heat, Hss, Unit
 from jumpstop.core.physics import battery
 from jumpstop.core.plan.endurance import IDLE_PER_H, day_plan, spread_of
 from jumpstop.core.plan.hands import Standing, changes_between
-from jumpstop.core.plan.hours import clocks, first_lost, hours_of
+from jumpstop.core.plan.hours import clock_of, clocks, first_lost, hours_of
 from jumpstop.core.plan.reach import solve
-from jumpstop.core.plan.turns import CADENCE_S, TURNOVER_MIN, clock_of
+from jumpstop.core.plan.turns import CADENCE_S, TURNOVER_MIN
 from jumpstop.core.scene.job import Job, JobFile, in_wind
 from jumpstop.core.scene.setup import Setup
 from jumpstop.demo import kit, setups

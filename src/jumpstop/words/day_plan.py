@@ -7,9 +7,9 @@ from zoneinfo import ZoneInfo
 
 from ..core.plan.day import day_of
 from ..core.plan.endurance import DayPlan, Lasting, Spread, Way
-from ..core.plan.hours import at_time, clocks, follows_sun, hours_of, sunset
+from ..core.plan.hours import at_time, clock_of, clocks, follows_sun, hours_of, minutes_of, sunset
 from ..core.plan.remark import Remark
-from ..core.plan.turns import Stretch, Turn, clock_of, minutes_of
+from ..core.plan.turns import Stretch, Turn
 from .answer import settings_line
 from .figures import DisplayUnits, amount, count, dial, duration, listed, share
 from .hands import hands_between, hands_of_stretches

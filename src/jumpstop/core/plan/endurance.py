@@ -14,7 +14,8 @@ from ..physics import battery
 from ..physics.scales import Step
 from ..scene.job import Job, JobFile
 from ..scene.seen import MethodKind
-from .turns import Turn, day_shelf, minutes_of, stretched, turns_of, with_iso
+from .hours import minutes_of
+from .turns import Turn, day_shelf, stretched, turns_of, with_iso
 
 IDLE_PER_H = 0.01  # of a charge that a unit takes while it is only switched on, from memory
 SD_FRAMES, SD_POWER, SD_CELLS = (

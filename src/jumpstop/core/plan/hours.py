@@ -4,14 +4,13 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, time
-from zoneinfo import ZoneInfo
 
 from ..kit.errors import CannotSolve
 from ..kit.table import UnitTable
 from ..physics.scales import Step
 from ..scene.ambient import AmbientSpec, Sky
 from ..scene.camera import CameraSettings
-from ..scene.place import moment
+from ..scene.place import moment, skipped
 from ..scene.seen import MethodKind
 from ..scene.setup import Setup
 from .advice import chosen_method
@@ -19,6 +18,8 @@ from .board import landings_of
 from .day import horizon, shade_lost
 from .one_unit import table_for
 from .reach import REACHES, Solved, solve
+
+WHOLE_DAY_MIN = 1440.0
 
 
 @dataclass(frozen=True)
@@ -64,11 +65,21 @@ def at_time(setup: Setup, clock: time, sky: Sky | None = None) -> Setup:
     return setup.model_copy(update={"ambient": setup.ambient.model_copy(update=changed)})
 
 
+def minutes_of(clock: time) -> float:
+    """Minutes from midnight."""
+    return clock.hour * 60 + clock.minute
+
+
+def clock_of(minutes: float) -> time:
+    """The clock at so many minutes from midnight, the last minute of the day at the most."""
+    whole = min(int(minutes), int(WHOLE_DAY_MIN) - 1)
+    return time(whole // 60, whole % 60)
+
+
 def clocks(begins: time, ends: time, minutes: int = 60) -> list[time]:
     """Times from the one to the other, so many minutes apart, the last one included."""
-    first, last = begins.hour * 60 + begins.minute, ends.hour * 60 + ends.minute
-    marks = [*range(first, last, minutes), last]
-    return [time(mark // 60, mark % 60) for mark in marks]
+    first, last = int(minutes_of(begins)), int(minutes_of(ends))
+    return [clock_of(mark) for mark in (*range(first, last, minutes), last)]
 
 
 def hours_of(
@@ -94,20 +105,12 @@ def hours_of(
     alone, out = table_for(table.units[unit], setup.meter_c, table.ids[unit]), []
     for sky in skies or (spec.sky,):
         for clock in times:
-            if _skipped(spec, clock):
+            if skipped(spec.place, spec.day, clock):
                 continue
             gone = lost is not None and spec.subject == "shade" and moment(spec.place, spec.day, clock) >= lost
             there = at_time(setup, clock, sky)
             out.append(_hour(solve(there, alone, step), clock, sky, light, avoid, gone))
     return out
-
-
-def _skipped(spec: AmbientSpec, clock: time) -> bool:
-    assert spec.place is not None
-    assert spec.day is not None
-    local = datetime.combine(spec.day, clock, ZoneInfo(spec.place.zone))
-    there_and_back = local.astimezone(ZoneInfo("UTC")).astimezone(ZoneInfo(spec.place.zone))
-    return there_and_back.replace(tzinfo=None) != local.replace(tzinfo=None)
 
 
 def _hour(solved: Solved, clock: time, sky: Sky, light: int, avoid: Sequence[MethodKind], gone: bool) -> Hour:

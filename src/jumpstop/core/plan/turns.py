@@ -3,7 +3,6 @@
 import math
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
-from datetime import time
 
 import numpy as np
 
@@ -12,11 +11,11 @@ from ..kit.table import UnitTable, table_of
 from ..kit.unit import Unit
 from ..physics import battery
 from ..physics.scales import Step
-from ..scene.job import Job, JobFile, Session
+from ..scene.job import Job, JobFile, Session, in_wind
 from ..scene.seen import MethodKind
 from ..scene.setup import Setup
 from .advice import chosen_method, unit_for
-from .hours import at_time, follows_sun
+from .hours import WHOLE_DAY_MIN, at_time, clock_of, follows_sun, minutes_of
 from .reach import BLOCKED, SHORT, TOO_BRIGHT, Solved, solve
 from .remark import Remark, remark
 from .worked_out import with_distances, with_units
@@ -25,7 +24,6 @@ SLICE_MIN = 60.0  # the light is looked at anew after so long
 CADENCE_S = 3.0  # between two frames of a person who is directed, from memory
 TURNOVER_MIN = 1.0  # from one person to the next, from memory
 MOST_FRAMES = 1_000_000  # in one session
-WHOLE_DAY_MIN = 1440.0
 
 
 @dataclass(frozen=True)
@@ -73,17 +71,6 @@ class Turn:
     wrong: tuple[Remark, ...]
 
 
-def minutes_of(clock: time) -> float:
-    """Minutes from midnight."""
-    return clock.hour * 60 + clock.minute
-
-
-def clock_of(minutes: float) -> time:
-    """The clock at so many minutes from midnight, the last minute of the day at the most."""
-    whole = min(int(minutes), int(WHOLE_DAY_MIN) - 1)
-    return time(whole // 60, whole % 60)
-
-
 def day_shelf(file: JobFile, table: UnitTable) -> UnitTable:
     """The units that a day can draw on: those picked, else the whole shelf; and those that lights have taken."""
     picked = sorted(picked_of(file.job, table))
@@ -104,7 +91,7 @@ def solved_for_paper(
     """
     out = []
     for one in file.setups:
-        setup, shelf = one.setup, day_shelf(file, table(one.setup.meter_c))
+        setup, shelf = in_wind(one.setup, file.job.brief.wind_m_s), day_shelf(file, table(one.setup.meter_c))
         if file.job.day is not None and follows_sun(setup.ambient):
             setup = setup.model_copy(update={"ambient": setup.ambient.model_copy(update={"day": file.job.day})})
         solved = solve(with_distances(setup, shelf, step, avoid), shelf, step)

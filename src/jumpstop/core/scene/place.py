@@ -32,8 +32,19 @@ def moment(place: Place, day: date, clock: time) -> datetime:
 
     A time shown twice, when clocks go back, is taken the first time. Raises a coded refusal for one that is skipped.
     """
-    local = datetime.combine(day, clock.replace(tzinfo=None), ZoneInfo(place.zone))
-    instant = local.astimezone(UTC)
-    if instant.astimezone(local.tzinfo).replace(tzinfo=None) != local.replace(tzinfo=None):
+    instant, shown = _instant(place, day, clock)
+    if not shown:
         raise refuse("clock_skipped", clock=clock, day=day, zone=place.zone)
     return instant
+
+
+def skipped(place: Place, day: date, clock: time) -> bool:
+    """Whether the clocks of a place never show this time on a day, as they go forward."""
+    return not _instant(place, day, clock)[1]
+
+
+def _instant(place: Place, day: date, clock: time) -> tuple[datetime, bool]:
+    """(the instant, whether the clocks of the place then show the time)."""
+    local = datetime.combine(day, clock.replace(tzinfo=None), ZoneInfo(place.zone))
+    instant = local.astimezone(UTC)
+    return instant, instant.astimezone(local.tzinfo).replace(tzinfo=None) == local.replace(tzinfo=None)
