@@ -5,7 +5,6 @@ from typing import Annotated, Any, Literal
 from fastapi import APIRouter, Query, Request
 from starlette.concurrency import run_in_threadpool
 
-from ..formats.frame import Patch, read_frame
 from ..words.frame import PatchText, frame_text
 from .documents import ERRORS, EVERYWHERE
 
@@ -31,11 +30,13 @@ async def frame(
 ) -> PatchText:
     """How far a patch of a frame lies from where it belongs; nothing of the frame is kept."""
     data = await request.body()
-    return await run_in_threadpool(_frame, data, Patch(x, y, w, h), of, ambient)
+    return await run_in_threadpool(_frame, data, (x, y, w, h), of, ambient)
 
 
-def _frame(data: bytes, patch: Patch, of: str, ambient: float | None) -> PatchText:
-    found = read_frame(data, patch)
+def _frame(data: bytes, box: tuple[float, float, float, float], of: str, ambient: float | None) -> PatchText:
+    from ..formats.frame import Patch, read_frame  # late: reading pictures is seldom wanted, and slow to load
+
+    found = read_frame(data, Patch(*box))
     clipped, settings = (found.patch_clipped, found.frame_clipped), (found.f_number, found.shutter_s, found.iso)
     wall = (found.lit, found.dark_edge)
     return frame_text(found.luminance, found.rgb, clipped, settings, found.flash, found.taken, of, ambient, wall)

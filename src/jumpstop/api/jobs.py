@@ -15,9 +15,7 @@ from ..core.physics.exposure import METER_C_FLAT
 from ..core.plan.advice import chosen_method
 from ..core.plan.board import Landings, board_of, landings_of
 from ..core.plan.endurance import DayPlan, day_plan, spread_of
-from ..core.plan.front import front_of
 from ..core.plan.hours import clocks, hours_of, skies_beside
-from ..core.plan.kit_choice import choose_kit
 from ..core.plan.moves import Bag
 from ..core.plan.reach import Solved, solve
 from ..core.plan.turns import day_shelf, units_at
@@ -117,6 +115,8 @@ def kit(request: Request, item_id: str) -> KitText:
     """The kit with the least of what the job asks for, proven to be so or said not to be."""
     file, landings, preferences = _landings(request, item_id)
     job, table = file.job, landings[0].solved.table
+    from ..core.plan.kit_choice import choose_kit  # late: the solver takes a while to load
+
     chosen = choose_kit(landings, table, job.least, job.chance, job.spares)
     given_up = []
     if chosen.status == "none":
@@ -137,6 +137,8 @@ def front(request: Request, item_id: str) -> StreamingResponse:
     job, table = file.job, landings[0].solved.table
 
     def lines() -> Iterator[str]:
+        from ..core.plan.front import front_of  # late, as above
+
         for one in front_of(landings, table, job.chance, job.spares):
             text = kit_text(one, landings, table, job, (), preferences)
             yield json.dumps(asdict(text), ensure_ascii=False) + "\n"

@@ -12,7 +12,6 @@ from ..core.plan.reach import Solved
 from ..core.plan.turns import solved_for_paper, units_at
 from ..core.scene.job import JobFile
 from ..core.scene.log import LogEntry
-from ..formats.cards_page import cards_page, policy_of
 from ..store.rows import KIT
 from ..words.cards import cards_of
 from ..words.channels import SheetText, sheet_text
@@ -53,6 +52,8 @@ def channels(request: Request, item_id: str) -> list[SheetText]:
 @router.get("/{item_id}/cards.html", responses=REFUSED, response_class=Response)
 def cards_file(request: Request, item_id: str, save: bool = False) -> Response:
     """All cards as one page that works without a network; with `save` as a file to keep."""
+    from ..formats.cards_page import cards_page, policy_of  # late: templates are seldom wanted, and slow to load
+
     workspace = workspace_of(request)
     file = workspace.job_file(item_id)
     now = datetime.now().replace(microsecond=0)

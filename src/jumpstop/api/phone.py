@@ -5,7 +5,6 @@ from collections.abc import Sequence
 from typing import Annotated, Any
 from urllib.parse import quote
 
-import segno
 from fastapi import APIRouter, Query, Request, Response
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -88,6 +87,8 @@ def link(
     to: Annotated[str, Query(max_length=120, pattern=r"^[/\w]*$", description="The page that it opens.")] = "",
 ) -> LinkOut:
     """A fresh link for a phone. Raises NotFound where the server is open to this machine only."""
+    import segno  # late: seldom wanted
+
     door: Door | None = request.app.state.door
     if door is None or name not in door.names:
         raise NotFound("This server is open to this machine only: start it with --host 0.0.0.0 to let a phone in.")

@@ -9,8 +9,8 @@ import numpy as np
 
 from ..core.plan.advice import units_for
 from ..core.plan.board import Board, Landings, whole_chance
-from ..core.plan.kit_choice import needs_of, picks_of, posts_of
 from ..core.plan.levels import levels
+from ..core.plan.posts import needs_of, picks_of, posts_of
 from ..core.plan.reach import BLOCKED, REACHES, Reach
 from ..core.plan.stage_warnings import stage_warnings
 from ..core.plan.turns import picked_of

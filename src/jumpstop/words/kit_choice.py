@@ -9,9 +9,9 @@ import numpy as np
 from ..core.kit.table import UnitTable
 from ..core.plan.board import Landings, whole_chance
 from ..core.plan.endurance import DayPlan
-from ..core.plan.kit_choice import Kit, Missing, crowded, missing, picks_of, price_of
 from ..core.plan.levers import levers
 from ..core.plan.moves import Bag
+from ..core.plan.posts import Kit, Missing, crowded, missing, picks_of, price_of
 from ..core.plan.ranking import gaining, taming
 from ..core.plan.turns import supply_of
 from ..core.scene.job import Job, Least

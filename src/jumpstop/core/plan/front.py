@@ -5,7 +5,8 @@ from collections.abc import Iterator, Sequence
 
 from ..kit.table import UnitTable
 from .board import Landings
-from .kit_choice import CENT, Kit, choose_kit, price_of
+from .kit_choice import choose_kit
+from .posts import CENT, Kit, price_of
 
 MOST_POINTS = 12
 POINT_LIMIT_S = 5.0

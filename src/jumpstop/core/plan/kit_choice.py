@@ -6,10 +6,9 @@ at which light follows from them. Solved by HiGHS with its gap set to 0.
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from itertools import combinations
-from statistics import NormalDist
-from typing import Literal, NamedTuple
+from typing import NamedTuple
 
 import highspy
 import numpy as np
@@ -18,36 +17,9 @@ from ..kit.table import UnitTable
 from ..physics.arrays import Floats
 from ..scene.job import Least
 from .board import Landings
-from .reach import Reach
+from .posts import CENT, Kit, Need, most_of, needs_of, posts_of, price_of
 
 LIMIT_S = 20.0
-MOST_OF_ONE = 16
-CENT = 0.005  # money smaller than this is none
-
-
-@dataclass(frozen=True)
-class Post:
-    """A light of a setup with the unit that stands there, in the setup's method; all by their places."""
-
-    setup: int
-    kind: int
-    light: int
-    unit: int
-
-
-@dataclass(frozen=True)
-class Kit:
-    """A choice: how many of each unit (by place), who stands where, what it comes to.
-
-    proven: no better one exists. bound: the objective cannot come below it. status: what the solver came to.
-    """
-
-    counts: dict[int, int]
-    posts: tuple[Post, ...]
-    objective: float
-    bound: float
-    proven: bool
-    status: Literal["found", "none", "time"]
 
 
 class Limit(NamedTuple):
@@ -64,47 +36,6 @@ class Row(NamedTuple):
     high: float
     columns: list[int]
     values: list[float]
-
-
-class Need(NamedTuple):
-    """One light in one method, and the units that hold it with the chance asked."""
-
-    setup: int
-    kind: int
-    light: int
-    units: np.ndarray
-    heads: int
-
-
-def price_of(table: UnitTable, least: Least) -> Floats:
-    """What one of each unit counts for: its weight [g], its price, or its price where it is not owned.
-
-    What is not known counts as much as the dearest that is, so that it is not taken for being unknown.
-    """
-    if least == "weight":
-        figures = np.array(table.weight_g)
-    else:
-        figures = np.array([np.nan if unit.price is None else unit.price for unit in table.units], dtype=float)
-        if least == "buy":
-            figures = np.where([unit.holding == "owned" for unit in table.units], 0.0, figures)
-    known = figures[~np.isnan(figures)]
-    return np.where(np.isnan(figures), known.max() if len(known) else 1.0, figures)
-
-
-def most_of(table: UnitTable, landings: Sequence[Landings], spares: int) -> np.ndarray:
-    """How many of each there can be: as many as are owned; of what is hired or bought, as many as a setup could use."""
-    wanted = max((sum(one.heads) for one in landings), default=1) + spares
-    return np.array([unit.count if unit.holding == "owned" else min(wanted, MOST_OF_ONE) for unit in table.units])
-
-
-def needs_of(landings: Sequence[Landings], chance: float) -> list[Need]:
-    """Every light in every method of its setup, with the units that hold it."""
-    return [
-        Need(at, kind, light, np.flatnonzero(one.chance[kind, light] >= chance), one.heads[light])
-        for at, one in enumerate(landings)
-        for kind in range(len(one.kinds))
-        for light in range(len(one.lights))
-    ]
 
 
 def choose_kit(
@@ -132,40 +63,11 @@ def choose_kit(
     return replace(lighter, objective=found.objective, bound=found.bound, proven=found.proven)
 
 
-def posts_of(setup: int, needs: Sequence[Need], counts: dict[int, int]) -> list[Post] | None:
-    """Who stands where in a setup with so many of each unit; None where they do not cover it. The first method that can
-    be had is taken."""
-    for kind in dict.fromkeys(need.kind for need in needs if need.setup == setup):
-        lights = [need for need in needs if need.setup == setup and need.kind == kind]
-        found = _placed(sorted(lights, key=lambda need: len(need.units)), dict(counts))
-        if found is not None:
-            return sorted(found, key=lambda post: post.light)
-    return None
-
-
-def _placed(needs: list[Need], left: dict[int, int]) -> list[Post] | None:
-    """Every light with a unit of its own, by trying; the hardest first. Few lights, so that this is quick."""
-    if not needs:
-        return []
-    need, rest = needs[0], needs[1:]
-    for unit in need.units.tolist():
-        if left.get(unit, 0) >= need.heads:
-            found = _placed(rest, left | {unit: left[unit] - need.heads})
-            if found is not None:
-                return [Post(need.setup, need.kind, need.light, unit), *found]
-    return None
-
-
 class _Quiet(highspy.Highs):
     """The solver without its callbacks, which are not used: setting them up prints a banner where answers go."""
 
     def __init__(self) -> None:
         super(highspy.Highs, self).__init__()
-
-
-def picks_of(landings: Sequence[Landings], posts: Sequence[Post]) -> list[tuple[Reach, int, int]]:
-    """Each post as its light's reach in its method, the unit and the setup, by their places."""
-    return [(landings[post.setup].reach(post.kind, post.light), post.unit, post.setup) for post in posts]
 
 
 class _Model:
@@ -263,52 +165,3 @@ class _Model:
         lp.a_matrix_.value_ = np.concatenate([row.values for row in rows])
         lp.integrality_ = [highspy.HighsVarType.kInteger] * columns
         return lp
-
-
-@dataclass(frozen=True)
-class Missing:
-    """A light that no unit holds with the chance asked: which, the unit that comes nearest, and how much it lacks."""
-
-    setup: int
-    kind: int
-    light: int
-    unit: int
-    lacks: float  # stops more in hand that it would take
-    too_bright: bool
-
-
-def missing(landings: Sequence[Landings], chance: float) -> list[Missing]:
-    """The lights that nothing covers; by what lacks least in the best method, the worst first."""
-    wanted = _quantile(chance)
-    found = []
-    for at, one in enumerate(landings):
-        if any(all((one.chance[k, i] >= chance).any() for i in range(len(one.lights))) for k in range(len(one.kinds))):
-            continue
-        for light in range(len(one.lights)):
-            best: Missing | None = None
-            for kind in range(len(one.kinds)):
-                reach = one.reach(kind, light)
-                if not reach.able.any() or (one.chance[kind, light] >= chance).any():
-                    continue
-                bright = reach.too_bright > 0
-                lacks = np.where(bright, reach.too_bright, wanted * reach.sd - reach.spare)
-                lacks = np.where(reach.able, np.maximum(lacks, 0.0), np.inf)
-                unit = int(np.argmin(lacks))
-                if best is None or lacks[unit] < best.lacks:
-                    best = Missing(at, kind, light, unit, float(lacks[unit]), bool(bright[unit]))
-            if best is not None:
-                found.append(best)
-    return sorted(found, key=lambda one: -one.lacks)
-
-
-def crowded(landings: Sequence[Landings], table: UnitTable, chance: float, spares: int) -> list[int]:
-    """Setups that no units of all there are cover together, though each light has some that hold it."""
-    needs = needs_of(landings, chance)
-    most = {unit: int(number) for unit, number in enumerate(most_of(table, landings, spares))}
-    lacking = {one.setup for one in missing(landings, chance)}
-    return [at for at in range(len(landings)) if at not in lacking and posts_of(at, needs, most) is None]
-
-
-def _quantile(chance: float) -> float:
-    """How many sd in hand give a chance, by the inverse of the normal distribution."""
-    return NormalDist().inv_cdf(chance)
