@@ -1,0 +1,215 @@
+"""What hands change, what the frame shows of stands and shadows, changes and their prices, measured claims: the small
+figures that larger tests pass over."""
+
+import math
+from typing import Any
+
+import numpy as np
+import pytest
+from test_levers import BAG, NAMES, NOON, TABLE, found, named
+from test_next_reading import lit, unit
+from test_stage import at, scene
+
+from jumpstop.core.kit.rating import rating_of
+from jumpstop.core.kit.table import table_of
+from jumpstop.core.kit.unit import Claim, Unit
+from jumpstop.core.physics.beam import coverage_deg
+from jumpstop.core.plan.changes import cures
+from jumpstop.core.plan.hands import Standing, changes_between
+from jumpstop.core.plan.ladder import METRES, ladder
+from jumpstop.core.plan.next_reading import candidates_of, landing_of, propose
+from jumpstop.core.plan.one_unit import with_light
+from jumpstop.core.plan.pocket import pocket_of, share_table
+from jumpstop.core.plan.ranking import Costs
+from jumpstop.core.plan.reach import Solved, solve
+from jumpstop.core.plan.stage import in_frame, shadow_of
+from jumpstop.core.scene.setup import Setup
+from jumpstop.demo import setups
+
+
+def standing(setup: Setup, *units: int) -> Standing:
+    solved = solve(setup, TABLE)
+    return Standing(solved, solved.kinds[0], units or (NAMES.index("Curlew 400"),) * len(setup.lights))
+
+
+def codes(before: Setup, after: Setup) -> list[str]:
+    return [one.code for one in changes_between(standing(before), standing(after))]
+
+
+def test_a_zoom_is_told_where_it_changes_and_only_there() -> None:
+    near, tele = (with_light(NOON, 0, modifier=None, zoom_mm=zoom) for zoom in (35.0, 105.0))
+    assert "zoom" in codes(near, tele)
+    assert "zoom" not in codes(tele, tele)
+    assert "zoom" not in codes(tele, with_light(tele, 0, zoom_mm=None))
+
+
+def test_a_light_that_is_off_in_both_does_not_hide_the_next_one() -> None:
+    key = NOON.lights[0]
+    off, rim = key.model_copy(update={"on": False}), key.model_copy(update={"role": "rim"})
+    before = NOON.model_copy(update={"lights": (off, rim)})
+    after = NOON.model_copy(update={"lights": (off, rim.model_copy(update={"distance_m": 3.0}))})
+    assert "distance" in codes(before, after)
+
+
+def test_a_shadow_falls_away_from_the_sun_by_its_height() -> None:
+    """height / tan(elevation): 2 m under a sun of 45 degrees from the right falls 2 m to the left."""
+    setup = scene(at(30)).setup
+    shadow = shadow_of(setup, (0.0, 0.0, 2.0), (90.0, 45.0))
+    assert shadow is not None
+    assert shadow.tip == (pytest.approx(-2.0, abs=0.01), pytest.approx(0.0, abs=0.01))
+    long = shadow_of(setup, (0.0, 0.0, 2.0), (90.0, 20.0))
+    assert long is not None
+    assert long.tip[0] == pytest.approx(-2.0 / math.tan(math.radians(20)), rel=0.01)
+    assert shadow_of(setup, (0.0, 0.0, 2.0), None) is None
+
+
+def test_the_frame_shows_what_is_in_it() -> None:
+    """85 mm at 2.5 m shows 1.06 m across: half a metre to the side is in, a metre is out; so is what stands behind it."""
+    lens = {"focal_mm": 85, "subject_m": 2.5, "background_m": 20}
+    setup = scene({}, aim={"f_number": 8, "lens": lens}, stage={"camera_height_m": 1.6}).setup
+    face = setup.stage.face_m
+    assert in_frame(setup, 0.0, 0.0, face)
+    assert in_frame(setup, 0.4, 0.0, face)
+    assert not in_frame(setup, 1.0, 0.0, face)
+    assert not in_frame(setup, 0.0, 0.0, face + 3)
+    assert not in_frame(setup, 0.0, 0.0, face - 3)
+
+
+def test_too_bright_is_cured_by_as_many_stops_of_iso_as_it_takes() -> None:
+    """2.4 too bright wants three stops: ISO 800 to 100."""
+    body = {"name": "B", "iso_min": 50}
+    doc = {
+        "lights": [{"distance_m": 2}],
+        "ambient": {"condition": "dark"},
+        "aim": {"f_number": 5.6, "iso": 800},
+        "body": body,
+    }
+    strong = Unit(name="S", claims=(Claim(guide_number=60, unit="m", zoom_mm=35),))
+    setup, table = Setup.model_validate(doc), table_of([strong])
+    over = float(solve(setup, table).reach("sync").too_bright[0])
+    setup = with_light(setup, 0, distance_m=float(f"{2 * 2 ** ((over - 2.4) / 2):.3g}"))
+    down = [one for one in cures(setup, table, "sync", 0, "third", 5.6, 800) if one.code == "iso"]
+    assert [one.facts["iso"] for one in down] == [100]
+
+
+def test_the_ladder_has_a_rung_beyond_each_end() -> None:
+    """From the nearest distance at which the dial goes low enough to the farthest it reaches, and one more each way."""
+    plain = Unit(name="P", claims=(Claim(guide_number=40, unit="m", zoom_mm=35),), scale={"lowest": 1 / 16})  # type: ignore[arg-type]
+    setup = Setup.model_validate({"lights": [{}], "ambient": {"condition": "dark"}, "aim": {"f_number": 8}})
+    table = table_of([plain])
+    _, rungs = ladder(setup, table, "sync", 0, "third", feet=False)
+    marks = [rung.mark for rung in rungs]
+    holds = [
+        rung.landings[0] is not None and rung.landings[0].spare >= 0 and rung.landings[0].too_bright <= 0
+        for rung in rungs
+    ]
+    assert holds == [False, *[True] * (len(holds) - 2), False]
+    first = METRES.index(marks[0])
+    assert marks == list(METRES[first : first + len(marks)])
+    # GN 40 at f/8 is 5 m; at 1/16 it is 1.25 m (marked f/8 is exact).
+    assert marks[1] == 1.4
+    assert marks[-2] == 4.0
+
+
+def test_a_measured_claim_moves_the_makers_curve_at_its_own_coverage() -> None:
+    """Read 0.5 stop under the maker's figure at 105 mm: so much is taken at 35 mm too."""
+    claims = [Claim(guide_number=40, unit="m", zoom_mm=35), Claim(guide_number=60, unit="m", zoom_mm=105)]
+    read = Claim(guide_number=60 * 2**-0.25, unit="m", zoom_mm=105, measured=True)
+    said, known = rating_of(Unit(name="U", claims=tuple(claims))), rating_of(Unit(name="U", claims=(*claims, read)))
+    for zoom in (35, 105):
+        angle = float(coverage_deg(zoom))
+        assert known.at(angle)[0] - said.at(angle)[0] == pytest.approx(-0.5, abs=1e-6)
+    assert known.at(float(coverage_deg(35)))[1] == pytest.approx(0.1)
+
+
+def test_the_price_of_a_change() -> None:
+    """Noise counts where there is more of it; what it weighs and costs by the kilogram and by five hundred."""
+    free = Costs(0, 0, 0, 0, 0, 0, 0, 0, 0, 0)
+    assert free.look == 0
+    assert Costs(0, 0, 0, 1, 0, 0, 0, 0, 0, 0).look == pytest.approx(0.4)
+    assert Costs(0, 0, 0, -2, 0, 0, 0, 0, 0, 0).look == 0
+    assert Costs(-1, 0, 0, 0, 0, 0, 0, 0, 0, 0).look == pytest.approx(1.0)
+    assert Costs(1, 0.5, -1, 0, 0, 0, 0, 0, 0, 0.3).look == pytest.approx(0.2 + 0.5 + 0.5 + 0.3)
+    heavy = Costs(0, 0, 0, 0, 0, 0, 2000, 500, 1, 0)
+    assert [heavy.price(keep) for keep in ("look", "light", "quick")] == [4, 10, 6]  # type: ignore[arg-type]
+
+
+def test_an_aperture_is_offered_by_a_third_a_stop_and_two_each_way() -> None:
+    singles = found(NOON, "Curlew 400").singles
+    wide = sorted(one.moves[0].facts["f_number"] for one in named(singles, "wider"))
+    small = sorted(one.moves[0].facts["f_number"] for one in named(singles, "stop_down"))
+    assert wide == [1.4, 2.0, 2.5]  # from f/2.8
+    assert small == [3.2, 4.0, 5.6]
+
+
+def test_every_two_changes_of_a_light_that_go_together_are_tried() -> None:
+    """Coming closer and taking the gel off; and the layer off with either."""
+    gelled = with_light(NOON, 0, gel="half_orange")
+    pairs = {frozenset(move.code for move in one.moves) for one in found(gelled, "Curlew 400", pairs=True).pairs}
+    assert {
+        frozenset({"closer", "gel_off"}),
+        frozenset({"layer_off", "gel_off"}),
+        frozenset({"closer", "layer_off"}),
+    } <= pairs
+
+
+def test_no_more_is_proposed_than_is_asked_for() -> None:
+    table = table_of([unit("A", 50), unit("B", 50)])
+    reaches = [lit({"name": f"Box {at}", "stops": -1.3}, table, at, 0.1) for at in (0, 1)]
+    both = [(landing_of(reach, at, at, 0), reach) for at, reach in enumerate(reaches)]
+    landings, candidates = [landing for landing, _ in both], candidates_of(both, [0, 1])
+    assert [len(propose(landings, candidates, table, most)) for most in (0, 1, 2)] == [0, 1, 2]
+    assert propose([], candidates, table) == propose(landings, [], table) == []
+    assert {one.candidate.unit for one in propose(landings, candidates, table)} == {0, 1}
+
+
+# The tables that answer without the program
+
+
+def told(setup: Setup, name: str) -> tuple[Solved, Any]:
+    solved = solve(setup, TABLE)
+    kind = solved.kinds[0]
+    return solved, pocket_of(solved, kind, (NAMES.index(name),) * len(setup.lights), "third", False)
+
+
+def test_a_pockets_light_is_what_the_chain_says_and_moves_by_the_marks() -> None:
+    """Spare = flash - need; a distance moves it by the inverse square, an aperture by its stops."""
+    solved, pocket = told(next(one for one in setups() if one.name == "Prize table"), "Curlew 400")
+    light, unit_at = pocket.lights[0], NAMES.index("Curlew 400")
+    reach = solved.reach(pocket.kind, 0)
+    need = light.wanted + share_at(pocket.lit - light.wanted)
+    assert light.flash + light.clips[pocket.shutter] - need == pytest.approx(float(reach.spare[unit_at]), abs=0.01)
+    assert light.dial_stops == pytest.approx(float(reach.below_full[unit_at]))
+    by = {mark.value: mark.stops for mark in light.distances}
+    assert by[4.0] - by[2.0] == pytest.approx(-2.0, abs=1e-9)
+    assert light.distances[light.distance].stops == 0
+    assert by[solved.setup.lights[0].distance_m] == 0
+    assert [mark.stops for mark in pocket.nds] == [pocket.nds[pocket.nd].value - mark.value for mark in pocket.nds]
+    assert light.most == pytest.approx(float(TABLE.dial_range[unit_at]))
+
+
+def share_at(level: float) -> float:
+    return max(-6.0, math.log2(1 - 2**level)) if level < 0 else -6.0
+
+
+def test_the_share_table_is_the_sum_of_lights() -> None:
+    """2^flash + 2^ambient = 2^wanted, in steps of a 48th from eight stops under; never more help than six stops."""
+    table = share_table()
+    assert len(table) == 8 * 48
+    for level in (-3, -1, -0.5):
+        assert table[round((level + 8) * 48)] == pytest.approx(math.log2(1 - 2**level), abs=1e-4)
+    assert min(table) == -6.0
+    assert np.all(np.diff(table) <= 0)
+
+
+def test_a_frozen_setup_keeps_to_the_dial_that_is_short_enough() -> None:
+    chalk = next(one for one in setups() if one.name == "Chalk line")
+    solved = solve(chalk, TABLE)
+    assert "freeze" in solved.kinds
+    at_unit = next(
+        at for at in np.flatnonzero(solved.reach("freeze").able).tolist() if solved.reach("freeze").below_full[at] > 0
+    )
+    light = pocket_of(solved, "freeze", (at_unit,), "third", False).lights[0]
+    assert light.least > 0
+    assert light.least <= light.dial_stops <= light.most + 1e-9
+    assert BAG.modifiers
