@@ -147,6 +147,7 @@ def test_every_two_changes_of_a_light_that_go_together_are_tried() -> None:
     gelled = with_light(NOON, 0, gel="half_orange")
     pairs = {frozenset(move.code for move in one.moves) for one in found(gelled, "Curlew 400", pairs=True).pairs}
     assert {
+        frozenset({"gel_off", "heads"}),
         frozenset({"closer", "gel_off"}),
         frozenset({"layer_off", "gel_off"}),
         frozenset({"closer", "layer_off"}),

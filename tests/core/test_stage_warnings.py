@@ -125,7 +125,8 @@ def test_a_head_turned_away_is_turned_back_to_the_subject() -> None:
         }
     )
     straight = named(found(turned, "Curlew 400").singles, "straight")
-    assert straight[0].gain == pytest.approx((2 * 20 / 54.4) ** 2, abs=0.02)
+    across = 2 * math.degrees(math.atan(18 / 35))
+    assert straight[0].gain == pytest.approx((2 * 20 / across) ** 2, abs=5e-4)
 
 
 def test_another_hour_is_offered_where_only_the_sun_says_the_light() -> None:
