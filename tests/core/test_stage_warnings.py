@@ -120,7 +120,11 @@ def test_a_head_turned_away_is_turned_back_to_the_subject() -> None:
     turned = NOON.model_copy(
         update={
             "lights": (
-                Light.model_validate({"distance_m": 2.0} | at(30) | {"position": {"bearing_deg": 30, "turn_deg": 20}}),
+                Light.model_validate(
+                    {"distance_m": 2.0}
+                    | at(30)
+                    | {"position": {"bearing_deg": 30, "turn_deg": 20, "height_m": 1.75 * 0.93}}
+                ),
             )
         }
     )
