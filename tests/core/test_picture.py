@@ -98,12 +98,13 @@ def test_where_it_goes_dark_behind() -> None:
     away = 2 * 2 ** ((4 + level) / 2)
     assert dark_from_m(front, tuple(lit(front).values())) == pytest.approx(away - 2, rel=0.06)
     assert away == pytest.approx(8, rel=0.07)
-    beside = scene({"distance_m": 2} | at(60))
     x = np.linspace(0, 50, 100_000)
-    far = np.sqrt(4 * math.sin(math.radians(60)) ** 2 + (x + 2 * math.cos(math.radians(60))) ** 2)
-    level = lit(beside)["lit"].lights[0]
-    there = x[np.argmax(level + 2 * np.log2(2 / far) < -4)]
-    assert dark_from_m(beside, tuple(lit(beside).values())) == pytest.approx(there, rel=0.06)
+    for bearing, metres in ((60.0, 2.0), (85.0, 3.0)):
+        beside, angle = scene({"distance_m": metres} | at(bearing)), math.radians(bearing)
+        far = np.sqrt((metres * math.sin(angle)) ** 2 + (x + metres * math.cos(angle)) ** 2)
+        level = lit(beside)["lit"].lights[0]
+        there = x[np.argmax(level + 2 * np.log2(metres / far) < -4)]
+        assert dark_from_m(beside, tuple(lit(beside).values())) == pytest.approx(there, rel=0.06)
     sunny = scene({"distance_m": 2} | at(0), ambient={"condition": "hazy_sun"})
     assert dark_from_m(sunny, tuple(lit(sunny).values())) is None
 
