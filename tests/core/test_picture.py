@@ -99,7 +99,7 @@ def test_where_it_goes_dark_behind() -> None:
     assert dark_from_m(front, tuple(lit(front).values())) == pytest.approx(away - 2, rel=0.06)
     assert away == pytest.approx(8, rel=0.07)
     x = np.linspace(0, 50, 100_000)
-    for bearing, metres in ((60.0, 2.0), (85.0, 3.0)):
+    for bearing, metres in ((60.0, 2.0), (88.0, 6.0)):
         beside, angle = scene({"distance_m": metres} | at(bearing)), math.radians(bearing)
         far = np.sqrt((metres * math.sin(angle)) ** 2 + (x + metres * math.cos(angle)) ** 2)
         level = lit(beside)["lit"].lights[0]
