@@ -13,7 +13,6 @@ from ..core.kit.trigger import Battery, Trigger
 from ..core.kit.unit import Unit
 from ..core.kit.values import LINE
 from ..core.scene.job import Job
-from ..core.scene.log import LogEntry
 from ..core.scene.setup import Setup
 from ..store.documents import Item
 from ..store.rows import Kind
@@ -183,7 +182,6 @@ _routes("triggers", "trigger", Trigger)
 _routes("batteries", "battery", Battery)
 _routes("jobs", "job", Job)
 _routes("setups", "setup", Setup)
-_routes("log", "entry", LogEntry)
 
 
 @router.put(

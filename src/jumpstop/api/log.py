@@ -25,7 +25,7 @@ from ..words.in_hand import background_reading, next_words
 from ..words.log import LogText, log_text, what_words
 from ..words.on_set import SetText, set_text
 from ..words.things import ReadingToTake, names_of, next_text
-from .documents import ERRORS, EVERYWHERE, Page, stored, workspace_of
+from .documents import ERRORS, EVERYWHERE, Ids, Page, stored, workspace_of
 from .jobs import AS_CSV, file_answer
 from .schemas import Stored
 
@@ -128,6 +128,15 @@ def adopt(request: Request, item_id: EntryId, page: Page = "") -> Stored[Body]:
     if wall.dark_edge != "unknown":
         doc["dark_edge"] = wall.dark_edge
     return stored("bodies", store.put("bodies", item.id, doc, item.revision, f"Curtain of {item.doc['name']}", page))
+
+
+@router.delete("", status_code=204, responses=REFUSED)
+def remove(request: Request, item_id: Ids, page: Page = "") -> Response:
+    """Entries taken out of the log; undo brings them back."""
+    store = workspace_of(request).store
+    name = store.item("log", item_id[0]).doc["name"] if len(item_id) == 1 else f"{len(item_id)} entries"
+    store.remove("log", item_id, f"Delete {name}", page)
+    return Response(status_code=204)
 
 
 @router.get("/export.json", response_class=Response)

@@ -1,4 +1,12 @@
 <!-- What helps with the unit in hand: what would change it, what was seen, the ladder, flash durations, colour, timing. -->
+<script module lang="ts">
+  import { SvelteMap } from 'svelte/reactivity'
+
+  type Tool = 'seen' | 'find' | 'order' | 'variants' | 'ladder' | 'colour' | 'durations' | 'timing'
+  /** What is open in each setup: it stays so while an answer is on its way and nothing is drawn. */
+  const opened = new SvelteMap<string, Tool | null>()
+</script>
+
 <script lang="ts">
   import { untrack } from 'svelte'
   import type { Answer } from '../lib/api/client'
@@ -13,7 +21,6 @@
   import Variants from './Variants.svelte'
 
   let { session, answer, hand }: { session: SetupSession; answer: Answer; hand: InHandQuestion } = $props()
-  type Tool = 'seen' | 'find' | 'order' | 'variants' | 'ladder' | 'colour' | 'durations' | 'timing'
   const tools: [Tool, string][] = [
     ['seen', 'What did you see?'],
     ['find', 'Find a stop'],
@@ -24,7 +31,8 @@
     ['durations', 'Flash duration'],
     ['timing', 'Shutter and flash in time'],
   ]
-  let open = $state<Tool | null>(matchMedia('(max-width: 639px)').matches ? 'seen' : null)
+  const usual = matchMedia('(max-width: 639px)').matches ? 'seen' : null
+  const open = $derived(opened.has(session.id) ? opened.get(session.id) : usual)
   const found = $derived(hand.found)
   const wants = $derived(open === 'seen' || open === 'durations' || open === 'colour')
 
@@ -40,7 +48,7 @@
         type="button"
         class={`btn btn-sm ${open === key ? 'btn-primary' : ''}`}
         aria-expanded={open === key}
-        onclick={() => (open = open === key ? null : key)}>{words}</button
+        onclick={() => opened.set(session.id, open === key ? null : key)}>{words}</button
       >
     {/each}
   </div>
