@@ -50,6 +50,7 @@ class PackText:
 
     bags: list[BagText]
     says: str
+    sums: str
     missing: list[str]
     hire: list[str]
     cautions: list[str]
@@ -79,12 +80,27 @@ def pack_text(items: Sequence[Item], job: Job, days: int, money: str) -> PackTex
     return PackText(
         bags=bags,
         says=says,
+        sums=_sums(items),
         missing=[f"{_name(item)} × {item.missing}" for item in items if item.missing and item.hire is None],
         hire=hire,
         cautions=_cautions(items, job),
         rule=RULE,
         all_bags=names,
     )
+
+
+def _sums(items: Sequence[Item]) -> str:
+    """What goes along, in a line: units and their spares, batteries, and what all of it weighs as far as is known."""
+    units = [item for item in items if item.what == "unit"]
+    batteries = [item for item in items if item.what == "battery"]
+    spare = sum(item.spare for item in units)
+    said = [count(sum(item.count for item in units), "unit") + (f" ({spare} spare)" if spare else "")]
+    if batteries:
+        more = sum(item.missing for item in batteries)
+        known = count(sum(item.count for item in batteries), "battery", "batteries")
+        said.append(f"{known} with spares" + (f", {more} of them not owned" if more else ""))
+    grams = sum((item.weight_g or 0.0) * item.count for item in items)
+    return f"All that goes along: {'; '.join(said)}; {grams / 1000:.1f} kg as far as it is weighed." if items else ""
 
 
 def _bag(name: str, items: Sequence[Item], ticked: set[str], job: Job) -> BagText:

@@ -15,16 +15,31 @@
   import Sessions from '../job/Sessions.svelte'
   import SetupsOf from '../job/SetupsOf.svelte'
 
+  import { address } from '../routes'
+
   let { id = '' }: { id?: string } = $props()
   let board = $state.raw<BoardText | null>(null)
   let wrong = $state('')
   let ready = $state(false)
+  const PAUSE_MS = 400
+  let sums = $state('')
   const newest = new Newest()
+  const along = new Newest()
   const own = $derived(setups.all.filter((one) => one.job_id === job.id))
 
   $effect(() => {
     void history.turned
     void job.open(id).then(() => (ready = true))
+  })
+  /** What goes along in all comes after the coverage: it takes the whole day to be worked out. */
+  $effect(() => {
+    if (!board || !job.id) return
+    const item_id = job.id
+    const soon = setTimeout(() => {
+      const asked = api.GET('/api/jobs/{item_id}/pack', { params: { path: { item_id } } })
+      void along.take(asked, ({ data }) => (sums = data?.sums ?? ''))
+    }, PAUSE_MS)
+    return () => clearTimeout(soon)
   })
   $effect(() => {
     void job.stored
@@ -66,6 +81,11 @@
               board.picked.outlay,
               person.preferences.currency,
             )} of it to buy or hire.
+          </p>
+        {/if}
+        {#if board && sums}
+          <p class="text-quiet mb-1 text-[0.86rem]" data-testid="sums">
+            {sums} <a class="link-button" href={address.kit(job.id)}>Pack list</a>
           </p>
         {/if}
         {#if wrong}<p>{wrong}</p>{/if}

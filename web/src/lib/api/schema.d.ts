@@ -5387,6 +5387,8 @@ export interface components {
             bags: components["schemas"]["BagText"][];
             /** Says */
             says: string;
+            /** Sums */
+            sums: string;
             /** Missing */
             missing: string[];
             /** Hire */
