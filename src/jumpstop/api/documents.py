@@ -112,6 +112,14 @@ def stored(kind: Kind, item: Item, doc: Any = None) -> Stored[Any]:
     return Stored(id=item.id, revision=item.revision, job_id=item.job_id, doc=doc, line=LINES[kind](doc))
 
 
+def taken_away(request: Request, kind: Kind, ids: Sequence[str], page: str, many: str) -> Response:
+    """Documents taken away, as one edit that undo brings back. many: what several of them are called."""
+    store = workspace_of(request).store
+    name = store.item(kind, ids[0]).doc["name"] if len(ids) == 1 else f"{len(ids)} {many}"
+    store.remove(kind, ids, f"Delete {name}", page)
+    return Response(status_code=204)
+
+
 def _routes(kind: Kind, one: str, model: type[BaseModel]) -> None:
     """The routes of one kind of document."""
     tag = kind.capitalize()
@@ -151,10 +159,7 @@ def _routes(kind: Kind, one: str, model: type[BaseModel]) -> None:
         )
 
     def remove(request: Request, item_id: Ids, page: Page = "") -> Response:
-        store = workspace_of(request).store
-        name = store.item(kind, item_id[0]).doc["name"] if len(item_id) == 1 else f"{len(item_id)} {kind}"
-        store.remove(kind, item_id, f"Delete {name}", page)
-        return Response(status_code=204)
+        return taken_away(request, kind, item_id, page, kind)
 
     for function in (add, add_to_job, put):
         function.__annotations__["doc"] = model

@@ -25,7 +25,7 @@ from ..words.in_hand import background_reading, next_words
 from ..words.log import LogText, log_text, what_words
 from ..words.on_set import SetText, set_text
 from ..words.things import ReadingToTake, names_of, next_text
-from .documents import ERRORS, EVERYWHERE, Ids, Page, stored, workspace_of
+from .documents import ERRORS, EVERYWHERE, Ids, Page, stored, taken_away, workspace_of
 from .jobs import AS_CSV, file_answer
 from .schemas import Stored
 
@@ -59,7 +59,7 @@ def text(request: Request, job: OfJob = None) -> LogText:
     """Entries, planned against found, and what readings have taught."""
     workspace = workspace_of(request)
     meta = workspace.store.meta()
-    revisions = {item.id: item.revision for item in workspace.store.items("log")}
+    revisions = {key: one.revision for key, one in workspace.logged(meta).items()}
     learning, table = workspace.learning(meta), workspace.table(METER_C, meta)
     return log_text(workspace.log(meta), revisions, learning, table, job, workspace.preferences(meta))
 
@@ -133,10 +133,7 @@ def adopt(request: Request, item_id: EntryId, page: Page = "") -> Stored[Body]:
 @router.delete("", status_code=204, responses=REFUSED)
 def remove(request: Request, item_id: Ids, page: Page = "") -> Response:
     """Entries taken out of the log; undo brings them back."""
-    store = workspace_of(request).store
-    name = store.item("log", item_id[0]).doc["name"] if len(item_id) == 1 else f"{len(item_id)} entries"
-    store.remove("log", item_id, f"Delete {name}", page)
-    return Response(status_code=204)
+    return taken_away(request, "log", item_id, page, "entries")
 
 
 @router.get("/export.json", response_class=Response)

@@ -29,7 +29,7 @@ def pack(request: Request, item_id: str) -> PackText:
     """Everything that the plan uses, once; what is missing, what is hired, how lithium travels."""
     workspace = workspace_of(request)
     file, preferences = workspace.job_file(item_id), workspace.preferences()
-    plan = day_plan(file, workspace.table(METER_C_FLAT), preferences.step, preferences.avoid)
+    plan = day_plan(file, workspace.table(METER_C_FLAT), preferences.step, preferences.avoid, ways=False)
     meta = workspace.store.meta()
     known: dict[str, frozenset[str]] = {kind: frozenset(workspace.kit(kind, meta)) for kind in KIT if kind != "units"}
     items = pack_of(file, plan, known, preferences.avoid)

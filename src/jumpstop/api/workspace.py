@@ -111,9 +111,9 @@ class Workspace:
     def log(self, meta: Meta | None = None) -> dict[str, LogEntry]:
         """The log's entries by their ids, in the order in which they came."""
         meta = self.store.meta() if meta is None else meta
-        return {key: one.entry for key, one in self._logged(meta).items()}
+        return {key: one.entry for key, one in self.logged(meta).items()}
 
-    def _logged(self, meta: Meta) -> dict[str, Logged]:
+    def logged(self, meta: Meta) -> dict[str, Logged]:
         """The log, of which only what is new is read and worked out anew."""
         state = tuple(meta.get(changed(kind), 0) for kind in ("log", "units"))
         with self._lock:
@@ -133,7 +133,7 @@ class Workspace:
 
     def learning(self, meta: Meta | None = None) -> Learning:
         """What all readings come to; kept until the log or the shelf changes."""
-        logged = self._logged(self.store.meta() if meta is None else meta)
+        logged = self.logged(self.store.meta() if meta is None else meta)
         kept = self._learning
         if kept is None or kept[0] is not logged:
             entries, rows = [one.entry for one in logged.values()], [one.row for one in logged.values()]

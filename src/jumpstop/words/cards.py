@@ -20,15 +20,14 @@ from ..core.plan.warnings import warnings_of
 from ..core.scene.job import Job, JobFile
 from ..core.scene.light import Light
 from ..core.scene.log import LogEntry
-from ..core.scene.seen import MethodKind
+from ..core.scene.seen import SD_EYE, MethodKind
 from .answer import settings_line
 from .figures import DisplayUnits, amount, dial, f_number, iso, length, listed, nd, shutter, stops
 from .hours import HoursText, hours_text
-from .in_hand import blank_seen
 from .kit import GELS, ROLES
 from .ladder import LadderText, ladder_text
 from .methods import title
-from .on_set import dials_of, unit_at_light
+from .on_set import blank_entry, dials_of
 from .stage import where_words
 from .stage_warnings import say_stage
 from .verdict import of_unit, picture
@@ -111,6 +110,7 @@ def card_of(
     first = next((at for at in order_of(setup, "key") if units[at] is not None and setup.lights[at].on), None)
     reach = solved.reach(kind, first or 0)
     unit = None if first is None else units[first]
+    own = blank.model_copy(update={"job": job_id, "setup": setup_id})
     pocket = pocket_of(solved, kind, units, words.step, words.length == "ft")
     under, over = ("", "") if first is None or unit is None else _off(solved, kind, first, unit, words)
     return Card(
@@ -138,29 +138,14 @@ def card_of(
             "nd": [f"ND {nd(mark.value)}" if mark.value else "no ND" for mark in pocket.nds],
         },
         distances=[[length(mark.value, words) for mark in one.distances] for one in pocket.lights],
-        blanks=_blanks(solved, kind, units, pocket, setup_id, job_id, blank),
+        blanks=[_looked(blank_entry(solved, kind, one.light, one.unit, own)) for one in pocket.lights],
     )
 
 
-def _blanks(
-    solved: Solved,
-    kind: MethodKind,
-    units: Sequence[int | None],
-    pocket: Pocket,
-    setup_id: str,
-    job_id: str | None,
-    blank: LogEntry,
-) -> list[LogEntry]:
-    bare = solved.setup.model_copy(update={"seen": (), "variants": ()})
-    out = []
-    for one in pocket.lights:
-        was = unit_at_light(bare, solved, one.light, one.unit)
-        seen = blank_seen(solved, solved.reach(kind, one.light), one.unit, was.lights[one.light])
-        seen = seen.model_copy(update={"kind": "face", "sd": 0.25})
-        name = f"{bare.name[:60]}, {ROLES[bare.lights[one.light].role]}"
-        told = {"name": name, "job": job_id, "setup": setup_id, "was": was, "seen": seen}
-        out.append(blank.model_copy(update=told))
-    return out
+def _looked(entry: LogEntry) -> LogEntry:
+    """An entry for a frame that is judged by eye."""
+    assert entry.seen is not None
+    return entry.model_copy(update={"seen": entry.seen.model_copy(update={"kind": "face", "sd": SD_EYE})})
 
 
 def _light(solved: Solved, kind: MethodKind, at: int, unit: int | None, words: DisplayUnits) -> CardLight:

@@ -69,6 +69,15 @@ def unit_at_light(setup: Setup, solved: Solved, light: int, unit: int | None) ->
     return setup.model_copy(update={"lights": lights})
 
 
+def blank_entry(solved: Solved, kind: MethodKind, light: int, unit: int, blank: LogEntry) -> LogEntry:
+    """An entry for a reading of one light with its unit, to be filled in. blank: with time, job and setup."""
+    bare = solved.setup.model_copy(update={"seen": (), "variants": ()})
+    was = unit_at_light(bare, solved, light, unit)
+    seen = blank_seen(solved, solved.reach(kind, light), unit, was.lights[light])
+    name = f"{was.name[:60]}, {ROLES[was.lights[light].role]}"
+    return blank.model_copy(update={"name": name, "was": was, "seen": seen})
+
+
 def set_text(
     solved: Solved,
     revision: int,

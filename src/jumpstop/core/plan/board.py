@@ -13,7 +13,7 @@ from ..physics.stops import p_reach
 from ..scene.seen import MethodKind
 from .advice import holds_background, preferred, serves
 from .reach import BLOCKED, ON_THE_LINE, REACHES, SHORT, TOO_BRIGHT, Reach, Solved
-from .things import known_of, load_of, much_of
+from .things import known_of, load_of, matrix_of
 
 RANK = {REACHES: 3, ON_THE_LINE: 2, TOO_BRIGHT: 1, SHORT: 0, BLOCKED: -1}
 """How good a verdict is."""
@@ -153,7 +153,7 @@ def whole_chance(picks: Sequence[tuple[Reach, int, int]]) -> float:
     loads = [load_of(reach.jumps_of(unit), reach.solved.table, unit, str(setup)) for reach, unit, setup in picks]
     prior = {key: sd for load in loads for key, (_, sd) in load.of.items()}
     keys, sds = list(prior), np.array(list(prior.values()))
-    rows = np.array([[much_of(load, key, prior[key]) for key in keys] for load in loads]).reshape(len(picks), len(keys))
+    rows = matrix_of([load.of for load in loads], keys, sds)
     _, covariance = known_of(keys, sds, picks[0][0].solved.table)
     spare = np.array([float(reach.spare[unit]) for reach, unit, _ in picks])
     return joint_chance(spare, np.array([load.own for load in loads]), rows @ root_of(covariance))

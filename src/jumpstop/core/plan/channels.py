@@ -38,8 +38,6 @@ def _masters(setup: Setup) -> Iterator[Remark]:
     """More than one that commands: two lights, or a light beside a transmitter on the camera."""
     sending = [at for at, light in enumerate(setup.lights) if light.on and light.sends]
     transmitter = next((one.name for one in setup.triggers if one.kind == "transmitter"), None)
-    if transmitter is None and setup.trigger == "radio" and len(setup.lights) > 1 and not sending:
-        transmitter = ""
     if len(sending) > 1:
         yield remark("two_masters", first=sending[0], light=sending[1])
     if sending and transmitter:

@@ -21,7 +21,7 @@ from .one_unit import table_for
 from .scene import Scene
 from .seen import flash_seen, level_seen
 from .taught import MOVED, SAME_SD
-from .things import covariance_of, load_of
+from .things import covariance_of, load_of, matrix_of
 
 SD_TONE = 0.2  # the tone curve of a body, which bends what a patch says [stops], from memory
 SD_TRAVEL = 0.3  # curtain travel against the sync time, where it is not known [log2], from memory
@@ -87,10 +87,7 @@ def learn(entries: Sequence[LogEntry], table: UnitTable, rows: Sequence[Row | No
     if not used:
         return Learning(Learned({}, prior, np.zeros(0), covariance), tuple(found))
     places = {key: at for at, key in enumerate(keys)}
-    matrix = np.zeros((len(used), len(keys)))
-    for line, (_, row) in enumerate(used):
-        for key, (much, sd) in row.of.items():
-            matrix[line, places[key]] = much * sd / prior[places[key]]
+    matrix = matrix_of([row.of for _, row in used], keys, prior)
     off = np.array([row.off for _, row in used])
     matrix, spread, noise = _with_places([row for _, row in used], matrix, covariance)
     known = update(np.zeros(len(spread)), spread, matrix, off, noise)

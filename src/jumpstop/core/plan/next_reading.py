@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 
@@ -15,7 +15,7 @@ from ..scene.seen import SD_EYE, SD_METER, MethodKind
 from .jump import JumpAt
 from .learning import METER_STEP
 from .reach import Reach
-from .things import Load, known_of, load_of
+from .things import Load, known_of, load_of, matrix_of
 
 SD_AT_HOME = 0.05  # a light put up at home at a taped distance [stops], from memory
 METER_SD = math.hypot(SD_METER, METER_STEP / math.sqrt(12), SD_AT_HOME)
@@ -56,11 +56,6 @@ class Proposal:
     wrong_after: float
     sd: tuple[tuple[float, float], ...]
 
-    @property
-    def settles(self) -> float:
-        """Verdicts that it is expected to put right."""
-        return self.wrong - self.wrong_after
-
 
 def landing_of(reach: Reach, unit: int, setup: int, light: int) -> Landing:
     """A landing."""
@@ -97,7 +92,6 @@ def _in_front(jump: JumpAt) -> bool:
 class State:
     """What is known while readings are being chosen: the things, and the landings as sums of them."""
 
-    keys: tuple[Key, ...]
     known: Posterior
     rows: Floats  # (landings, things)
     own: Floats  # (landings,): variance that belongs to no thing
@@ -133,7 +127,7 @@ class State:
         row = self.looks[candidate][None]
         noise = self.noise[candidate][None]
         known = update(self.known.mean, self.known.covariance, row, np.array([off]), noise)
-        return State(self.keys, known, self.rows, self.own, self.spare, self.looks, self.noise)
+        return replace(self, known=known)
 
 
 def state_of(landings: Sequence[Landing], candidates: Sequence[Candidate], table: UnitTable) -> State:
@@ -143,25 +137,15 @@ def state_of(landings: Sequence[Landing], candidates: Sequence[Candidate], table
         for key, (_, sd) in of.items():
             prior.setdefault(key, sd)
     keys, sds = tuple(prior), np.array(list(prior.values()), dtype=float)
-    places = {key: at for at, key in enumerate(keys)}
-
-    def matrix(loads: Sequence[dict[Key, tuple[float, float]]]) -> Floats:
-        out = np.zeros((len(loads), len(keys)))
-        for line, of in enumerate(loads):
-            for key, (much, sd) in of.items():
-                out[line, places[key]] = much * sd / sds[places[key]]
-        return out
-
     mean, covariance = known_of(keys, sds, table)
-    rows = matrix([dict(landing.load.of) for landing in landings])
+    rows = matrix_of([landing.load.of for landing in landings], keys, sds)
     spare = np.array([landing.spare for landing in landings], dtype=float) - rows @ mean
     return State(
-        keys,
         Posterior(mean, covariance),
         rows,
         np.array([landing.load.own**2 for landing in landings], dtype=float),
         spare,
-        matrix([candidate.of for candidate in candidates]),
+        matrix_of([candidate.of for candidate in candidates], keys, sds),
         np.array([candidate.noise_sd**2 for candidate in candidates], dtype=float),
     )
 

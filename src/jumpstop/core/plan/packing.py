@@ -82,10 +82,9 @@ def _uses(file: JobFile, plan: DayPlan, avoid: Sequence[MethodKind]) -> list[Use
     out = []
     for turn in plan.turns:
         for stretch in turn.stretches:
-            wanted: dict[int, int] = {}
-            for work in stretch.work:
-                wanted[work.unit] = wanted.get(work.unit, 0) + work.heads
-            out.append(Use(turn.setup, wanted, stretch.solved.method(stretch.kind).camera.nd_names))
+            stands = {work.light: work.unit for work in stretch.work}
+            units = [stands.get(at) for at in range(len(turn.setup.lights))]
+            out.append(use_of(stretch.solved, stretch.kind, units))
     planned = {session.setup for session in file.job.sessions}
     for one in file.setups:
         if one.id in planned or not planned:
@@ -109,6 +108,11 @@ def cabin_of(wh: float | None) -> Literal["cabin", "leave", "not", "unknown"]:
     return "cabin" if wh <= CABIN_WH else "leave" if wh <= LEAVE_WH else "not"
 
 
+def _owned(known: Mapping[str, frozenset[str]], kind: str, key: str | None) -> int:
+    """1 where the shelf has it, else 0."""
+    return int((key or "") in known.get(kind, frozenset()))
+
+
 def _most(uses: Sequence[Mapping[str, int]]) -> dict[str, int]:
     """How many of each are wanted at once, over the setups."""
     out: dict[str, int] = {}
@@ -124,7 +128,7 @@ def _bodies(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[It
         body = setup.body
         key = f"body:{body.id or body.name}"
         names = (*out[key].setups, setup.name) if key in out else (setup.name,)
-        owned = int((body.id or "") in known.get("bodies", frozenset()))
+        owned = _owned(known, "bodies", body.id)
         out[key] = Item(
             key, "body", body.name, 1, owned=owned, weight_g=body.weight_g, setups=tuple(dict.fromkeys(names))
         )
@@ -209,7 +213,7 @@ def _triggers(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[
         for one in setup.triggers:
             key = f"trigger:{one.id or one.name}"
             here[key] = lit if one.kind in ("receiver", "optical") else 1
-            kept[key] = (one.name, one.weight_g, (one.id or "") in known.get("triggers", frozenset()))
+            kept[key] = (one.name, one.weight_g, bool(_owned(known, "triggers", one.id)))
             where.setdefault(key, []).append(setup.name)
         counts.append(here)
     return [
@@ -234,7 +238,7 @@ def _front(used: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[Ite
             if mod is not None and mod.kind != "bounce":
                 key = f"modifier:{mod.id or mod.name}"
                 here[key] = here.get(key, 0) + light.heads
-                owned = 1 if (mod.id or "") in known.get("modifiers", frozenset()) else 0
+                owned = _owned(known, "modifiers", mod.id)
                 layers = tuple(layer.name for layer in mod.layers)
                 kept[key] = Item(key, "modifier", mod.name, 1, owned=owned, weight_g=mod.weight_g, of="\n".join(layers))
                 where.setdefault(key, []).append(setup.name)
@@ -261,7 +265,7 @@ def _filters(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[I
             found = next((one for one in use.setup.filters if one.name == name), None)
             key = f"filter:{(found and found.id) or name}"
             names = (*out[key].setups, use.setup.name) if key in out else (use.setup.name,)
-            owned = int(found is not None and (found.id or "") in known.get("filters", frozenset()))
+            owned = _owned(known, "filters", found.id if found else None)
             weight = found.weight_g if found else None
             out[key] = Item(key, "filter", name, 1, owned=owned, weight_g=weight, setups=tuple(dict.fromkeys(names)))
     return list(out.values())

@@ -44,10 +44,13 @@ def load_of(jumps: Sequence[JumpAt], table: UnitTable, unit: int, ambient: str) 
     return Load(found, own)
 
 
-def much_of(load: Load, key: Key, sd: float) -> float:
-    """How much of a thing a landing holds, where the thing's sd without readings is this [stops]."""
-    much, own = load.of.get(key, (0.0, sd))
-    return much * own / sd
+def matrix_of(loads: Sequence[Mapping[Key, tuple[float, float]]], keys: Sequence[Key], prior_sd: Floats) -> Floats:
+    """How much of each thing is in each load, of shape (loads, things), by the things' own sd without readings."""
+    out, places = np.zeros((len(loads), len(keys))), {key: at for at, key in enumerate(keys)}
+    for line, of in enumerate(loads):
+        for key, (much, sd) in of.items():
+            out[line, places[key]] = much * sd / prior_sd[places[key]]
+    return out
 
 
 def _key(jump: JumpAt, sd: float, table: UnitTable, unit: int, ambient: str) -> Key | None:
