@@ -10,6 +10,7 @@ from typing import Any
 
 import numpy as np
 import pytest
+from PIL import Image
 from playwright.sync_api import Browser, Page, expect
 from test_journeys import findings
 
@@ -81,6 +82,34 @@ def test_a_phone_ticks_the_list_logs_two_readings_and_sees_the_shelf_learn(brows
     view(page, "Kit")
     expect(page.get_by_test_id("packed")).to_contain_text("1 of")  # kept
     page.close()
+
+
+def test_the_next_setup_has_its_own_dial(page: Page) -> None:
+    view(page, "Log")
+    page.get_by_role("link", name="Noon portrait").click()
+    expect(page.get_by_test_id("set-dial")).to_have_text("1/4")
+    page.get_by_label("Dial as set").select_option(label="1/16")
+    expect(page.get_by_test_id("set-dial")).to_have_text("1/16")
+    page.get_by_role("link", name="Next", exact=True).click()
+    expect(page.get_by_role("heading", name="The leap")).to_be_visible()
+    expect(page.get_by_test_id("set-dial")).to_have_text("1/2 + ⅓")
+
+
+def test_two_frames_without_flash_teach_a_filter(page: Page, tmp_path: Path) -> None:
+    """A grey card at sRGB 80, and at 40 through the filter: 0.0802 and 0.0212 in linear light, 1.92 stops."""
+    with Image.open(FRAMES / "ambient.jpg") as frame:
+        exif = frame.getexif()
+        exif.get_ifd(0x8769)
+        Image.new("RGB", frame.size, (40, 40, 40)).save(tmp_path / "filter.jpg", quality=95, exif=exif)
+    view(page, "Log")
+    page.get_by_label("Test frame").last.set_input_files(FRAMES / "ambient.jpg")
+    page.get_by_role("button", name="This is the ambient alone").click()
+    page.get_by_label("Test frame").last.set_input_files(tmp_path / "filter.jpg")
+    page.get_by_label("Setup of the frame").select_option(label="Noon portrait")
+    page.get_by_label("Filter on the lens").select_option(label="ND 3 stops")
+    page.get_by_role("button", name="It took 1.92 stops").click()
+    expect(page.get_by_test_id("entry")).to_contain_text("takes 1.1 stops less than marked")
+    expect(page.get_by_test_id("thing")).to_contain_text("ND 3 stops")
 
 
 def test_entries_wait_in_the_page_until_the_server_answers(browser: Browser, demo: Demo) -> None:

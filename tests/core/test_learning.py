@@ -305,3 +305,17 @@ def test_a_unit_that_is_gone_teaches_nothing_and_a_reading_without_flash_neither
     dark = entry(0, 0, 0.0, seen={"holds_ambient": True, "ambient_stops": 0.5, "stops": 0.0})
     assert learn([dark], shelf()).found[0].off is None
     assert len(learn([], shelf()).learned) == 0
+
+
+def test_a_bounce_teaches_the_room_it_was_read_in() -> None:
+    """The longer way over a ceiling belongs to the room, .1 in doubt; its surface's own loss to the modifier."""
+    ceiling = {"name": "Ceiling", "kind": "bounce", "stops": -1.25}
+    light = {"unit": UNITS[0].model_dump(), "modifier": ceiling, "distance_m": 2.5}
+    was = Setup.model_validate(
+        {"name": "Loft", "lights": [light], "stage": {"ceiling_m": 2.6}, "ambient": {"condition": "dark"}}
+    )
+    seen = Seen(kind="face", holds_ambient=False, was=was.lights[0])
+    row = row_of(LogEntry(at=datetime(2026, 6, 12, 12), was=was, seen=seen), shelf())
+    assert row is not None
+    assert row.of["room", "Loft", "ceiling"] == (1.0, 0.1)
+    assert row.of["modifier", "Ceiling", ""] == (1.0, 0.3)

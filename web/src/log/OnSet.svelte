@@ -92,7 +92,7 @@
         </select>
       {/if}
     </section>
-    {#each found.lights as light (light.light)}
+    {#each found.lights as light (`${variant}/${light.light}`)}
       <SetLight {light} write={(more) => write(light, more)} />
     {/each}
     <section class="sheet space-y-2 p-3" aria-label="Background">

@@ -58,7 +58,8 @@
     <bdi>{log.refused}</bdi>
   </p>{/if}
 {#if setup && ready}
-  <OnSet {setup} />
+  <!-- A setup of its own: what was set for one is not what is set for the next. -->
+  {#key setup}<OnSet {setup} />{/key}
 {:else if ready && !job.doc}
   <p>No job yet: <a class="link-button" href={address.job()}>begin one</a>, and its log stands here.</p>
 {:else if job.doc}
