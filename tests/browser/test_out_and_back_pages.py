@@ -86,13 +86,13 @@ def test_a_phone_ticks_the_list_logs_two_readings_and_sees_the_shelf_learn(brows
 
 def test_the_next_setup_has_its_own_dial(page: Page) -> None:
     view(page, "Log")
-    page.get_by_role("link", name="Noon portrait").click()
+    page.get_by_role("link", name="44 headshots").click()
+    expect(page.get_by_test_id("set-dial")).to_have_text("1/2")
+    page.get_by_label("Dial as set").select_option(label="1/4")
     expect(page.get_by_test_id("set-dial")).to_have_text("1/4")
-    page.get_by_label("Dial as set").select_option(label="1/16")
-    expect(page.get_by_test_id("set-dial")).to_have_text("1/16")
     page.get_by_role("link", name="Next", exact=True).click()
-    expect(page.get_by_role("heading", name="The leap")).to_be_visible()
-    expect(page.get_by_test_id("set-dial")).to_have_text("1/2 + ⅓")
+    expect(page.get_by_role("heading", name="Lanterns at dusk")).to_be_visible()
+    expect(page.get_by_test_id("set-dial")).to_have_text("1/32")
 
 
 def test_two_frames_without_flash_teach_a_filter(page: Page, tmp_path: Path) -> None:
