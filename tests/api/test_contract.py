@@ -1,6 +1,8 @@
 """The API against its own published description: generated requests, valid and not."""
 
 import shutil
+import subprocess
+import sys
 import tempfile
 from collections.abc import Iterator
 from pathlib import Path
@@ -53,6 +55,29 @@ def test_every_body_that_can_be_sent_has_an_example() -> None:
 @settings(max_examples=4, suppress_health_check=list(HealthCheck), derandomize=True)
 def test_every_answer_is_as_described(case: schemathesis.Case) -> None:
     case.call_and_validate(checks=CHECKS.get_by_names(NAMES))
+
+
+def test_what_is_seldom_asked_for_is_loaded_when_it_is() -> None:
+    code = """
+import sys, tempfile
+from pathlib import Path
+from fastapi.testclient import TestClient
+from jumpstop.api.app import create_app
+
+loaded = lambda: sorted(name for name in ("jobs", "log", "shelf", "tools") if f"jumpstop.api.{name}" in sys.modules)
+with TestClient(create_app(Path(tempfile.mkdtemp()), ("testserver",))) as client:
+    print([client.get(f"/api/{path}").status_code for path in ("preferences", "jobs", "units/none")], loaded())
+    print(client.get("/api/log/text").status_code, loaded())
+    print([client.request(*one).status_code for one in (("PUT", "/api/jobs/begin/templates"), ("GET", "/api/nothing"))])
+    print(client.get("/api/jobs/begin/templates").json()[0], loaded())
+"""
+    done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
+    assert done.stdout.splitlines() == [
+        "[200, 200, 404] []",
+        "200 ['jobs', 'log']",  # files of jobs and log are answered in one way
+        "[405, 404]",
+        "Headshot day ['jobs', 'log', 'tools']",
+    ]
 
 
 def test_odd_documents_on_ids_that_exist_are_refused_or_taken(monkeypatch: pytest.MonkeyPatch) -> None:

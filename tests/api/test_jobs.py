@@ -266,7 +266,7 @@ def test_variants_tell_what_hands_must_change(client: TestClient) -> None:
 
 def test_a_usual_job_begins_with_its_setups_and_is_undone_whole(client: TestClient) -> None:
     last, doc = named(client, "Noon portrait")
-    every = client.get("/api/jobs/templates").json()
+    every = client.get("/api/jobs/begin/templates").json()
     assert len(every) == 6
     for name in every:
         made = client.post("/api/jobs/begin", params={"name": name, "like": last})

@@ -4,9 +4,11 @@ import json
 from collections.abc import AsyncIterator, Sequence
 from contextlib import asynccontextmanager
 from pathlib import Path
+from typing import Any
 
 from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
+from fastapi.openapi.utils import get_openapi
 from fastapi.responses import FileResponse, Response
 from fastapi.staticfiles import StaticFiles
 from starlette.exceptions import HTTPException
@@ -18,13 +20,27 @@ from ..formats.errors import Unreadable
 from ..store import errors as store_errors
 from ..store.documents import Store
 from ..words.problems import Problem, cannot_solve, problems_of
-from . import documents, frame, jobs, log, paper, phone, shelf, solving
+from . import documents, solving
 from .admission import Admission
 from .guard import Guard, refused
+from .late import Late
 from .workspace import MODELS, Workspace
 
 PAGES = Path(__file__).parent.parent / "web"
 LOCAL_HOSTS = ("127.0.0.1", "localhost", "[::1]")
+
+
+class Application(FastAPI):
+    """One whose description holds the routes that are loaded late, too."""
+
+    def openapi(self) -> dict[str, Any]:
+        """The OpenAPI document."""
+        if self.openapi_schema is None:
+            routes = [inner for one in self.routes for inner in (one.routes if isinstance(one, Late) else (one,))]
+            self.openapi_schema = get_openapi(
+                title=self.title, version=self.version, summary=self.summary, routes=routes
+            )
+        return self.openapi_schema
 
 
 def create_app(
@@ -47,7 +63,7 @@ def create_app(
         yield
         store.close()
 
-    app = FastAPI(
+    app = Application(
         title="Jump Stop",
         version="2",
         summary="Plan flash in stops.",
@@ -56,18 +72,21 @@ def create_app(
         redoc_url=None,
         openapi_url="/api/openapi.json",
         routes=[
-            *jobs.router.routes,
-            *paper.router.routes,
-            *log.router.routes,
-            *frame.router.routes,
-            *phone.router.routes,
             *documents.router.routes,
             *solving.router.routes,
-            *shelf.router.routes,
+            Late("/api/shelf", "shelf"),
+            Late("/api/jobs/", "jobs", "paper"),
+            Late("/api/log", "log"),
+            Late("/api/frame", "frame"),
+            Late("/api/phone", "phone"),
+            Late("/api/", "tools"),
         ],
     )
-    app.state.door = None if tokens is None else phone.Door(names, tokens)
+    app.state.door = None
     if tokens is not None:
+        from .phone import Door
+
+        app.state.door = Door(names, tokens)
         app.add_middleware(Admission, tokens=tokens)
     app.add_middleware(TrustedHostMiddleware, allowed_hosts=list(hosts), www_redirect=False)
     app.add_middleware(Guard)

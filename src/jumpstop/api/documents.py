@@ -1,10 +1,11 @@
 """Listing, reading and editing documents; undo and redo; preferences."""
 
 from collections.abc import Callable, Sequence
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, Header, HTTPException, Query, Request, Response
 from pydantic import BaseModel
+from pydantic_core import to_json
 
 from ..core.kit.body import Body
 from ..core.kit.filter import Filter
@@ -16,6 +17,7 @@ from ..core.scene.job import Job
 from ..core.scene.setup import Setup
 from ..store.documents import Item
 from ..store.rows import Kind
+from ..words.answer import Answer
 from ..words.kit import all_printed, battery_line, body_line, filter_line, modifier_line, trigger_line
 from .schemas import (
     Conflict,
@@ -43,6 +45,7 @@ Page = Annotated[
 ]  # fmt: skip
 Ids = Annotated[list[Annotated[str, Query(max_length=64)]], Query(min_length=1, max_length=MOST_IDS)]
 JobId = Annotated[str | None, Query(max_length=64, description="The job that the setup belongs to.")]
+LikeId = Annotated[str | None, Query(max_length=64, description="The setup used last.")]
 LightIndex = Annotated[int, Query(ge=0, le=7, description="Which of the setup's lights, from 0.")]
 Sight = Annotated[
     Sequence[Annotated[str, Query(max_length=64)]],
@@ -62,12 +65,17 @@ REFUSALS = {
     503: "The data is being written just now; try again.",
     507: "The data cannot be stored.",
 }
-# By reference: a model made anew for each status of each route would be a sixth of the time to start. The one that
-# they refer to is declared with the preferences.
-_REFUSAL = {"application/json": {"schema": {"$ref": f"#/components/schemas/{Refusal.__name__}"}}}
-ERRORS: dict[int | str, dict[str, Any]] = {
-    status: {"description": words, "content": _REFUSAL} for status, words in REFUSALS.items()
-}
+
+
+def by_reference(model: type, description: str) -> dict[str, Any]:
+    """A body in the description, as what another route declares: made anew each time it would take long to start."""
+    schema = {"$ref": f"#/components/schemas/{model.__name__}"}
+    return {"description": description, "content": {"application/json": {"schema": schema}}}
+
+
+# What is refused is declared with the preferences.
+ERRORS: dict[int | str, dict[str, Any]] = {status: by_reference(Refusal, words) for status, words in REFUSALS.items()}
+REFUSED: dict[int | str, dict[str, Any]] = {404: ERRORS[404], 422: ERRORS[422]}
 EVERYWHERE: dict[int | str, dict[str, Any]] = {status: ERRORS[status] for status in (400, 401, 403, 413, 500, 503, 507)}
 LINES: dict[Kind, Callable[[Any], str]] = {
     "units": all_printed,
@@ -91,9 +99,9 @@ def workspace_of(request: Request) -> Workspace:
     return workspace
 
 
-def written(solved: SolvedSetup) -> Response:
+def written(solved: SolvedSetup | Answer) -> Response:
     """An answer as it goes out: made here from values that were checked, so that it is not checked a second time."""
-    return Response(solved.model_dump_json(), media_type="application/json")
+    return Response(to_json(solved, inf_nan_mode="null"), media_type="application/json")
 
 
 def revision_of(if_match: str | None) -> int:
@@ -166,17 +174,16 @@ def _routes(kind: Kind, one: str, model: type[BaseModel]) -> None:
     whole = Stored[model]  # type: ignore[valid-type]
     conflict: dict[int | str, dict[str, Any]] = {404: ERRORS[404], 422: ERRORS[422], 428: ERRORS[428]}
     conflict[412] = {"model": Conflict[model], "description": ERRORS[412]["description"]}  # type: ignore[valid-type]
-    refused: dict[int | str, dict[str, Any]] = {404: ERRORS[404], 422: ERRORS[422]}
     named: dict[str, Any] = {"tags": [tag]}
     router.get(f"/{kind}", response_model=list[whole], summary=f"All {kind}", **named)(everything)
-    router.get(f"/{kind}/{{item_id}}", response_model=whole, responses=refused, **named)(single)
+    router.get(f"/{kind}/{{item_id}}", response_model=whole, responses=REFUSED, **named)(single)
     router.post(
-        f"/{kind}", status_code=201, response_model=whole, responses=refused, summary=f"Add one of the {kind}", **named
+        f"/{kind}", status_code=201, response_model=whole, responses=REFUSED, summary=f"Add one of the {kind}", **named
     )(add_to_job if kind == "setups" else add)
-    router.post(f"/{kind}/{{item_id}}/copy", status_code=201, response_model=whole, responses=refused, **named)(copy)
+    router.post(f"/{kind}/{{item_id}}/copy", status_code=201, response_model=whole, responses=REFUSED, **named)(copy)
     if kind != "setups":
         router.put(f"/{kind}/{{item_id}}", response_model=whole, responses=conflict, **named)(put)
-    router.delete(f"/{kind}", status_code=204, responses=refused, **named)(remove)
+    router.delete(f"/{kind}", status_code=204, responses=REFUSED, **named)(remove)
 
 
 _routes("units", "unit", Unit)
@@ -213,11 +220,19 @@ def put_setup(
     return written(workspace.solved(item, light, sight=sight))
 
 
-@router.put("/setups/{item_id}/job", tags=["Setups"], responses={404: ERRORS[404], 422: ERRORS[422]})
+@router.put("/setups/{item_id}/job", tags=["Setups"], responses=REFUSED)
 def move_setup(request: Request, item_id: str, membership: Membership, page: Page = "") -> Stored[Setup]:
     """Put a setup into a job, or into none."""
     store = workspace_of(request).store
     return stored("setups", store.move(item_id, membership.job_id, "Put into another job", page))
+
+
+@router.get("/schema/{name}.json", tags=["Shelf"])
+def schema(name: Literal["setup", "shelf", "unit"]) -> dict[str, Any]:
+    """JSON Schema of an open document."""
+    from ..formats.documents import schema_of  # late: schemas are seldom wanted
+
+    return schema_of(name)
 
 
 @router.get("/unreadable", tags=["Person"])

@@ -33,12 +33,11 @@ from ..words.burst import BurstText, burst_text
 from ..words.day_plan import DayPlanText, day_plan_text
 from ..words.hours import HoursText, hours_text
 from ..words.kit_choice import KitText, given_up_text, kit_text
-from .documents import ERRORS, EVERYWHERE, IfMatch, LightIndex, Page, revision_of, stored, workspace_of
+from .documents import ERRORS, EVERYWHERE, REFUSED, IfMatch, LightIndex, LikeId, Page, revision_of, stored, workspace_of
 from .schemas import Conflict, Preferences, Stored
 from .workspace import Workspace
 
 router = APIRouter(prefix="/api/jobs", tags=["Jobs"], responses=EVERYWHERE)
-REFUSED: dict[int | str, dict[str, Any]] = {404: ERRORS[404], 422: ERRORS[422]}
 
 JOB_FILE = {"job": {"name": "Kite week"}, "setups": []}
 
@@ -53,13 +52,12 @@ AS_JSON = _body("application/json", JOB_FILE)
 AS_CSV = _body("text/csv", "name,slot\nAda Fenwick,09:30\n")
 CONFLICT: dict[int | str, dict[str, Any]] = REFUSED | {412: {"model": Conflict[Job]}, 428: ERRORS[428]}
 SetupId = Annotated[str, Query(max_length=64, description="A setup of this job.")]
-LikeId = Annotated[str | None, Query(max_length=64, description="The setup used last.")]
 UnitId = Annotated[str | None, Query(max_length=64, description="A unit of the shelf; without it the one in hand.")]
 ClockOf = Annotated[time | None, Query(description="From when, or until when; the job's day where it is not said.")]
 UNSURE_OF = 0.001  # a day that lasts, or does not, as surely as this is not told as a chance
 
 
-@router.get("/templates")
+@router.get("/begin/templates")
 def templates() -> list[str]:
     """Usual jobs to begin with."""
     return names()

@@ -1,7 +1,7 @@
 """The log: entries kept once each, planned against found, what readings taught, what to measure next, the set view."""
 
 from datetime import datetime
-from typing import Annotated, Any
+from typing import Annotated
 
 from fastapi import APIRouter, Path, Query, Request, Response
 from pydantic import BaseModel
@@ -25,12 +25,11 @@ from ..words.in_hand import background_reading, next_words
 from ..words.log import LogText, log_text, what_words
 from ..words.on_set import SetText, set_text
 from ..words.things import ReadingToTake, names_of, next_text
-from .documents import ERRORS, EVERYWHERE, Ids, Page, stored, taken_away, workspace_of
+from .documents import ERRORS, EVERYWHERE, REFUSED, Ids, Page, stored, taken_away, workspace_of
 from .jobs import AS_CSV, file_answer
 from .schemas import Stored
 
 router = APIRouter(prefix="/api/log", tags=["Log"], responses=EVERYWHERE)
-REFUSED: dict[int | str, dict[str, Any]] = {404: ERRORS[404], 422: ERRORS[422]}
 OfJob = Annotated[str | None, Query(max_length=64, description="A job; without it all that was ever logged.")]
 EntryId = Annotated[
     str, Path(max_length=32, pattern=r"^[0-9A-Za-z_-]+$", description="An id made where it is written.")

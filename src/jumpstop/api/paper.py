@@ -16,8 +16,7 @@ from ..store.rows import KIT
 from ..words.cards import cards_of
 from ..words.channels import SheetText, sheet_text
 from ..words.pack import PackText, pack_text
-from .documents import EVERYWHERE, workspace_of
-from .jobs import REFUSED
+from .documents import EVERYWHERE, REFUSED, workspace_of
 from .schemas import Preferences
 from .workspace import Workspace
 

@@ -1,7 +1,7 @@
 """The shelf as a whole: what its claims come to, import with a look before anything is written, export."""
 
 import hashlib
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 from fastapi import APIRouter, HTTPException, Query, Request, Response
 from starlette.concurrency import run_in_threadpool
@@ -10,13 +10,12 @@ from ..core.kit.table import UnitTable, table_of
 from ..core.kit.unit import Unit
 from ..core.physics.exposure import METER_C_FLAT
 from ..core.physics.guide_number import guide_number_of_stops
-from ..formats.documents import schema_of
 from ..formats.shelf import Reading, read_shelf, write_csv, write_json
 from ..store.errors import NotFound
 from ..words.compare import CompareText, compare_text
 from ..words.figures import DisplayUnits, count, guide_number
 from ..words.kit import all_printed, printed, rating_words
-from .documents import ERRORS, EVERYWHERE, Page, workspace_of
+from .documents import ERRORS, EVERYWHERE, REFUSED, Page, workspace_of
 from .schemas import ImportOut, RowProblem, ShelfLine, UnitLine
 
 router = APIRouter(prefix="/api", tags=["Shelf"], responses=EVERYWHERE)
@@ -43,7 +42,7 @@ def shelf(request: Request) -> list[UnitLine]:
     return [_line(index, table, revisions.get(table.ids[index], 0), units) for index in range(len(table))]
 
 
-@router.get("/shelf/compare", responses={404: ERRORS[404], 422: ERRORS[422]})
+@router.get("/shelf/compare", responses=REFUSED)
 def compare(
     request: Request,
     unit: Annotated[
@@ -141,9 +140,3 @@ def export(request: Request, kind: Literal["csv", "json"]) -> Response:
         media_type=f"{media}; charset=utf-8",
         headers={"content-disposition": f'attachment; filename="jumpstop-shelf.{kind}"'},
     )
-
-
-@router.get("/schema/{name}.json")
-def schema(name: Literal["setup", "shelf", "unit"]) -> dict[str, Any]:
-    """JSON Schema of an open document."""
-    return schema_of(name)

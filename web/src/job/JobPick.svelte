@@ -20,7 +20,7 @@
   }
 
   let usual = $state.raw<string[]>([])
-  $effect(() => void api.GET('/api/jobs/templates').then(({ data }) => (usual = data ?? [])))
+  $effect(() => void api.GET('/api/jobs/begin/templates').then(({ data }) => (usual = data ?? [])))
 
   async function from(name: string) {
     if (!name) return

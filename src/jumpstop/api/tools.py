@@ -1,0 +1,136 @@
+"""What is opened beside a setup: find a stop, the order of work, variants, ladder, day, shutter; new ones."""
+
+from fastapi import APIRouter, Request, Response
+
+from ..core.kit.errors import CannotSolve
+from ..core.kit.unit import Unit
+from ..core.plan.advice import chosen_method, unit_for, units_for
+from ..core.plan.day import day_of
+from ..core.plan.first_reading import FirstReading, unit_of_reading
+from ..core.plan.ladder import ladder
+from ..core.plan.levers import levers
+from ..core.plan.moves import Bag
+from ..core.plan.one_unit import only
+from ..core.plan.ranking import Keep
+from ..core.plan.steps import School, all_on
+from ..core.plan.whole_set import set_levers
+from ..core.scene.begin import Where, begun
+from ..core.scene.seen import MethodKind
+from ..core.scene.setup import Setup
+from ..formats.table import csv_of
+from ..words.answer import settings_line
+from ..words.day import DayText, day_text
+from ..words.ladder import LadderText, ladder_text
+from ..words.levers import LeversText, levers_text
+from ..words.steps import StepText, steps_text
+from ..words.timing import TimingText, timing_text
+from ..words.variants import VariantsText, variants_text
+from .documents import ERRORS, EVERYWHERE, REFUSED, LightIndex, LikeId, Page, stored, workspace_of
+from .schemas import Stored
+from .solving import reach_of
+
+router = APIRouter(prefix="/api", tags=["Solving"], responses=EVERYWHERE)
+
+
+@router.get("/setups/{item_id}/steps", responses=REFUSED)
+def order_of_work(request: Request, item_id: str, first: School = "back") -> list[StepText]:
+    """The steps of a setup, lights switched on one by one: what to do, and what meter and frame must show."""
+    workspace = workspace_of(request)
+    setup = all_on(workspace.setup_of(workspace.store.item("setups", item_id)))
+    solved, preferences = workspace.solve(setup, 0)
+    kind = chosen_method(solved, preferences.avoid)
+    return steps_text(solved, kind, units_for(solved, kind), first, preferences)
+
+
+@router.get("/setups/{item_id}/levers", responses=REFUSED)
+def find_a_stop(
+    request: Request, item_id: str, light: LightIndex = 0, keep: Keep = "look", whole: bool = False
+) -> LeversText:
+    """Every change for the unit in hand, or for the whole set, and pairs where none is enough: what each brings, what
+    it costs."""
+    workspace = workspace_of(request)
+    reach, preferences = reach_of(request, item_id, light, None)
+    unit = unit_for(reach)
+    if unit is None:
+        raise CannotSolve("no_usable_unit")
+    solved = reach.solved
+    bag = Bag(workspace.modifiers())
+    kind = reach.method.kind
+    if whole:
+        units = units_for(solved, kind)
+        everything = set_levers(solved.setup, kind, solved.table, units, bag, preferences.step)
+        return levers_text(solved, everything, keep, light, preferences)
+    found = levers(solved.setup, light, kind, solved.table, unit, bag, preferences.step)
+    return levers_text(solved, found, keep, light, preferences)
+
+
+@router.get("/setups/{item_id}/variants", responses=REFUSED)
+def variants(request: Request, item_id: str) -> VariantsText:
+    """The setup's variants, each with what hands must change from how it stands."""
+    workspace = workspace_of(request)
+    solved, preferences = workspace.solve(workspace.setup_of(workspace.store.item("setups", item_id)), 0)
+    return variants_text(solved, preferences)
+
+
+@router.get("/setups/{item_id}/ladder", responses=REFUSED)
+def distance_ladder(request: Request, item_id: str, light: LightIndex = 0) -> LadderText:
+    """What to dial at each marked distance, for the unit in hand, with and without what comes off."""
+    return _ladder(request, item_id, light)
+
+
+@router.get("/setups/{item_id}/ladder.csv", responses=REFUSED, response_class=Response)
+def distance_ladder_csv(request: Request, item_id: str, light: LightIndex = 0) -> Response:
+    """The same as a file."""
+    found = _ladder(request, item_id, light)
+    rows = [["distance", *found.columns], *([rung.distance, *rung.dials] for rung in found.rungs)]
+    named = {"content-disposition": 'attachment; filename="jumpstop-ladder.csv"'}
+    return Response(csv_of(rows).encode(), media_type="text/csv; charset=utf-8", headers=named)
+
+
+def _ladder(request: Request, item_id: str, light: int) -> LadderText:
+    reach, preferences = reach_of(request, item_id, light, None)
+    unit = unit_for(reach)
+    if unit is None:
+        raise CannotSolve("no_usable_unit")
+    solved, feet = reach.solved, preferences.length == "ft"
+    table = only(solved, unit)
+    columns, rungs = ladder(solved.setup, table, reach.method.kind, light, preferences.step, feet)
+    return ladder_text(table, settings_line(reach.method.camera), columns, rungs, preferences)
+
+
+@router.post("/units/from-reading", status_code=201, responses={422: ERRORS[422]})
+def from_reading(request: Request, reading: FirstReading, page: Page = "") -> Stored[Unit]:
+    """A unit that nobody knows the guide number of, put on the shelf from one reading of a flash meter."""
+    unit = unit_of_reading(reading)
+    store = workspace_of(request).store
+    item = store.add("units", [unit.model_dump(mode="json")], f"Add unit {unit.name}", page=page)[0]
+    return stored("units", item, unit)
+
+
+@router.post("/setups/begin", status_code=201, responses=REFUSED)
+def begin(request: Request, where: Where = "sun", like: LikeId = None, page: Page = "") -> Stored[Setup]:
+    """A new setup: a likely picture for where one is, with the body and the bag of the setup used last."""
+    workspace = workspace_of(request)
+    last = None if like is None else workspace.setup_of(workspace.store.item("setups", like))
+    setup = begun(where, last)
+    job = None if like is None else workspace.store.item("setups", like).job_id
+    item = workspace.store.add("setups", [setup.model_dump(mode="json")], "Add setup New setup", job, page)[0]
+    return stored("setups", item, setup)
+
+
+@router.get("/setups/{item_id}/day", responses=REFUSED)
+def day(request: Request, item_id: str) -> DayText:
+    """The day's light at the setup's place: its course, golden hours, and when the open shade is lost."""
+    workspace = workspace_of(request)
+    setup = workspace.setup_of(workspace.store.item("setups", item_id))
+    return day_text(day_of(setup.ambient, setup.meter_c))
+
+
+@router.get("/setups/{item_id}/timing", responses=REFUSED)
+def timing(request: Request, item_id: str, light: LightIndex = 0, method: MethodKind | None = None) -> TimingText:
+    """How curtains and flash come together, moment by moment, for the unit that methods are compared by."""
+    reach, _ = reach_of(request, item_id, light, method)
+    unit = unit_for(reach)
+    if unit is None:
+        raise CannotSolve("no_usable_unit")
+    return timing_text(reach, unit)
