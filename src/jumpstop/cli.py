@@ -33,6 +33,7 @@ Data = Annotated[Path, typer.Option("--data", envvar="JUMPSTOP_DATA", help="Fold
 Port = Annotated[int, typer.Option(min=0, max=65535, help="Port; 0 takes a free one.")]
 HOME = Path.home() / ".local" / "share" / "jumpstop"
 DEMO = Path("demo-data")
+YOUNG = (20_000, 20, 20)  # an answer makes some thousand values and no cycles: looking for those less often
 LOOPBACK = ("127.0.0.1", "localhost", "::1")
 
 
@@ -110,6 +111,7 @@ def _serve(store: "Store", host: str, port: int, allow: tuple[str, ...] = ()) ->
     hosts = [*LOCAL_HOSTS, *(_bracketed(one) for one in (*allow, host))]
     application = create_app(store, hosts, tokens, allow)
     gc.freeze()
+    gc.set_threshold(*YOUNG)
     gc.enable()
     uvicorn.Server(uvicorn.Config(application, log_level="warning")).run(sockets=[listening])
 

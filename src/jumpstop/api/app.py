@@ -1,5 +1,6 @@
 """The application: routers, errors as sentences, the built pages."""
 
+import asyncio
 import json
 from collections.abc import AsyncIterator, Sequence
 from contextlib import asynccontextmanager
@@ -28,6 +29,16 @@ from .workspace import MODELS, Workspace
 
 PAGES = Path(__file__).parent.parent / "web"
 LOCAL_HOSTS = ("127.0.0.1", "localhost", "[::1]")
+
+
+IDLE_S = 2.0  # by then a first page stands; what it has not asked for is loaded while it is looked at
+
+
+async def _load_late(app: FastAPI) -> None:
+    await asyncio.sleep(IDLE_S)
+    for one in app.routes:
+        if isinstance(one, Late):
+            await asyncio.to_thread(getattr, one, "routes")
 
 
 class Application(FastAPI):
@@ -60,7 +71,9 @@ def create_app(
     async def life(app: FastAPI) -> AsyncIterator[None]:
         store = data if isinstance(data, Store) else Store(data)
         app.state.workspace = Workspace(store)
+        loading = asyncio.create_task(_load_late(app))
         yield
+        loading.cancel()
         store.close()
 
     app = Application(
@@ -79,7 +92,7 @@ def create_app(
             Late("/api/log", "log"),
             Late("/api/frame", "frame"),
             Late("/api/phone", "phone"),
-            Late("/api/", "tools"),
+            Late("/api/", "edits", "tools"),
         ],
     )
     app.state.door = None

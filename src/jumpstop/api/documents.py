@@ -1,4 +1,4 @@
-"""Listing, reading and editing documents; undo and redo; preferences."""
+"""Listing and reading documents and preferences; what the routes have in common."""
 
 from collections.abc import Callable, Sequence
 from typing import Annotated, Any, Literal
@@ -7,21 +7,12 @@ from fastapi import APIRouter, Header, HTTPException, Query, Request, Response
 from pydantic import BaseModel
 from pydantic_core import to_json
 
-from ..core.kit.body import Body
-from ..core.kit.filter import Filter
-from ..core.kit.modifier import Modifier
-from ..core.kit.trigger import Battery, Trigger
-from ..core.kit.unit import Unit
 from ..core.kit.values import LINE
-from ..core.scene.job import Job
-from ..core.scene.setup import Setup
 from ..store.documents import Item
 from ..store.rows import Kind
 from ..words.answer import Answer
 from ..words.kit import all_printed, battery_line, body_line, filter_line, modifier_line, trigger_line
 from .schemas import (
-    Conflict,
-    Membership,
     Preferences,
     Refusal,
     SolvedSetup,
@@ -77,6 +68,17 @@ def by_reference(model: type, description: str) -> dict[str, Any]:
 ERRORS: dict[int | str, dict[str, Any]] = {status: by_reference(Refusal, words) for status, words in REFUSALS.items()}
 REFUSED: dict[int | str, dict[str, Any]] = {404: ERRORS[404], 422: ERRORS[422]}
 EVERYWHERE: dict[int | str, dict[str, Any]] = {status: ERRORS[status] for status in (400, 401, 403, 413, 500, 503, 507)}
+ONE: dict[Kind, str] = {
+    "units": "unit",
+    "modifiers": "modifier",
+    "bodies": "body",
+    "filters": "filter",
+    "triggers": "trigger",
+    "batteries": "battery",
+    "jobs": "job",
+    "setups": "setup",
+}
+"""What one of each kind is called; the log has routes of its own."""
 LINES: dict[Kind, Callable[[Any], str]] = {
     "units": all_printed,
     "modifiers": modifier_line,
@@ -120,17 +122,8 @@ def stored(kind: Kind, item: Item, doc: Any = None) -> Stored[Any]:
     return Stored(id=item.id, revision=item.revision, job_id=item.job_id, doc=doc, line=LINES[kind](doc))
 
 
-def taken_away(request: Request, kind: Kind, ids: Sequence[str], page: str, many: str) -> Response:
-    """Documents taken away, as one edit that undo brings back. many: what several of them are called."""
-    store = workspace_of(request).store
-    name = store.item(kind, ids[0]).doc["name"] if len(ids) == 1 else f"{len(ids)} {many}"
-    store.remove(kind, ids, f"Delete {name}", page)
-    return Response(status_code=204)
-
-
-def _routes(kind: Kind, one: str, model: type[BaseModel]) -> None:
-    """The routes of one kind of document."""
-    tag = kind.capitalize()
+def _routes(kind: Kind, model: type[BaseModel]) -> None:
+    """The routes that read one kind of document."""
 
     def everything(request: Request) -> list[Stored[Any]]:
         good, _ = readable(kind, workspace_of(request).store.items(kind))
@@ -143,88 +136,14 @@ def _routes(kind: Kind, one: str, model: type[BaseModel]) -> None:
             raise HTTPException(422, f"It cannot be read: {bad[0].why}")
         return stored(kind, *good[0])
 
-    def keep(request: Request, doc: BaseModel, page: str, job_id: str | None = None) -> Stored[Any]:
-        dumped = doc.model_dump(mode="json")
-        label = f"Add {one} {dumped['name']}"
-        return stored(kind, workspace_of(request).store.add(kind, [dumped], label, job_id, page)[0])
-
-    def add(request: Request, doc: BaseModel, page: Page = "") -> Stored[Any]:
-        return keep(request, doc, page)
-
-    def add_to_job(request: Request, doc: BaseModel, page: Page = "", job_id: JobId = None) -> Stored[Any]:
-        return keep(request, doc, page, job_id)
-
-    def copy(request: Request, item_id: str, page: Page = "") -> Stored[Any]:
-        return stored(kind, workspace_of(request).store.copy(kind, item_id, page))
-
-    def put(
-        request: Request, item_id: str, doc: BaseModel, if_match: IfMatch = None, label: Label = "", page: Page = ""
-    ) -> Stored[Any]:
-        dumped = doc.model_dump(mode="json")
-        wording = label or f"Change {one} {dumped['name']}"
-        return stored(
-            kind, workspace_of(request).store.put(kind, item_id, dumped, revision_of(if_match), wording, page)
-        )
-
-    def remove(request: Request, item_id: Ids, page: Page = "") -> Response:
-        return taken_away(request, kind, item_id, page, kind)
-
-    for function in (add, add_to_job, put):
-        function.__annotations__["doc"] = model
-    whole = Stored[model]  # type: ignore[valid-type]
-    conflict: dict[int | str, dict[str, Any]] = {404: ERRORS[404], 422: ERRORS[422], 428: ERRORS[428]}
-    conflict[412] = {"model": Conflict[model], "description": ERRORS[412]["description"]}  # type: ignore[valid-type]
-    named: dict[str, Any] = {"tags": [tag]}
-    router.get(f"/{kind}", response_model=list[whole], summary=f"All {kind}", **named)(everything)
+    whole, many = Stored[model], list[Stored[model]]  # type: ignore[valid-type]
+    named: dict[str, Any] = {"tags": [kind.capitalize()]}
+    router.get(f"/{kind}", response_model=many, summary=f"All {kind}", **named)(everything)
     router.get(f"/{kind}/{{item_id}}", response_model=whole, responses=REFUSED, **named)(single)
-    router.post(
-        f"/{kind}", status_code=201, response_model=whole, responses=REFUSED, summary=f"Add one of the {kind}", **named
-    )(add_to_job if kind == "setups" else add)
-    router.post(f"/{kind}/{{item_id}}/copy", status_code=201, response_model=whole, responses=REFUSED, **named)(copy)
-    if kind != "setups":
-        router.put(f"/{kind}/{{item_id}}", response_model=whole, responses=conflict, **named)(put)
-    router.delete(f"/{kind}", status_code=204, responses=REFUSED, **named)(remove)
 
 
-_routes("units", "unit", Unit)
-_routes("modifiers", "modifier", Modifier)
-_routes("bodies", "body", Body)
-_routes("filters", "filter", Filter)
-_routes("triggers", "trigger", Trigger)
-_routes("batteries", "battery", Battery)
-_routes("jobs", "job", Job)
-_routes("setups", "setup", Setup)
-
-
-@router.put(
-    "/setups/{item_id}",
-    tags=["Setups"],
-    response_model=SolvedSetup,
-    responses={404: ERRORS[404], 412: {"model": Conflict[Setup]}, 422: ERRORS[422], 428: ERRORS[428]},
-)
-def put_setup(
-    request: Request,
-    item_id: str,
-    doc: Setup,
-    if_match: IfMatch = None,
-    label: Label = "",
-    light: LightIndex = 0,
-    page: Page = "",
-    sight: Sight = (),
-) -> Any:
-    """Store an edit of a setup, and answer with what it comes to."""
-    workspace = workspace_of(request)
-    dumped = doc.model_dump(mode="json")
-    revision = revision_of(if_match)
-    item = workspace.store.put("setups", item_id, dumped, revision, label or f"Change {doc.name}", page)
-    return written(workspace.solved(item, light, sight=sight))
-
-
-@router.put("/setups/{item_id}/job", tags=["Setups"], responses=REFUSED)
-def move_setup(request: Request, item_id: str, membership: Membership, page: Page = "") -> Stored[Setup]:
-    """Put a setup into a job, or into none."""
-    store = workspace_of(request).store
-    return stored("setups", store.move(item_id, membership.job_id, "Put into another job", page))
+for _kind in ONE:
+    _routes(_kind, MODELS[_kind])
 
 
 @router.get("/schema/{name}.json", tags=["Shelf"])
@@ -250,37 +169,8 @@ def get_preferences(request: Request) -> Preferences:
     return workspace_of(request).preferences()
 
 
-@router.put(
-    "/preferences", tags=["Person"], responses={422: {"model": Refusal, "description": ERRORS[422]["description"]}}
-)
-def put_preferences(request: Request, preferences: Preferences) -> Preferences:
-    """Remember how this person wants figures said."""
-    workspace_of(request).store.put_preferences(preferences.model_dump(mode="json"))
-    return preferences
-
-
 @router.get("/history", tags=["Undo"])
 def history(request: Request, page: Page = "") -> UndoOut:
     """What this page could undo and redo."""
     undo, redo = workspace_of(request).store.history(page)
     return UndoOut(label=None, kind=None, ids=[], undo=undo, redo=redo)
-
-
-@router.post("/undo", tags=["Undo"], responses={409: ERRORS[409]})
-def undo(request: Request, page: Page = "") -> UndoOut:
-    """Take this page's last edit back."""
-    return _turn(request, page, back=True)
-
-
-@router.post("/redo", tags=["Undo"], responses={409: ERRORS[409]})
-def redo(request: Request, page: Page = "") -> UndoOut:
-    """Do this page's last edit taken back again."""
-    return _turn(request, page, back=False)
-
-
-def _turn(request: Request, page: str, back: bool) -> UndoOut:
-    store = workspace_of(request).store
-    done = store.undo(page) if back else store.redo(page)
-    after, again = store.history(page)
-    ids = done.ids[:MOST_IDS] if done else []
-    return UndoOut(label=done and done.label, kind=done and done.kind, ids=ids, undo=after, redo=again)

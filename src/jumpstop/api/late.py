@@ -11,7 +11,8 @@ from starlette.types import Receive, Scope, Send
 class Late(BaseRoute):
     """The routes of some modules of this package, all below one path.
 
-    It stands after the routes that are there from the start: what one of those answers in full loads nothing.
+    It stands after the routes that are there from the start: what one of those answers in full loads nothing. The
+    application loads the rest a while after its start, so that whoever asks first waits for none of it.
     """
 
     def __init__(self, below: str, *modules: str) -> None:

@@ -25,7 +25,8 @@ from ..words.in_hand import background_reading, next_words
 from ..words.log import LogText, log_text, what_words
 from ..words.on_set import SetText, set_text
 from ..words.things import ReadingToTake, names_of, next_text
-from .documents import ERRORS, EVERYWHERE, REFUSED, Ids, Page, stored, taken_away, workspace_of
+from .documents import ERRORS, EVERYWHERE, REFUSED, Ids, Page, stored, workspace_of
+from .edits import taken_away
 from .jobs import AS_CSV, file_answer
 from .schemas import Stored
 

@@ -1,4 +1,4 @@
-"""What is opened beside a setup: find a stop, the order of work, variants, ladder, day, shutter; new ones."""
+"""What is opened beside a setup: a lane, the unit in hand, find a stop, steps, variants, ladder, day, shutter."""
 
 from fastapi import APIRouter, Request, Response
 
@@ -12,24 +12,59 @@ from ..core.plan.levers import levers
 from ..core.plan.moves import Bag
 from ..core.plan.one_unit import only
 from ..core.plan.ranking import Keep
+from ..core.plan.reach import Reach
 from ..core.plan.steps import School, all_on
 from ..core.plan.whole_set import set_levers
 from ..core.scene.begin import Where, begun
 from ..core.scene.seen import MethodKind
 from ..core.scene.setup import Setup
 from ..formats.table import csv_of
+from ..store.errors import NotFound
 from ..words.answer import settings_line
 from ..words.day import DayText, day_text
+from ..words.in_hand import InHand, in_hand_of
+from ..words.kit import printed
 from ..words.ladder import LadderText, ladder_text
+from ..words.lanes import steps_of, verdict_words
 from ..words.levers import LeversText, levers_text
+from ..words.methods import title
 from ..words.steps import StepText, steps_text
 from ..words.timing import TimingText, timing_text
 from ..words.variants import VariantsText, variants_text
 from .documents import ERRORS, EVERYWHERE, REFUSED, LightIndex, LikeId, Page, stored, workspace_of
-from .schemas import Stored
-from .solving import reach_of
+from .schemas import LaneDetail, Preferences, Stored
 
 router = APIRouter(prefix="/api", tags=["Solving"], responses=EVERYWHERE)
+
+
+@router.get("/setups/{item_id}/lanes/{unit_id}", responses=REFUSED)
+def lane(
+    request: Request, item_id: str, unit_id: str, light: LightIndex = 0, method: MethodKind | None = None
+) -> LaneDetail:
+    """One unit's chain, jump by jump, with relation and source."""
+    reach, units = _reach(request, item_id, light, method)
+    table = reach.solved.table
+    if unit_id not in table.ids:
+        raise NotFound("This unit is no longer on the shelf.")
+    at = table.ids.index(unit_id)
+    spare = float(reach.spare[at])
+    return LaneDetail(
+        name=table.units[at].name,
+        method=title(reach.method, reach.solved.setup.body.shutter),
+        verdict=verdict_words(str(reach.verdict[at]), spare, int(reach.blocker[at])),
+        spare=round(spare, 3),
+        sd=round(float(reach.sd[at]), 3),
+        p_reach=round(float(reach.p[at]), 3),
+        steps=steps_of(reach, at, units),
+        printed=[printed(claim) for claim in table.units[at].claims],
+    )
+
+
+@router.get("/setups/{item_id}/in-hand", responses=REFUSED)
+def in_hand(request: Request, item_id: str, light: LightIndex = 0) -> InHand:
+    """What there is to say of the unit in hand: changes, what the meter must show, what was seen, durations."""
+    reach, preferences = _reach(request, item_id, light, None)
+    return in_hand_of(reach.solved, reach, preferences)
 
 
 @router.get("/setups/{item_id}/steps", responses=REFUSED)
@@ -49,7 +84,7 @@ def find_a_stop(
     """Every change for the unit in hand, or for the whole set, and pairs where none is enough: what each brings, what
     it costs."""
     workspace = workspace_of(request)
-    reach, preferences = reach_of(request, item_id, light, None)
+    reach, preferences = _reach(request, item_id, light, None)
     unit = unit_for(reach)
     if unit is None:
         raise CannotSolve("no_usable_unit")
@@ -88,7 +123,7 @@ def distance_ladder_csv(request: Request, item_id: str, light: LightIndex = 0) -
 
 
 def _ladder(request: Request, item_id: str, light: int) -> LadderText:
-    reach, preferences = reach_of(request, item_id, light, None)
+    reach, preferences = _reach(request, item_id, light, None)
     unit = unit_for(reach)
     if unit is None:
         raise CannotSolve("no_usable_unit")
@@ -129,8 +164,17 @@ def day(request: Request, item_id: str) -> DayText:
 @router.get("/setups/{item_id}/timing", responses=REFUSED)
 def timing(request: Request, item_id: str, light: LightIndex = 0, method: MethodKind | None = None) -> TimingText:
     """How curtains and flash come together, moment by moment, for the unit that methods are compared by."""
-    reach, _ = reach_of(request, item_id, light, method)
+    reach, _ = _reach(request, item_id, light, method)
     unit = unit_for(reach)
     if unit is None:
         raise CannotSolve("no_usable_unit")
     return timing_text(reach, unit)
+
+
+def _reach(request: Request, item_id: str, light: int, method: MethodKind | None) -> tuple[Reach, Preferences]:
+    """What the units do in the method asked for, else in the setup's own, else in the advised one."""
+    workspace = workspace_of(request)
+    item, meta = workspace.store.item_and_meta("setups", item_id)
+    setup = workspace.setup_of(item, meta)
+    solved, preferences = workspace.solve(setup, light, meta)
+    return solved.reach(method or chosen_method(solved, preferences.avoid, light), light), preferences

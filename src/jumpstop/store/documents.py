@@ -4,14 +4,14 @@ import hmac
 import os
 import re
 import uuid
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
 
-from sqlalchemy import Connection, Row, delete, func, insert, select, update
+from sqlalchemy import Connection, Row, Select, delete, func, insert, select, update
 
 from . import undo
 from .database import FILE, open_engine, said_plainly
@@ -20,6 +20,7 @@ from .rows import (
     CHANGE,
     META,
     ONE,
+    ONE_AND_META,
     SET_META,
     TABLES,
     Kind,
@@ -55,8 +56,8 @@ def _item(row: Row[Any]) -> Item:
     return Item(row.id, row.revision, row.doc, job_of(row))
 
 
-def _found(connection: Connection, kind: Kind, item_id: str) -> Row[Any]:
-    row = connection.execute(ONE[kind], {"id": item_id}).first()
+def _found(connection: Connection, kind: Kind, item_id: str, looked_for: Mapping[str, Select[Any]] = ONE) -> Row[Any]:
+    row = connection.execute(looked_for[kind], {"id": item_id}).first()
     if row is None:
         raise NotFound(f"It is no longer among the {kind}.")
     return row
@@ -123,7 +124,8 @@ class Store:
     def item_and_meta(self, kind: Kind, item_id: str) -> tuple[Item, dict[str, Any]]:
         """One document and the single values, in one reading. Raises NotFound."""
         with self._reading() as connection:
-            return _item(_found(connection, kind, item_id)), _meta(connection)
+            row = _found(connection, kind, item_id, ONE_AND_META)
+            return _item(row), row.meta
 
     def add(
         self, kind: Kind, docs: Sequence[dict[str, Any]], label: str, job_id: str | None = None, page: str = ""

@@ -3,7 +3,7 @@
 from collections.abc import Iterator, Sequence
 from typing import Any, Literal
 
-from sqlalchemy import Connection, Row, Select, Table, bindparam, delete, select, update
+from sqlalchemy import JSON, Connection, Row, Select, Table, bindparam, delete, func, select, type_coerce, update
 from sqlalchemy.dialects.sqlite import insert
 
 from . import tables
@@ -51,6 +51,8 @@ CHANGE = {
     for kind, table in TABLES.items()
 }
 META = select(tables.meta)
+_all_meta = select(func.json_group_object(tables.meta.c.key, func.json(tables.meta.c.value))).scalar_subquery()
+ONE_AND_META = {kind: one.add_columns(type_coerce(_all_meta, JSON).label("meta")) for kind, one in ONE.items()}
 META_OF = select(tables.meta.c.value).where(tables.meta.c.key == bindparam("key"))
 _meta = insert(tables.meta)
 SET_META = _meta.on_conflict_do_update(index_elements=["key"], set_={"value": _meta.excluded.value})
