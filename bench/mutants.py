@@ -4,8 +4,9 @@ A seeded sample of all mutants that the package cosmic-ray can make of `src/jump
 places are drawn first, then one of the changes possible there, so that no kind of change outweighs the others. Left
 out are type annotations, which nothing runs; decorators (frozen, caches), which change no figure; and comparisons
 turned into identity (is, is not), which on numbers is nobody's mistake. Each mutant is tested in a process of its own,
-forked from one that has the libraries loaded already. Survivors are printed with their line; docs/mutants.md says why
-each may live.
+forked from one that has the libraries loaded already. It ends after four times as long as the unchanged tests
+take. Survivors are printed with their line; docs/mutants.md says why each may live. ONLY=plan/learning draws from the
+modules of whose path that is a part.
 """
 
 import ast
@@ -35,8 +36,14 @@ from cosmic_ray.plugins import get_operator, operator_names
 LOADED = (hypothesis, numpy, pandas, pvlib, pydantic, scipy)  # once, for all the processes forked from this one
 ROOT = Path(__file__).parent.parent
 CORE = ROOT / "src" / "jumpstop" / "core"
-TESTS = [str(ROOT / "tests" / part) for part in ("core", "words")]
-SEED, FLOOR, TIMEOUT_S = int(os.environ.get("SEED", "20261126")), 0.9, 60
+SLOW = ("test_learning", "test_next_reading", "test_levers")  # last, as most mutants are noticed by something quicker
+TESTS = sorted(
+    (file for part in ("core", "words") for file in (ROOT / "tests" / part).glob("test_*.py")),
+    key=lambda file: (file.stem in SLOW, file),
+)
+SEED, FLOOR, LEAST_S, TIMES = int(os.environ.get("SEED", "20261126")), 0.9, 60.0, 4
+TOO_LONG = -1
+ONLY = os.environ.get("ONLY", "")
 SAMPLE = int(os.environ.get("SAMPLE", "160"))
 NOT_MEANT = ("NoOp", "RemoveDecorator", "_Is", "_IsNot")
 ALIASES = ("Figure", "Floats", "Burn", "Line", "Facts")  # names of types
@@ -67,7 +74,7 @@ def left_out(source: str) -> list[tuple[tuple[int, int], tuple[int, int]]]:
 def all_mutants() -> list[Mutant]:
     """Every change that runs, in every module of the core."""
     out = []
-    for path in sorted(CORE.rglob("*.py")):
+    for path in sorted(path for path in CORE.rglob("*.py") if ONLY in str(path.relative_to(CORE))):
         source = path.read_text(encoding="utf-8")
         typed = left_out(source)
         nodes = list(ast_nodes(get_ast(source)))
@@ -101,11 +108,12 @@ def code_of(mutant: Mutant) -> str | None:
     return mutate_code(source, get_operator(mutant.operator)(), mutant.occurrence)
 
 
-def tested(path: Path, code: str) -> int:
-    """Run the tests with this code in place of the module's own, in a process of its own; its exit status."""
+def tested(path: Path, code: str, seconds: float) -> int:
+    """Run the tests with this code in place of the module's own, in a process of its own, its namesake first; its exit
+    status, or TOO_LONG."""
     child = os.fork()
     if child:
-        return _waited(child)
+        return _waited(child, seconds)
     silence = os.open(os.devnull, os.O_WRONLY)
     os.dup2(silence, 1)
     os.dup2(silence, 2)
@@ -117,12 +125,15 @@ def tested(path: Path, code: str) -> int:
         return get_code(loader, name)
 
     importlib.machinery.SourceFileLoader.get_code = changed  # type: ignore[method-assign]
-    words = ["-x", "-q", "-p", "no:cacheprovider", f"--rootdir={ROOT}", f"--ignore={TESTS[0]}/test_house.py", *TESTS]
+    files = sorted(
+        (file for file in TESTS if file.stem != "test_house"), key=lambda file: file.stem != f"test_{path.stem}"
+    )
+    words = ["-x", "-q", "-p", "no:cacheprovider", f"--rootdir={ROOT}", *map(str, files)]
     os._exit(int(pytest.main(words)))
 
 
-def _waited(child: int) -> int:
-    until = time.monotonic() + TIMEOUT_S
+def _waited(child: int, seconds: float) -> int:
+    until = time.monotonic() + seconds
     while time.monotonic() < until:
         done, status = os.waitpid(child, os.WNOHANG)
         if done:
@@ -130,13 +141,13 @@ def _waited(child: int) -> int:
         time.sleep(0.05)
     os.kill(child, signal.SIGKILL)
     os.waitpid(child, 0)
-    return -1
+    return TOO_LONG
 
 
-def noticed(mutant: Mutant) -> bool:
-    """Whether some test fails (or the tests cannot run, or never end) with the change in place."""
+def status_of(mutant: Mutant, seconds: float) -> int:
+    """0 where the tests pass with the change in place: it is not noticed. Else some fail, cannot run, or never end."""
     code = code_of(mutant)
-    return code is None or tested(mutant.path, code) != 0
+    return 1 if code is None else tested(mutant.path, code, seconds)
 
 
 def shown(mutant: Mutant) -> str:
@@ -157,19 +168,25 @@ def main() -> int:
     start = time.monotonic()
     everything = all_mutants()
     chosen = sample(everything, SAMPLE)
-    first = chosen[0].path
-    if tested(first, first.read_text(encoding="utf-8")) != 0:
+    first, began = chosen[0].path, time.monotonic()
+    if tested(first, first.read_text(encoding="utf-8"), 600) != 0:
         print("The tests fail without any change: nothing can be said.")
         return 1
+    seconds = max(LEAST_S, TIMES * (time.monotonic() - began))
+
+    def status(mutant: Mutant) -> int:
+        found = status_of(mutant, seconds)
+        if found == 0:
+            print(shown(mutant), flush=True)
+        return found
+
     with ThreadPoolExecutor(os.cpu_count()) as pool:
-        found = list(pool.map(noticed, chosen))
-    survivors = [mutant for mutant, seen in zip(chosen, found, strict=True) if not seen]
-    for mutant in survivors:
-        print(shown(mutant))
-    share = 1 - len(survivors) / len(chosen)
+        found = list(pool.map(status, chosen))
+    noticed = len(found) - found.count(0)
+    share = noticed / len(found)
     print(
-        f"{len(chosen) - len(survivors)} of {len(chosen)} noticed ({share:.1%}), a sample (seed {SEED}) of "
-        f"{len(everything):,} mutants, in {time.monotonic() - start:.0f} s"
+        f"{noticed} of {len(found)} noticed ({share:.1%}), {found.count(TOO_LONG)} of them by not ending within "
+        f"{seconds:.0f} s; a sample (seed {SEED}) of {len(everything):,} mutants, in {time.monotonic() - start:.0f} s"
     )
     return 0 if share >= FLOOR else 1
 
