@@ -177,6 +177,17 @@ def test_ways_out_do_what_they_say() -> None:
     charger = next(way for way in plan.ways if way.code == "charger")
     with_one = file.model_copy(update={"job": file.job.model_copy(update={"chargers": 1})})
     assert day_plan(with_one, SHELF).gives_out == pytest.approx(charger.gives_out)
+    assert [way.count for way in plan.ways if way.code == "iso"] == [2, 4]  # a stop of ISO, and two
+
+
+@pytest.mark.parametrize("owned", [1, 2, 3])
+def test_as_many_charges_as_are_wanted_last(owned: int) -> None:
+    """100 full flashes a charge, 480 to be made: five charges, whatever one has."""
+    full = DARK | {"lights": [{"distance_m": 3, "dial_stops": 0.0}]}
+    session = [{"people": 4, "frames_each": 120, "minutes_each": 60, "tests": 0, "change_min": 0}]
+    plan = day_plan(file_of(session, full, batteries=[{"unit": "One", "charges": owned}]), table_of([ONE]))
+    way = next(way for way in plan.ways if way.code == "charges")
+    assert (owned + way.count, way.gives_out) == (5, None)
 
 
 def test_a_second_unit_and_another_order_do_what_they_say() -> None:

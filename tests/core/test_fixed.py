@@ -277,6 +277,9 @@ def test_a_dial_that_is_fixed_and_a_distance_worked_out() -> None:
     assert metres == pytest.approx(36 / 2**0.5 / 2**2.5, rel=0.01)  # D: GN / N at half power
     assert solve(placed, shelf()).reach("sync").left[1] == pytest.approx(0, abs=0.02)
     assert with_distances(taken(dark, dial_stops=1), shelf(), "third").lights[0].distance_m == 2
+    still, free = (taken(dark, **more).lights[0] for more in ({}, {"dial_stops": 1, "distance_free": True}))
+    both = with_distances(dark.model_copy(update={"lights": (still, free)}), shelf(), "third")
+    assert both.lights[1].distance_m == pytest.approx(metres, rel=0.01)  # the second, beside one that stays
 
 
 def test_a_unit_that_left_the_shelf_is_still_there_by_its_copy() -> None:

@@ -17,6 +17,7 @@ from jumpstop.core.physics.beam import coverage_deg
 from jumpstop.core.plan.changes import cures
 from jumpstop.core.plan.hands import Standing, changes_between
 from jumpstop.core.plan.ladder import METRES, ladder
+from jumpstop.core.plan.moves import moves_of
 from jumpstop.core.plan.next_reading import candidates_of, landing_of, propose
 from jumpstop.core.plan.one_unit import with_light
 from jumpstop.core.plan.pocket import pocket_of, share_table
@@ -142,6 +143,16 @@ def test_an_aperture_is_offered_by_a_third_a_stop_and_two_each_way() -> None:
     assert small == [3.2, 4.0, 5.6]
 
 
+def test_no_background_is_offered_that_a_setup_could_not_hold() -> None:
+    """By half a stop and a stop each way, but not beyond eight stops under or four over."""
+    for now, offered in ((-1.0, [-2.0, -1.5, -0.5, 0.0]), (3.5, [2.5, 3.0, 4.0]), (-7.5, [-8.0, -7.0, -6.5])):
+        setup = NOON.model_copy(update={"aim": NOON.aim.model_copy(update={"background_stops": now})})
+        method = solve(setup, TABLE).methods[0]
+        moves = moves_of(setup, 0, method.kind, method, TABLE.units[0], BAG)
+        wanted = [move.facts["stops"] for move in moves if move.code in ("background_up", "background_down")]
+        assert sorted(wanted) == offered
+
+
 def test_every_two_changes_of_a_light_that_go_together_are_tried() -> None:
     """Coming closer and taking the gel off; and the layer off with either."""
     gelled = with_light(NOON, 0, gel="half_orange")
@@ -187,6 +198,8 @@ def test_a_pockets_light_is_what_the_chain_says_and_moves_by_the_marks() -> None
     assert by[solved.setup.lights[0].distance_m] == 0
     assert [mark.stops for mark in pocket.nds] == [pocket.nds[pocket.nd].value - mark.value for mark in pocket.nds]
     assert light.most == pytest.approx(float(TABLE.dial_range[unit_at]))
+    ambient, ev = solved.ambient, solved.method(pocket.kind).camera.ev
+    assert (pocket.lit, pocket.background) == pytest.approx((ambient.lit_ev - ev, ambient.background_ev - ev))
 
 
 def share_at(level: float) -> float:

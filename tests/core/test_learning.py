@@ -275,6 +275,21 @@ def test_two_frames_teach_a_filter_and_a_wall_teaches_a_curtain() -> None:
     assert learned.mean[at_body] == pytest.approx(off * 0.3**2 / (0.3**2 + 0.1**2))
 
 
+def test_the_ambient_of_one_setup_says_nothing_of_anothers() -> None:
+    """What two readings of one setup and day share is a thing of its own; of two setups, or days, it is two."""
+    one = entry(0, 0, 0.0, setup={"ambient": {"condition": "hazy_sun"}})
+    was, day = one.was, datetime(2026, 6, 12, 12)
+
+    def things(*told: tuple[str | None, datetime]) -> int:
+        entries = [LogEntry(at=at, was=was, setup=key, ambient={"stops": 0.3, "sd": 0.1}) for key, at in told]
+        return len({key for item in entries for key in (row_of(item, shelf()) or Row(0, {}, 1)).of})
+
+    assert things(("a", day), ("a", day.replace(hour=15))) == 1
+    assert things(("a", day), ("b", day)) == 2
+    assert things(("a", day), ("a", day.replace(day=13))) == 2
+    assert things((None, day), ("a", day)) == 2
+
+
 def test_a_patch_holds_the_cameras_tone_curve_too() -> None:
     row, plain = (row_of(entry(0, 0, 0.0, seen={"kind": kind}), shelf()) for kind in ("patch", "face"))
     assert row is not None

@@ -149,7 +149,7 @@ def test_softness_and_the_short_side() -> None:
     ceiling = scene({"distance_m": 2, "modifier": {"name": "Ceiling", "kind": "bounce"}}).setup
     assert softness(ceiling, ceiling.lights[0]) == math.inf
     assert short_side(setup) is None
-    for facing, expected in ((30, True), (70, False), (-30, False)):
+    for facing, expected in ((30, True), (45, True), (70, False), (-30, False)):
         assert short_side(scene({"distance_m": 2} | at(60), stage={"facing_deg": facing}).setup) is expected
 
 

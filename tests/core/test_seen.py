@@ -1,6 +1,7 @@
 """What was seen: the next dial, what the meter must show, a chain that counts from a reading, a unit from a reading."""
 
 import math
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -245,3 +246,6 @@ def test_what_the_cameras_automatics_would_do() -> None:
     assert found["auto_iso"].camera.iso == 100
     assert found["auto_iso"].off_stops == pytest.approx(5)
     assert found["shutter_priority"].off_stops == pytest.approx(1, abs=0.1)
+    dim = {one.mode: one.camera for one in automatics(of, replace(ambient_of(of.ambient), background_ev=9.0))}
+    assert dim["auto_iso"].iso == 400  # APEX: f/2.8 is AV 3, 1/250 is TV 8: two stops over EV 9
+    assert (dim["auto_iso"].shutter_s, dim["auto_iso"].f_number) == (1 / 250, 2.8)

@@ -110,6 +110,7 @@ def test_heads_that_make_up_for_what_is_missing() -> None:
     unit, plain = Unit(name="U", watt_seconds=100), Light(distance_m=2.0)
     assert [move.facts["count"] for move in enough_of(plain, 1.5, unit) if move.code == "heads"] == [3]
     assert [move.code for move in enough_of(plain, 1.0, unit)] == ["closer"]
+    assert [move.facts["count"] for move in enough_of(plain, 4.0, unit) if move.code == "heads"] == [16]
     assert [move.code for move in enough_of(plain, 5.0, unit)] == ["closer"]
     fixed = unit.model_copy(update={"takes_modifiers": False})
     assert [move.code for move in enough_of(plain, 1.5, fixed)] == ["closer"]
