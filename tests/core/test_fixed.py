@@ -83,6 +83,10 @@ def test_what_is_free_is_worked_out_in_order() -> None:
     assert (by_iso.iso, by_iso.f_number) == (50, 8)
     by_aperture = possible(solve(two_under(fixed=fast | {"iso": True}), table_of([GN36])))["hss"].camera
     assert (by_aperture.iso, by_aperture.f_number) == (100, 11)
+    for more, cost in (({"body": body}, "iso_worked_out"), ({}, "aperture_worked_out")):
+        fixed = fast | ({} if more else {"iso": True})
+        costs = possible(solve(two_under(fixed=fixed, **more), table_of([GN36])))["hss"].costs
+        assert {"iso_worked_out", "aperture_worked_out"} & {one.code for one in costs} == {cost}
     up = possible(solve(two_under(fixed={"shutter_s": 1 / 4000, "nd": {}}), table_of([GN36])))["hss"].camera
     assert up.iso == 200
     behind = {"shutter_s": 1 / 500, "nd": {"filters": ["Three"], "stops": 3}}

@@ -198,6 +198,11 @@ def test_a_pockets_light_is_what_the_chain_says_and_moves_by_the_marks() -> None
     assert by[solved.setup.lights[0].distance_m] == 0
     assert [mark.stops for mark in pocket.nds] == [pocket.nds[pocket.nd].value - mark.value for mark in pocket.nds]
     assert light.most == pytest.approx(float(TABLE.dial_range[unit_at]))
+    assert solved.method(pocket.kind).lit == 1  # the whole frame has flash
+    off = with_light(solved.setup, 0, on=False)
+    assert not told(off.model_copy(update={"lights": (*off.lights, *solved.setup.lights)}), "Curlew 400")[1].lights[1:]
+    feet = pocket_of(solved, pocket.kind, (unit_at,), "third", True).lights[0].distances
+    assert {round(mark.value, 4) for mark in feet} >= {0.4572, 2.4384}  # 1.5 and 8 feet
     ambient, ev = solved.ambient, solved.method(pocket.kind).camera.ev
     assert (pocket.lit, pocket.background) == pytest.approx((ambient.lit_ev - ev, ambient.background_ev - ev))
 

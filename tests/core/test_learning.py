@@ -166,6 +166,9 @@ def test_a_total_is_read_as_the_flash_in_it() -> None:
     row = row_of(one, shelf())
     assert row is not None
     assert row.off == pytest.approx(0.71, abs=0.1)  # the aperture is a marked one
+    half = row_of(entry(0, 0, 0.0, seen=seen | {"stops": 0.0}), shelf())
+    assert half is not None
+    assert half.noise == pytest.approx(0.1**2 / 0.5**2)  # what is doubtful in the total counts twice in half of it
 
 
 def test_a_thousand_readings_of_one_truth_come_to_it() -> None:

@@ -102,6 +102,15 @@ def test_eyes_shine_where_the_flash_stands_by_the_lens() -> None:
             assert facts["deg"] == pytest.approx(math.degrees(math.atan(0.12 / 4)), abs=0.05)
 
 
+def test_whom_the_key_favours_is_told_by_the_key_alone() -> None:
+    """A key from the right lights the person at the right, wherever a fill stands; one from the left does not."""
+    group = {"kind": "group", "people": 9, "width_m": 4, "favoured": "right"}
+    for bearing, warned in ((40, False), (-40, True)):
+        fill = {"role": "fill", "distance_m": 4} | at(-bearing)
+        solved = scene(fill, {"role": "key", "distance_m": 4} | at(bearing), stage=group)
+        assert ("favoured_far" in told(solved)) is warned
+
+
 # Moves that the tests of “find a stop” did not look at
 
 
@@ -112,6 +121,8 @@ def test_heads_that_make_up_for_what_is_missing() -> None:
     assert [move.code for move in enough_of(plain, 1.0, unit)] == ["closer"]
     assert [move.facts["count"] for move in enough_of(plain, 4.0, unit) if move.code == "heads"] == [16]
     assert [move.code for move in enough_of(plain, 5.0, unit)] == ["closer"]
+    (nearer,) = enough_of(plain, 1.0, unit)
+    assert nearer.facts["metres"] == 1.41  # 2 m / sqrt 2, down to the centimetre
     fixed = unit.model_copy(update={"takes_modifiers": False})
     assert [move.code for move in enough_of(plain, 1.5, fixed)] == ["closer"]
 
