@@ -37,7 +37,11 @@ def packed(found: JobFile, *units: dict[str, Any], known: dict[str, frozenset[st
 
 def test_everything_is_packed_once_with_as_many_as_are_used_at_a_time() -> None:
     two = {"lights": [{"modifier": OCTA, "gel": "half_orange"}, {"role": "fill", "modifier": OCTA}], "ambient": DARK}
-    one = {"lights": [{"modifier": OCTA}], "ambient": DARK, "triggers": [{"name": "R", "kind": "receiver"}]}
+    one = {
+        "lights": [{"modifier": OCTA}],
+        "ambient": DARK,
+        "triggers": [{"name": "R", "kind": "receiver"}, {"name": "T"}],
+    }
     ceiling = {"lights": [{"modifier": {"name": "Ceiling", "kind": "bounce", "stops": -1}}], "ambient": DARK}
     found = packed(
         file(two, one, ceiling, picked=[{"unit": "Bird", "count": 3}]), known={"modifiers": frozenset({"octa"})}
@@ -46,7 +50,7 @@ def test_everything_is_packed_once_with_as_many_as_are_used_at_a_time() -> None:
     assert found["modifier:octa"].setups == ("S0", "S1")
     assert (found["unit:Bird"].count, found["unit:Bird"].spare, found["unit:Bird"].owned) == (3, 1, 1)
     assert found["gel:half_orange"].count == 1
-    assert (found["trigger:R"].count, found["trigger:R"].spare) == (2, 1)
+    assert [(found[key].count, found[key].spare) for key in ("trigger:R", "trigger:T")] == [(2, 1), (2, 1)]
     assert found["stand"].count == 2
     assert not any("Ceiling" in item.name for item in found.values())
 

@@ -219,13 +219,14 @@ def test_members_of_a_group() -> None:
     assert wide.off_stops[0, 4] == pytest.approx(-((2 * 36.87 / 54.43) ** 2), abs=0.01)
 
 
-def test_bounce_takes_the_way_over_the_ceiling() -> None:
-    """D, physics 13: ceiling 2.6 m, head and subject at 1.6 m, 2.5 m apart: -0.71."""
-    stage = {"ceiling_m": 2.6, "height_m": 1.6 / 0.93}
+@pytest.mark.parametrize(("ceiling", "stops"), [(2.6, -0.71), (3.1, -1.29)])
+def test_bounce_takes_the_way_over_the_ceiling(ceiling: float, stops: float) -> None:
+    """D, physics 13: ceiling 2.6 m, head and subject at 1.6 m, 2.5 m apart: -0.71; 3.1 m: 2 sqrt(1.5² + 1.25²) = 3.9."""
+    stage = {"ceiling_m": ceiling, "height_m": 1.6 / 0.93}
     bounce = {"modifier": {"name": "Ceiling", "kind": "bounce", "stops": -1.25}, "distance_m": 2.5}
     found = scene(bounce, stage=stage)
     jumps = {jump.effect: jump.stops for jump in found.reach(found.kinds[0]).jumps_of(0)}
-    assert jumps["bounce"] == pytest.approx(-0.71, abs=0.005)
+    assert jumps["bounce"] == pytest.approx(stops, abs=0.005)
     assert jumps["modifier"] == -1.25
 
 
