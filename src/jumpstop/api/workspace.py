@@ -16,12 +16,14 @@ from ..core.kit.table import UnitTable, table_of
 from ..core.kit.trigger import Battery, Trigger
 from ..core.kit.unit import Unit
 from ..core.physics.exposure import METER_C_FLAT
+from ..core.physics.scales import Step
 from ..core.plan.learning import Learning, Row, learn, row_of
 from ..core.plan.reach import Solved, solve
 from ..core.plan.worked_out import with_distances, with_units
 from ..core.scene.job import Job, JobFile, JobSetup, in_wind
 from ..core.scene.light import OwnModifier
 from ..core.scene.log import LogEntry
+from ..core.scene.seen import MethodKind
 from ..core.scene.setup import Setup
 from ..store.documents import PREFERENCES, Item, Store
 from ..store.rows import Kind, changed
@@ -31,6 +33,7 @@ from .schemas import Preferences, SolvedSetup
 
 Meta = dict[str, Any]
 MOST_SETUPS = 60  # of one job
+MOST_KEPT = 4  # solved setups
 MODELS: dict[Kind, type[BaseModel]] = {
     "units": Unit,
     "modifiers": Modifier,
@@ -50,6 +53,16 @@ class Logged(NamedTuple):
     revision: int
     entry: LogEntry
     row: Row | None
+
+
+class Kept(NamedTuple):
+    """A setup that was solved, and all that it was solved from: a page asks for one setup several times over."""
+
+    setup: Setup
+    table: UnitTable
+    step: Step
+    avoid: tuple[MethodKind, ...]
+    solved: Solved
 
 
 class Unreadable(NamedTuple):
@@ -84,6 +97,7 @@ class Workspace:
         self._log: tuple[tuple[int, ...], dict[str, Logged]] | None = None
         self._learning: tuple[dict[str, Logged], Learning] | None = None
         self._taught: tuple[UnitTable, Learned, UnitTable] | None = None
+        self._solved: tuple[Kept, ...] = ()  # the newest first
 
     def table(self, meter_c: float, meta: Meta | None = None) -> UnitTable:
         """The whole shelf at this meter constant, with what readings taught. `meta`: see `said_table`."""
@@ -241,8 +255,13 @@ class Workspace:
             raise CannotSolve("no_such_light", number=light + 1)
         preferences = self.preferences(meta)
         table = with_units(self.table(setup.meter_c, meta), setup)
-        placed = with_distances(setup, table, preferences.step, preferences.avoid)
-        return solve(placed, table, preferences.step), preferences
+        step, avoid = preferences.step, preferences.avoid
+        for kept in self._solved:
+            if kept.table is table and (kept.step, kept.avoid, kept.setup) == (step, avoid, setup):
+                return kept.solved, preferences
+        solved = solve(with_distances(setup, table, step, avoid), table, step)
+        self._solved = (Kept(setup, table, step, avoid, solved), *self._solved[: MOST_KEPT - 1])
+        return solved, preferences
 
     def solved(self, item: Item, light: int = 0, meta: Meta | None = None, sight: Sequence[str] = ()) -> SolvedSetup:
         """A stored setup and its answer. `meta` as just read, to spare a second reading; `sight`: see `answer_of`."""
