@@ -190,10 +190,10 @@ def test_a_ratio_asked_for_comes_out() -> None:
     setup = Setup.model_validate({"ambient": dark, "aim": {"f_number": 4, "ratio": 3}, "lights": lights})
     reach = solve(setup, table_of([GN36])).reach("sync", 1)
     assert reach.wanted_stops == pytest.approx(-1, abs=0.01)
-    beside = Setup.model_validate(
-        {"ambient": dark, "lights": [lights[0], {"role": "rim", "relative": "key", "target_stops": 0.5}]}
-    )
-    assert solve(beside, table_of([GN36])).reach("sync", 1).wanted_stops == 0.5
+    for key in (0.0, -1.0):
+        rim = {"role": "rim", "relative": "key", "target_stops": 0.5}
+        beside = Setup.model_validate({"ambient": dark, "lights": [lights[0] | {"target_stops": key}, rim]})
+        assert solve(beside, table_of([GN36])).reach("sync", 1).wanted_stops == key + 0.5
 
 
 def test_automatic_flash_starts_from_role_and_distance() -> None:

@@ -14,6 +14,7 @@ from jumpstop.core.kit.rating import rating_of
 from jumpstop.core.kit.table import table_of
 from jumpstop.core.kit.unit import Claim, Unit
 from jumpstop.core.physics.beam import coverage_deg
+from jumpstop.core.physics.scales import APERTURES
 from jumpstop.core.plan.changes import cures
 from jumpstop.core.plan.hands import Standing, changes_between
 from jumpstop.core.plan.ladder import METRES, ladder
@@ -62,6 +63,13 @@ def test_a_shadow_falls_away_from_the_sun_by_its_height() -> None:
     assert long is not None
     assert long.tip[0] == pytest.approx(-2.0 / math.tan(math.radians(20)), rel=0.01)
     assert shadow_of(setup, (0.0, 0.0, 2.0), None) is None
+    # 24 mm from 4 m shows 6 m across, and the ground under the subject: a stand 8 m to the right is out of it
+    lens = {"focal_mm": 24, "subject_m": 4, "background_m": 20}
+    wide = scene(at(30), aim={"f_number": 8, "lens": lens}).setup
+    for metres, shown in ((0.0, True), (4.0, True), (8.0, False)):
+        shadow = shadow_of(wide, (metres, 0.0, 2.0), (90.0, 45.0))
+        assert shadow is not None
+        assert shadow.in_frame is shown
 
 
 def test_the_frame_shows_what_is_in_it() -> None:
@@ -91,6 +99,11 @@ def test_too_bright_is_cured_by_as_many_stops_of_iso_as_it_takes() -> None:
     setup = with_light(setup, 0, distance_m=float(f"{2 * 2 ** ((over - 2.4) / 2):.3g}"))
     down = [one for one in cures(setup, table, "sync", 0, "third", 5.6, 800) if one.code == "iso"]
     assert [one.facts["iso"] for one in down] == [100]
+
+
+def test_marked_distances_are_a_stop_apart_as_apertures_are() -> None:
+    assert [APERTURES.marked(2 ** (at / 2), "full") for at in range(11)] == list(METRES[2:])
+    assert METRES[:2] == (0.5, 0.7)
 
 
 def test_the_ladder_has_a_rung_beyond_each_end() -> None:

@@ -323,6 +323,8 @@ def test_a_unit_that_is_gone_teaches_nothing_and_a_reading_without_flash_neither
     dark = entry(0, 0, 0.0, seen={"holds_ambient": True, "ambient_stops": 0.5, "stops": 0.0})
     assert learn([dark], shelf()).found[0].off is None
     assert len(learn([], shelf()).learned) == 0
+    flashes = LogEntry(at=gone.at, was=gone.was, flashes=40)
+    assert row_of(flashes, shelf()) is None
 
 
 def test_a_bounce_teaches_the_room_it_was_read_in() -> None:

@@ -126,19 +126,15 @@ def dial_notes(reach: Reach, units: DisplayUnits, lanes: Places = ALL) -> list[s
     if reach.ambient_alone is not None:
         return ["" if word == BLOCKED else "no flash needed" for word in words]
     fixed = reach.light.dial_stops is not None
-    lefts = np.round(reach.off_stops if fixed else reach.left, 2)[lanes].tolist()
-    units_at = np.arange(len(reach.solved.table))[lanes].tolist()
-
-    def note(unit: int, word: str, left: float) -> str:
-        if word == BLOCKED:
-            return ""
-        if word == TOO_BRIGHT and not fixed:
-            return _too_bright(reach, unit, units)
-        if abs(left) < OFF_DIAL or (word == SHORT and not fixed):
-            return ""
-        return f"{amount(left)} {'over' if left > 0 else 'under'}"
-
-    return [note(*one) for one in zip(units_at, words, lefts, strict=True)]
+    places = np.arange(len(reach.solved.table))[lanes]
+    lefts = np.round(reach.off_stops if fixed else reach.left, 2)[lanes]
+    said = [""] * len(words)
+    for at in np.flatnonzero((np.abs(lefts) >= OFF_DIAL) | (reach.verdict[lanes] == TOO_BRIGHT)).tolist():
+        if words[at] == TOO_BRIGHT and not fixed:
+            said[at] = _too_bright(reach, int(places[at]), units)
+        elif abs(left := float(lefts[at])) >= OFF_DIAL and words[at] != BLOCKED and (fixed or words[at] != SHORT):
+            said[at] = f"{amount(left)} {'over' if left > 0 else 'under'}"
+    return said
 
 
 def _too_bright(reach: Reach, unit: int, units: DisplayUnits) -> str:
@@ -178,7 +174,7 @@ def lanes_of(reach: Reach, units: DisplayUnits, lanes: Places = ALL) -> Lanes:
     recycle = np.round(reach.recycle_s[lanes], 2).tolist()
     flashes, charges = np.round(reach.flashes[lanes]).tolist(), np.round(reach.charges[lanes]).tolist()
     with np.errstate(invalid="ignore"):
-        t01 = (1 / np.round(1 / table.t01_at(reach.below_full)[lanes])).tolist()
+        t01 = (1 / np.round(1 / reach.t01_s[lanes])).tolist()
     plain, fixed = _in_fractions(table, units), _fixed(table, units)
     if lanes is not ALL:
         fixed = {name: [column[at] for at in places] for name, column in fixed.items()}

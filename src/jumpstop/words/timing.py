@@ -36,7 +36,7 @@ def timing_text(reach: Reach, unit: int) -> TimingText:
     """The timing of a method with one unit at its dial."""
     solved, method = reach.solved, reach.method
     setup = solved.setup
-    t01 = float(solved.table.t01_at(reach.below_full)[unit])
+    t01 = float(reach.t01_s[unit])
     exposed = of_unit(setup, method, solved.table, unit, t01)
     times = np.linspace(0.0, exposed.length_s, MOMENTS)
     first, second = exposed.curtains(times)

@@ -90,7 +90,8 @@ def advised_method(solved: Solved, avoid: Sequence[MethodKind] = (), light: int 
     one that comes nearest.
     """
     order = preferred(solved)
-    any_serves = any(serves(solved, solved.method(kind)) for kind in solved.kinds)
+    serving = {kind: serves(solved, solved.method(kind)) for kind in solved.kinds}
+    any_serves = any(serving.values())
 
     def rank(kind: MethodKind) -> tuple[float, ...]:
         method, reach = solved.method(kind), solved.reach(kind, light)
@@ -100,7 +101,7 @@ def advised_method(solved: Solved, avoid: Sequence[MethodKind] = (), light: int 
         reached = off <= 0
         nearest = max(0.0, off)
         held = holds_background(solved, method)
-        return (not serves(solved, method), blur, not reached, kind in avoid, not held, nearest, order.index(kind))
+        return (not serving[kind], blur, not reached, kind in avoid, not held, nearest, order.index(kind))
 
     return min(solved.kinds, key=rank, default="sync")
 
@@ -172,8 +173,7 @@ def costs_for(solved: Solved, unit: int, light: int) -> dict[MethodKind, MethodC
     best = max(usable, key=lambda kind: usable[kind], default=None)
     out = {}
     for kind, reach in reaches.items():
-        t01 = float(solved.table.t01_at(reach.below_full)[unit])
-        exposure = of_unit(solved.setup, reach.method, solved.table, unit, t01)
+        exposure = of_unit(solved.setup, reach.method, solved.table, unit, float(reach.t01_s[unit]))
         difference = usable[kind] - usable[best] if best is not None and kind in usable else None
         metered: Literal["flash_meter", "lit_side", "no_meter"] = (
             "no_meter" if kind == "hss" else "lit_side" if kind == "past_sync" else "flash_meter"

@@ -7,10 +7,12 @@ the tests. Effects stand in the order in which the light meets them.
 import math
 from collections.abc import Callable, Sequence
 from dataclasses import replace
+from functools import lru_cache
 
 import numpy as np
 
 from ..kit.modifier import GEL_TRANSMISSION, Layer, gel_stops, layers_on
+from ..kit.table import UnitTable
 from ..physics import exposure, falloff, placing, shutter, stops
 from ..physics.arrays import Figure, Floats
 from ..physics.scales import APERTURES, ISOS
@@ -313,10 +315,8 @@ def _tail(scene: Scene) -> Sequence[Jump]:
     def clips(method: Method) -> bool:
         return method.kind not in ("hss", "freeze") and window(method) < SLOW_FLASH_S
 
-    lasts = np.where(known, t01, USUAL_FULL_T01_S)
-
     def loss(method: Method) -> Floats | None:
-        return np.asarray(np.log2(shutter.caught(lasts, window(method)))) if clips(method) else None
+        return _clipped(scene.table, window(method)) if clips(method) else None
 
     if not any(map(clips, scene.methods)):
         return []
@@ -330,6 +330,13 @@ def _tail(scene: Scene) -> Sequence[Jump]:
             t01_s=np.where(known, t01, 1.0), share=np.exp2(size), known=known,
         )
     ]  # fmt: skip
+
+
+@lru_cache(maxsize=64)  # a table is known by itself: it never changes
+def _clipped(table: UnitTable, window_s: float) -> Floats:
+    """What every unit's flash at full power loses to a window [stops]; the usual one where its duration is unknown."""
+    t01 = table.t01_s[:, 0]
+    return np.asarray(np.log2(shutter.caught(np.where(np.isnan(t01), USUAL_FULL_T01_S, t01), window_s)))
 
 
 def open_window_s(setup: Setup, method: Method) -> float:

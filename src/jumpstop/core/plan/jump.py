@@ -61,12 +61,10 @@ Chain = tuple[Jump, ...]
 
 def pick(figure: Figure, where: tuple[int, ...]) -> float:
     """One number of an array that broadcasts over the axes; one it does not have, or of length 1, does not count."""
-    shape = np.shape(figure)
-    if not shape:
+    if not isinstance(figure, np.ndarray) or not figure.ndim:
         return float(figure)
-    ends = where[len(where) - len(shape) :]
-    index = tuple(at if size > 1 else 0 for at, size in zip(ends, shape, strict=True))
-    return float(np.asarray(figure)[index])
+    ends = where[len(where) - figure.ndim :]
+    return float(figure[tuple([at if size > 1 else 0 for at, size in zip(ends, figure.shape, strict=True)])])
 
 
 @dataclass(frozen=True, slots=True)

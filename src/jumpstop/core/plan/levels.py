@@ -34,11 +34,11 @@ def levels(solved: Solved, kind: MethodKind, units: tuple[int | None, ...]) -> t
     """
     at, camera = solved.kinds.index(kind), solved.method(kind).camera
     light_alone = total(tuple(jump for jump in solved.chain if jump.effect not in NEEDS))
-    out = []
-    share = solved.placing.share
-    for place, receiver in enumerate(solved.placing.receivers):
-        ambient = solved.ambient.ev(receiver) - camera.ev
-        given = []
+    share, receivers = solved.placing.share, solved.placing.receivers
+    ambient = [solved.ambient.ev(receiver) - camera.ev for receiver in receivers]
+    reaching: list[list[float]] = []
+    for place in range(len(receivers)):
+        given: list[float] = []
         for light, unit in enumerate(units):
             if unit is None or share[light, place] == 0 or not solved.setup.lights[light].on:
                 given.append(-np.inf)
@@ -46,5 +46,6 @@ def levels(solved: Solved, kind: MethodKind, units: tuple[int | None, ...]) -> t
             reach = solved.reach(kind, light)
             beside = pick(light_alone, (at, light, place, unit)) - pick(light_alone, (at, light, reach.receiver, unit))
             given.append(float(reach.flash_at_dial[unit]) + beside)
-        out.append(Level(receiver, ambient, tuple(given), float(add_light(ambient, *given))))
-    return tuple(out)
+        reaching.append(given)
+    totals = np.asarray(add_light(np.array(ambient), *np.array(reaching).T)).tolist()
+    return tuple(Level(receiver, ambient[at], tuple(reaching[at]), totals[at]) for at, receiver in enumerate(receivers))

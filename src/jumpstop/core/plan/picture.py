@@ -149,9 +149,9 @@ def tones_of(solved: Solved, found: tuple[Level, ...]) -> tuple[Tone, ...]:
     colours = [balanced(kelvin, camera), *(balanced(colour.gelled_kelvin(light.gel), camera) for light in setup.lights)]
     light = np.exp2(np.array([(level.ambient, *level.lights) for level in found]))
     reflectance = np.array([[GREY if level.receiver == "background" else SKIN] for level in found])
-    ambient, total = light[:, :1] * colours[0] * reflectance, light @ np.array(colours) * reflectance
-    clipped = np.max(total, axis=1) > tone.CLIP
-    seen = [[(red, green, blue) for red, green, blue in tone.srgb(one).tolist()] for one in (ambient, total)]
+    both = np.stack([light[:, :1] * colours[0] * reflectance, light @ np.array(colours) * reflectance])
+    clipped = np.max(both[1], axis=1) > tone.CLIP
+    seen = [[(red, green, blue) for red, green, blue in one] for one in tone.srgb(both).tolist()]
     return tuple(Tone(level.receiver, seen[0][at], seen[1][at], bool(clipped[at])) for at, level in enumerate(found))
 
 

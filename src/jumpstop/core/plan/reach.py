@@ -132,6 +132,11 @@ class Reach:
         return battery.recycle_s(self.power, self.supply.full_s, self.supply.least_s)
 
     @cached_property
+    def t01_s(self) -> Floats:
+        """Flash duration (t.1) at the dial [s]."""
+        return self.solved.table.t01_at(self.below_full)
+
+    @cached_property
     def flashes(self) -> Floats:
         """Flashes per charge at the dial."""
         return battery.flashes_per_charge(self.power, self.supply.full_flashes)
