@@ -365,6 +365,12 @@ def test_axes_are_picked_by_their_place() -> None:
     assert pick(grid, (1, 2, 2, 3)) == 23
     assert pick(np.arange(4.0), (1, 2, 2, 3)) == 3
     assert pick(7.0, (1, 2, 2, 3)) == 7
+    two = Jump(
+        "layer", grid, of=(Of("modifier", "a"), Of("modifier", "b")), mark=("P", "U"), facts={"layer": ("x", "y")}
+    )
+    for light, told in enumerate((("a", "P", "x"), ("b", "U", "y"))):
+        there = two.at(1, light, 0, 1)
+        assert (there.of and there.of.id, there.mark, there["layer"]) == told
     assert np.asarray(row(grid, 1, 0, 2)).tolist() == [12, 13, 14, 15]
     assert row(np.array([[[5.0]], [[6.0]]]), 0, 1, 0) == 6
     facts = Jump("distance", grid, facts={"names": ("a", "b"), "lone": ("c",), "one": "x", "many": grid}).at(1, 1, 0, 2)

@@ -2,6 +2,7 @@
 figures that larger tests pass over."""
 
 import math
+from itertools import pairwise
 from typing import Any
 
 import numpy as np
@@ -17,12 +18,12 @@ from jumpstop.core.physics.beam import coverage_deg
 from jumpstop.core.physics.scales import APERTURES
 from jumpstop.core.plan.changes import cures
 from jumpstop.core.plan.hands import Standing, changes_between
-from jumpstop.core.plan.ladder import METRES, ladder
+from jumpstop.core.plan.ladder import FEET, METRES, ladder
 from jumpstop.core.plan.moves import moves_of
 from jumpstop.core.plan.next_reading import candidates_of, landing_of, propose
 from jumpstop.core.plan.one_unit import with_light
 from jumpstop.core.plan.pocket import pocket_of, share_table
-from jumpstop.core.plan.ranking import Costs
+from jumpstop.core.plan.ranking import WORK, Costs
 from jumpstop.core.plan.reach import Solved, solve
 from jumpstop.core.plan.stage import in_frame, shadow_of
 from jumpstop.core.scene.setup import Setup
@@ -104,6 +105,8 @@ def test_too_bright_is_cured_by_as_many_stops_of_iso_as_it_takes() -> None:
 def test_marked_distances_are_a_stop_apart_as_apertures_are() -> None:
     assert [APERTURES.marked(2 ** (at / 2), "full") for at in range(11)] == list(METRES[2:])
     assert METRES[:2] == (0.5, 0.7)
+    steps = [far / near for near, far in pairwise(FEET)]
+    assert all(1.3 <= step <= 1.5 for step in steps)  # rounded to what is painted on lenses: 1.41, more or less
 
 
 def test_the_ladder_has_a_rung_beyond_each_end() -> None:
@@ -144,6 +147,7 @@ def test_the_price_of_a_change() -> None:
     assert Costs(0, 0, 0, -2, 0, 0, 0, 0, 0, 0).look == 0
     assert Costs(-1, 0, 0, 0, 0, 0, 0, 0, 0, 0).look == pytest.approx(1.0)
     assert Costs(1, 0.5, -1, 0, 0, 0, 0, 0, 0, 0.3).look == pytest.approx(0.2 + 0.5 + 0.5 + 0.3)
+    assert min(WORK.values()) > 0
     heavy = Costs(0, 0, 0, 0, 0, 0, 2000, 500, 1, 0)
     assert [heavy.price(keep) for keep in ("look", "light", "quick")] == [4, 10, 6]  # type: ignore[arg-type]
 

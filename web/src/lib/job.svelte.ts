@@ -125,3 +125,17 @@ class JobSession {
 }
 
 export const job = new JobSession()
+
+/** In a view of a job: open the one asked for as the view opens, and after every undo; `done` once it is there. */
+export function opening(wanted: () => string): { readonly done: boolean } {
+  let done = $state(false)
+  $effect(() => {
+    void history.turned
+    void job.open(wanted()).then(() => (done = true))
+  })
+  return {
+    get done() {
+      return done
+    },
+  }
+}

@@ -2,8 +2,7 @@
 <script lang="ts">
   import { api, sentenceOf, type DayPlanText } from '../lib/api/client'
   import { sayClock } from '../lib/figures'
-  import { history } from '../lib/history.svelte'
-  import { job } from '../lib/job.svelte'
+  import { job, opening } from '../lib/job.svelte'
   import { Newest } from '../lib/newest'
   import { setups } from '../lib/setups.svelte'
   import Burst from '../day/Burst.svelte'
@@ -18,17 +17,13 @@
   let day = $state.raw<DayPlanText | null>(null)
   let wrong = $state('')
   let session = $state(0)
-  let ready = $state(false)
+  const opened = opening(() => id)
   const newest = new Newest()
   const turn = $derived(day?.turns[Math.min(session, day.turns.length - 1)])
   /** A whole hour around a time, within the day. */
   const clock = (minutes: number) => sayClock(Math.min(1439, Math.max(0, Math.floor(minutes / 60) * 60)))
   const own = $derived(setups.all.filter((one) => one.job_id === job.id))
 
-  $effect(() => {
-    void history.turned
-    void job.open(id).then(() => (ready = true))
-  })
   $effect(() => {
     void job.stored
     if (!job.id) return
@@ -42,7 +37,7 @@
 </script>
 
 <h1 class="sr-only">Day</h1>
-{#if ready && !job.doc}
+{#if opened.done && !job.doc}
   <p>No job yet: <a class="link-button" href={address.job()}>begin one</a>, and its day stands here.</p>
 {:else if job.doc}
   <div class="grid items-start gap-2 lg:grid-cols-[19rem_minmax(0,1fr)]">

@@ -2,8 +2,7 @@
 <script lang="ts">
   import { api, sentenceOf, type BoardText } from '../lib/api/client'
   import { grams, money } from '../lib/figures'
-  import { history } from '../lib/history.svelte'
-  import { job } from '../lib/job.svelte'
+  import { job, opening } from '../lib/job.svelte'
   import { Newest } from '../lib/newest'
   import { setups } from '../lib/setups.svelte'
   import { person } from '../lib/person.svelte'
@@ -20,17 +19,13 @@
   let { id = '' }: { id?: string } = $props()
   let board = $state.raw<BoardText | null>(null)
   let wrong = $state('')
-  let ready = $state(false)
+  const opened = opening(() => id)
   const PAUSE_MS = 400
   let sums = $state('')
   const newest = new Newest()
   const along = new Newest()
   const own = $derived(setups.all.filter((one) => one.job_id === job.id))
 
-  $effect(() => {
-    void history.turned
-    void job.open(id).then(() => (ready = true))
-  })
   /** What goes along in all comes after the coverage: it takes the whole day to be worked out. */
   $effect(() => {
     if (!board || !job.id) return
@@ -54,7 +49,7 @@
 </script>
 
 <h1 class="sr-only">Job</h1>
-{#if ready && !job.doc}
+{#if opened.done && !job.doc}
   <div class="sheet max-w-xl p-4">
     <p class="mb-3 text-lg">
       No job yet. A job holds the brief, its setups and the kit, and says whether the kit lasts the day.

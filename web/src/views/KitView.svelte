@@ -1,8 +1,7 @@
 <!-- The kit: what goes into the bags, who listens to whom, and a card for each setup. -->
 <script lang="ts">
   import { api, sentenceOf, type PackText, type SheetText } from '../lib/api/client'
-  import { history } from '../lib/history.svelte'
-  import { job } from '../lib/job.svelte'
+  import { job, opening } from '../lib/job.svelte'
   import { Newest } from '../lib/newest'
   import JobPick from '../job/JobPick.svelte'
   import Channels from '../kit/Channels.svelte'
@@ -15,13 +14,9 @@
   let pack = $state.raw<PackText | null>(null)
   let sheets = $state.raw<SheetText[]>([])
   let wrong = $state('')
-  let ready = $state(false)
+  const opened = opening(() => id)
   const newest = new Newest()
 
-  $effect(() => {
-    void history.turned
-    void job.open(id).then(() => (ready = true))
-  })
   $effect(() => {
     void job.stored
     if (!job.id) return
@@ -39,7 +34,7 @@
 </script>
 
 <h1 class="sr-only">Kit</h1>
-{#if ready && !job.doc}
+{#if opened.done && !job.doc}
   <p>No job yet: <a class="link-button" href={address.job()}>begin one</a>, and its kit list stands here.</p>
 {:else if job.doc}
   <div class="grid items-start gap-2 lg:grid-cols-[19rem_minmax(0,1fr)]">

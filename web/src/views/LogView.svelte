@@ -2,7 +2,7 @@
 <script lang="ts">
   import { api } from '../lib/api/client'
   import { history } from '../lib/history.svelte'
-  import { job } from '../lib/job.svelte'
+  import { job, opening } from '../lib/job.svelte'
   import { log } from '../lib/log.svelte'
   import { setups } from '../lib/setups.svelte'
   import JobPick from '../job/JobPick.svelte'
@@ -13,12 +13,11 @@
   import { address } from '../routes'
 
   let { id = '', setup = '' }: { id?: string; setup?: string } = $props()
-  let ready = $state(false)
+  const opened = opening(() => id)
   const own = $derived(setups.all.filter((one) => one.job_id === job.id))
 
   $effect(() => {
     void history.turned
-    void job.open(id).then(() => (ready = true))
     void setups.load()
   })
   $effect(() => {
@@ -57,10 +56,10 @@
 {#if log.refused}<p class="sheet text-short mb-2 p-2 font-semibold" role="alert">
     <bdi>{log.refused}</bdi>
   </p>{/if}
-{#if setup && ready}
+{#if setup && opened.done}
   <!-- A setup of its own: what was set for one is not what is set for the next. -->
   {#key setup}<OnSet {setup} />{/key}
-{:else if ready && !job.doc}
+{:else if opened.done && !job.doc}
   <p>No job yet: <a class="link-button" href={address.job()}>begin one</a>, and its log stands here.</p>
 {:else if job.doc}
   <div class="grid items-start gap-2 lg:grid-cols-[19rem_minmax(0,1fr)]">
