@@ -15,11 +15,12 @@ from jumpstop.core.kit.power import PowerSupply
 from jumpstop.core.kit.table import UnitTable, table_of
 from jumpstop.core.kit.unit import Claim, Heat, Hss, Unit
 from jumpstop.core.physics import battery
+from jumpstop.core.plan.ambient import ambient_of
 from jumpstop.core.plan.endurance import IDLE_PER_H, day_plan, spread_of
 from jumpstop.core.plan.hands import Standing, changes_between
 from jumpstop.core.plan.hours import clock_of, clocks, first_lost, hours_of
 from jumpstop.core.plan.reach import solve
-from jumpstop.core.plan.turns import CADENCE_S, TURNOVER_MIN
+from jumpstop.core.plan.turns import CADENCE_S, TURNOVER_MIN, picked_of, solved_for_paper, units_at
 from jumpstop.core.scene.job import Job, JobFile, in_wind
 from jumpstop.core.scene.setup import Setup
 from jumpstop.demo import kit, setups
@@ -231,6 +232,49 @@ def test_spread_is_the_same_for_the_same_seed() -> None:
     tight = file_of([{"people": 10, "frames_each": 90, "minutes_each": 6}], batteries=[{"unit": "One", "charges": 1}])
     assert spread_of(day_plan(tight, table_of([ONE])), 400, 1).lasts < one.lasts
     assert one.until <= plan.ends
+
+
+def test_of_what_goes_along_the_lightest_that_reaches_is_taken() -> None:
+    """Each only as often as it is picked; a light that is off takes none; a unit that is taken stays."""
+    names, grams = ("Heavy", "Light", "Weak"), (900.0, 400.0, 100.0)
+    units = [
+        Unit(
+            name=name, claims=(Claim(guide_number=8 if name == "Weak" else 60, unit="m", zoom_mm=35),), weight_g=weight
+        )
+        for name, weight in zip(names, grams, strict=True)
+    ]
+    table = table_of(units)
+    lights: list[dict[str, Any]] = [{"role": "rim", "distance_m": 3} for _ in range(3)]
+
+    def taken(lights: list[dict[str, Any]], *picked: tuple[str, int]) -> tuple[int | None, ...]:
+        solved = solve(Setup.model_validate(DARK | {"lights": lights}), table)
+        job = Job.model_validate({"name": "J", "picked": [{"unit": name, "count": count} for name, count in picked]})
+        return units_at(solved, solved.kinds[0], job)
+
+    assert taken(lights) == (1, 1, 1)
+    assert taken(lights, ("Heavy", 1), ("Light", 1), ("Weak", 1)) == (1, 0, 2)
+    assert taken(lights, ("Heavy", 2), ("Light", 1)) == (1, 0, 0)
+    assert taken(lights, ("Light", 1), ("Light", 1)) == (1, 1, None)
+    assert taken([lights[0] | {"on": False}, *lights[1:]], ("Light", 2)) == (None, 1, 1)
+    assert taken([lights[0] | {"unit": units[0].model_dump()}, *lights[1:]], ("Heavy", 1), ("Light", 1)) == (0, 1, None)
+    assert taken([lights[0] | {"heads": 2}, *lights[1:]], ("Light", 2), ("Heavy", 1)) == (1, 0, None)
+    assert picked_of(Job.model_validate({"name": "J", "picked": [{"unit": "Gone", "count": 2}]}), table) == {}
+
+
+def test_what_is_printed_is_solved_on_the_jobs_day_and_in_its_wind() -> None:
+    sun = {
+        "by": "sun", "clock": "12:00", "day": "2026-06-24", "subject": "back",
+        "place": {"name": "Downs", "latitude": 51.0, "longitude": 0.0, "zone": "Europe/London"},
+    }  # fmt: skip
+    outdoors = {"ambient": sun, "lights": [{"distance_m": 2}]}
+    file = file_of([{}], outdoors, day="2026-12-21", brief={"wind_m_s": 9})
+    ((key, solved),) = solved_for_paper(file, lambda _: table_of([ONE]), ())
+    assert key == "s"
+    assert solved.setup.ambient.day == date(2026, 12, 21)
+    assert solved.setup.stage.wind_m_s == 9
+    assert solved.ambient.background_ev < ambient_of(Setup.model_validate(outdoors).ambient).background_ev
+    same = solved_for_paper(file_of([{}], outdoors), lambda _: table_of([ONE]), ())
+    assert same[0][1].setup.ambient.day == date(2026, 6, 24)
 
 
 def test_impossible_days() -> None:

@@ -17,6 +17,7 @@ from jumpstop.core.kit.unit import Claim, Hss, Unit
 from jumpstop.core.physics.gaussian import expected_wrong, left_out, root_of, update, without, wrong_chance
 from jumpstop.core.plan.learning import Row, learn, row_of
 from jumpstop.core.plan.reach import solve
+from jumpstop.core.plan.things import known_of, load_of
 from jumpstop.core.scene.log import LogEntry
 from jumpstop.core.scene.seen import Seen, SeenWith
 from jumpstop.core.scene.setup import Setup
@@ -153,6 +154,75 @@ def test_what_was_learned_moves_every_chain_that_holds_it_and_narrows_its_doubt(
     assert other.spare[1] - solve(one.was, shelf()).reach("sync").spare[1] == pytest.approx(
         0.4 * 0.3**2 / sums, abs=1e-6
     )
+
+
+def reading(unit: Unit, stops: float, shutter_s: float = 1 / 125, **light: Any) -> LogEntry:
+    """A reading of a bare unit in a dark place, taken in HSS where the time is that short."""
+    doc = {"unit": unit.model_dump(), "distance_m": 2.0} | light
+    was = Setup.model_validate({"lights": [doc], "ambient": {"condition": "dark"}})
+    camera = SeenWith(f_number=8, shutter_s=shutter_s, iso=100)
+    method = "hss" if shutter_s < 1 / 250 else "sync"
+    seen = {"kind": "face", "stops": stops, "holds_ambient": False, "sd": 0.1, "camera": camera, "was": was.lights[0]}
+    return LogEntry.model_validate({"at": datetime(2026, 6, 12), "was": was, "seen": seen | {"method": method}})
+
+
+ZOOMING = Unit(
+    name="Head", claims=(Claim(guide_number=40, unit="m", zoom_mm=35),), zoom_min_mm=24, zoom_max_mm=200, hss=Hss()
+)
+
+
+def spares(setup: Setup, table: UnitTable, method: Any = None) -> tuple[float, float]:
+    """(stops in hand, their doubt) of the shelf's first unit."""
+    solved = solve(setup, table)
+    reach = solved.reach(method or solved.kinds[0])
+    return float(reach.spare[0]), float(reach.sd[0])
+
+
+def test_what_is_learned_at_one_zoom_is_not_said_of_another() -> None:
+    """Zoomed to 200 mm the rating's .25 and that position's own doubt share the reading; at 105 mm only the rating."""
+    said = table_of([ZOOMING])
+    own = float(said.output_at(200.0).gain_sd[0])
+    assert own > 0.1
+    row = row_of(reading(ZOOMING, 0.0, zoom_mm=200.0), said)
+    assert row is not None
+    taught = table_of([ZOOMING], learned=learn([reading(ZOOMING, 0.6 - row.off, zoom_mm=200.0)], said).learned)
+    sums = 0.25**2 + own**2 + 0.1**2 + 0.05**2
+    for mm, share in ((200.0, 0.25**2 + own**2), (105.0, 0.25**2), (35.0, 0.25**2)):
+        setup = reading(ZOOMING, 0.0, zoom_mm=mm).was
+        assert setup is not None
+        (before, doubt), (after, less) = spares(setup, said), spares(setup, taught)
+        assert after - before == pytest.approx(0.6 * share / sums, abs=1e-4), mm
+        assert less < doubt
+
+
+def test_what_is_learned_of_hss_moves_hss_alone() -> None:
+    said = table_of([ZOOMING])
+    row = row_of(reading(ZOOMING, 0.0, 1 / 1000), said)
+    assert row is not None
+    taught = table_of([ZOOMING], learned=learn([reading(ZOOMING, 0.6 - row.off, 1 / 1000)], said).learned)
+    sums = 0.25**2 + 0.4**2 + 0.1**2 + 0.05**2
+    sun = Setup.model_validate({"lights": [{"distance_m": 2.0}], "filters": [{"name": "Six", "stops": 6}]})
+    moved = {kind: spares(sun, taught, kind)[0] - spares(sun, said, kind)[0] for kind in ("hss", "nd")}
+    assert moved["hss"] == pytest.approx(0.6 * (0.25**2 + 0.4**2) / sums, abs=1e-4)
+    assert moved["nd"] == pytest.approx(0.6 * 0.25**2 / sums, abs=1e-4)
+
+
+def test_the_chance_of_a_job_knows_what_was_learned() -> None:
+    """Two setups of one unit share its rating; a reading of it narrows both, and what they have in common."""
+    said = table_of([ZOOMING])
+    level = row_of(reading(ZOOMING, 0.0), said)
+    assert level is not None
+    taught = table_of([ZOOMING], learned=learn([reading(ZOOMING, -level.off)], said).learned)
+    left = 0.25**2 * (0.1**2 + 0.05**2) / (0.25**2 + 0.1**2 + 0.05**2)
+    for table, variance in ((said, 0.25**2), (taught, left)):
+        reach = solve(reading(ZOOMING, 0.0).was or Setup(), table).reach("sync")
+        load = load_of(reach.jumps_of(0), table, 0, "here")
+        keys = [("unit", "Head", "rating")]
+        much, prior = load.of[keys[0]]
+        _, covariance = known_of(keys, np.array([prior]), table)
+        assert (much, prior) == (pytest.approx(1.0), pytest.approx(0.25))
+        assert float(covariance[0, 0]) == pytest.approx(variance, abs=1e-6)
+        assert load.own == pytest.approx(0.05)  # of the distance
 
 
 def test_a_total_is_read_as_the_flash_in_it() -> None:

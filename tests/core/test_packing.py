@@ -55,6 +55,25 @@ def test_everything_is_packed_once_with_as_many_as_are_used_at_a_time() -> None:
     assert not any("Ceiling" in item.name for item in found.values())
 
 
+def test_filters_chargers_and_setups_that_have_no_session_go_along() -> None:
+    sun = {"aim": {"f_number": 2.8, "background_stops": -1}, "body": {"name": "B", "hss": False}}
+    nds = {"filters": [{"id": "six", "name": "Six", "stops": 6, "weight_g": 40}, {"name": "Three", "stops": 3}]}
+    found = packed(file(sun | nds, sun | nds, chargers=2), known={"filters": frozenset({"six"})})
+    used = {key: item for key, item in found.items() if item.what == "filter"}
+    assert used  # the background in the sun is brought down by one of them
+    for key, item in used.items():
+        own = key == "filter:six"
+        assert (item.count, item.setups, item.weight_g) == (1, ("S0", "S1"), 40 if own else None)
+        assert item.missing == (0 if own else 1)
+    assert found["charger"].count == 2
+    assert found["stand"].count == 1
+    shoe = packed(file(sun | nds | {"trigger": "shoe"}))
+    assert "stand" not in shoe
+    assert "charger" not in shoe
+    planned = file(sun | nds, {"lights": [{"gel": "quarter_orange"}], "ambient": DARK}, sessions=[{"setup": "s0"}])
+    assert packed(planned)["gel:quarter_orange"].setups == ("S1",)
+
+
 def test_batteries_are_what_the_day_wants_and_one_more_by_their_names() -> None:
     """100 full flashes a charge; 240 frames at full power want three, so four go along."""
     setup = {"lights": [{"dial_stops": 0.0}], "ambient": DARK, "frames": 240}
