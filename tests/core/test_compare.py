@@ -37,6 +37,7 @@ def test_one_unit_on_one_basis() -> None:
     assert one.flashes == 220
     assert one.recycle_s[[0, 3, 6]] == pytest.approx([2.5, 1.3, 0.7])
     assert one.t01_s[[0, 18]] == pytest.approx([1 / 300, 1 / 19200], rel=0.01)
+    assert (float(one.powers[0]), float(one.powers[-1])) == (0, pytest.approx(7))  # full power to 1/128
     assert len(one.hss_stops) == len(HSS_TIMES_S) == 5
     assert np.diff(one.hss_stops) == pytest.approx(
         [-math.log2(5 / 3), -math.log2(9 / 5), -math.log2(17 / 9), -math.log2(33 / 17)]

@@ -168,6 +168,9 @@ def test_no_background_is_offered_that_a_setup_could_not_hold() -> None:
         moves = moves_of(setup, 0, method.kind, method, TABLE.units[0], BAG)
         wanted = [move.facts["stops"] for move in moves if move.code in ("background_up", "background_down")]
         assert sorted(wanted) == offered
+        isos = [move for move in moves if move.code in ("iso_up", "iso_down")]
+        assert isos
+        assert all((move.facts["iso"] > method.camera.iso) == (move.code == "iso_up") for move in isos)
 
 
 def test_every_two_changes_of_a_light_that_go_together_are_tried() -> None:

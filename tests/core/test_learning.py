@@ -361,6 +361,9 @@ def test_the_ambient_of_one_setup_says_nothing_of_anothers() -> None:
     assert things(("a", day), ("b", day)) == 2
     assert things(("a", day), ("a", day.replace(day=13))) == 2
     assert things((None, day), ("a", day)) == 2
+    row = row_of(LogEntry(at=day, was=was, ambient={"stops": 0.3, "sd": 0.2}), shelf())
+    assert row is not None
+    assert (row.off, row.noise) == (0.3, pytest.approx(0.2**2))
 
 
 def test_a_patch_holds_the_cameras_tone_curve_too() -> None:

@@ -241,6 +241,12 @@ def test_the_key_of_a_group_is_there_for_who_matters_most() -> None:
     assert usual["lit"].total == pytest.approx(0, abs=0.17)
 
 
+def test_a_distance_is_measured_along_the_light() -> None:
+    """D, Pythagoras: 2 m from the face and half a metre under it, a light stands 1.94 m away on the floor."""
+    low = scene({"distance_m": 2.0} | at(90, height_m=1.75 * 0.93 - 0.5))
+    assert low.placing.at[0] == pytest.approx((math.sqrt(4 - 0.25), 0, 1.75 * 0.93 - 0.5), abs=1e-9)
+
+
 def test_bounce_off_a_wall_comes_from_the_wall() -> None:
     """D: a wall 2 m to the right, the light 1.5 m straight before the subject: sqrt((2 + 2)^2 + 1.5^2) = 4.27 m; it
     comes from atan(4 / 1.5) = 69.4 degrees to the right."""
@@ -253,6 +259,9 @@ def test_bounce_off_a_wall_comes_from_the_wall() -> None:
     assert found.placing.lit_right
     left = scene(bounce | at(0, bounces_off="left"), stage={"left_wall_m": 2.0})
     assert not left.placing.lit_right
+    beyond = scene(bounce | {"distance_m": 3.0} | at(90, bounces_off="right"), stage=stage)  # counted as on the wall
+    jumps = {jump.effect: jump.stops for jump in beyond.reach(beyond.kinds[0]).jumps_of(0)}
+    assert jumps["bounce"] == pytest.approx(2 * math.log2(3 / 2), abs=0.01)
     unknown = scene(bounce | at(0, bounces_off="left"), stage=stage)
     assert "bounce" not in {jump.effect for jump in unknown.reach(unknown.kinds[0]).jumps_of(0)}
 
