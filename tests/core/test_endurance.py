@@ -5,6 +5,8 @@ from datetime import date, time
 from typing import Any
 
 import numpy as np
+import pandas as pd
+import pvlib
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -18,10 +20,12 @@ from jumpstop.core.physics import battery
 from jumpstop.core.plan.ambient import ambient_of
 from jumpstop.core.plan.endurance import IDLE_PER_H, day_plan, spread_of
 from jumpstop.core.plan.hands import Standing, changes_between
-from jumpstop.core.plan.hours import clock_of, clocks, first_lost, hours_of
+from jumpstop.core.plan.hours import clock_of, clocks, first_lost, hours_of, sunset
 from jumpstop.core.plan.reach import solve
-from jumpstop.core.plan.turns import CADENCE_S, TURNOVER_MIN, picked_of, solved_for_paper, units_at
+from jumpstop.core.plan.turns import CADENCE_S, TURNOVER_MIN, picked_of, solved_for_paper, units_at, with_iso
+from jumpstop.core.scene.ambient import AmbientSpec
 from jumpstop.core.scene.job import Job, JobFile, in_wind
+from jumpstop.core.scene.log import LogEntry
 from jumpstop.core.scene.setup import Setup
 from jumpstop.demo import kit, setups
 
@@ -275,6 +279,46 @@ def test_what_is_printed_is_solved_on_the_jobs_day_and_in_its_wind() -> None:
     assert solved.ambient.background_ev < ambient_of(Setup.model_validate(outdoors).ambient).background_ev
     same = solved_for_paper(file_of([{}], outdoors), lambda _: table_of([ONE]), ())
     assert same[0][1].setup.ambient.day == date(2026, 6, 24)
+
+
+def test_a_higher_iso_is_taken_where_the_body_and_the_person_allow_it() -> None:
+    free = DARK | {"aim": {"f_number": 8, "iso": 400}, "body": {"name": "B", "iso_max": 1600}}
+    for more, times, iso in (
+        ({}, 4, 1600),
+        ({}, 8, 400),
+        ({"fixed": {"iso": True}}, 2, 400),
+        ({"aim": {"f_number": 8, "iso": 400, "iso_ceiling": 800}}, 2, 800),
+        ({"aim": {"f_number": 8, "iso": 400, "iso_ceiling": 800}}, 4, 400),
+    ):
+        assert with_iso(file_of([{}], free | more), times).setups[0].setup.aim.iso == iso
+
+
+def test_when_the_sun_sets_on_a_setups_day() -> None:
+    """Against the solar position algorithm, within two minutes; no sunset where it does not set, or is not known."""
+    place = {"name": "Downs", "latitude": 51.0, "longitude": 0.0, "zone": "Europe/London"}
+    spec = AmbientSpec.model_validate({"by": "sun", "day": "2026-06-24", "clock": "12:00", "place": place})
+    found = sunset(spec)
+    times = pd.DatetimeIndex(["2026-06-24"], tz="Europe/London")
+    known = pvlib.solarposition.sun_rise_set_transit_spa(times, 51.0, 0.0)["sunset"].iloc[0]
+    assert found is not None
+    assert abs((found - known.to_pydatetime()).total_seconds()) < 120
+    north = AmbientSpec.model_validate(spec.model_dump() | {"place": place | {"latitude": 72.0}})
+    assert sunset(north) is None
+    assert sunset(AmbientSpec()) is None
+
+
+def test_an_entry_of_the_log_stands_somewhere_and_has_no_zone() -> None:
+    seen = {"stops": 0.0, "was": {"unit": {"name": "One", "watt_seconds": 100}}}
+    good = {"at": "2026-06-12T12:00:00", "was": Setup().model_dump()}
+    assert LogEntry.model_validate(good | {"seen": seen}).day == date(2026, 6, 12)
+    for wrong, code in (
+        ({"at": "2026-06-12T12:00:00+02:00"}, "log_with_zone"),
+        ({"seen": seen, "was": None}, "seen_without_setup"),
+        ({"seen": seen | {"light": 1}}, "no_such_light"),
+    ):
+        with pytest.raises(ValidationError) as told:
+            LogEntry.model_validate(good | wrong)
+        assert told.value.errors()[0]["type"] == code
 
 
 def test_impossible_days() -> None:

@@ -191,9 +191,10 @@ def test_a_ratio_asked_for_comes_out() -> None:
     reach = solve(setup, table_of([GN36])).reach("sync", 1)
     assert reach.wanted_stops == pytest.approx(-1, abs=0.01)
     for key in (0.0, -1.0):
-        rim = {"role": "rim", "relative": "key", "target_stops": 0.5}
-        beside = Setup.model_validate({"ambient": dark, "lights": [lights[0] | {"target_stops": key}, rim]})
-        assert solve(beside, table_of([GN36])).reach("sync", 1).wanted_stops == key + 0.5
+        rim: dict[str, object] = {"role": "rim", "relative": "key", "target_stops": 0.5}
+        for relative, counted in (("key", key + 0.5), ("correct", 0.5)):
+            doc = {"ambient": dark, "lights": [lights[0] | {"target_stops": key}, rim | {"relative": relative}]}
+            assert solve(Setup.model_validate(doc), table_of([GN36])).reach("sync", 1).wanted_stops == counted
 
 
 def test_automatic_flash_starts_from_role_and_distance() -> None:
@@ -255,6 +256,28 @@ def test_cures_cure() -> None:
     far = Setup.model_validate(dark | {"lights": [light | {"distance_m": 200}]})
     nearest = cures(far, table, "sync", 0, "third", 5.6, 100)
     assert [one.gain for one in nearest] == sorted((one.gain for one in nearest), reverse=True)
+
+
+def test_iso_goes_up_with_the_shutter_where_that_is_fixed() -> None:
+    """A stop and a half short: two whole stops of ISO, and a time two stops shorter, so that the background stays."""
+    lamps = {"condition": "dark", "lamps_lux": 1280}  # EV 9: as wanted, a stop under f/5.6, 1/30 at ISO 100
+    doc = {"ambient": lamps, "aim": {"f_number": 5.6, "iso": 100}, "fixed": {"shutter_s": 1 / 30, "background": True}}
+    light = {"role": "fill", "target_stops": 0, "distance_m": 36 / 5.657 * 2 ** (1.5 / 2)}
+    found = cures(Setup.model_validate(doc | {"lights": [light]}), table_of([GN36]), "sync", 0, "third", 5.6, 100)
+    (iso,) = [one for one in found if one.code.startswith("iso")]
+    assert (iso.code, dict(iso.facts)) == ("iso_and_shutter", {"iso": 400, "shutter_s": 1 / 125})
+    free = Setup.model_validate(doc | {"lights": [light], "fixed": {}})
+    (iso,) = [one for one in cures(free, table_of([GN36]), "sync", 0, "third", 5.6, 100) if one.code.startswith("iso")]
+    assert (iso.code, dict(iso.facts)) == ("iso", {"iso": 400})
+
+
+def test_a_leaf_that_is_fixed_too_fast() -> None:
+    slow = {"name": "Leaf", "shutter": "leaf", "sync_s": 1 / 500, "top_speed_s": 1 / 2000}
+    leaf = solve(two_under(fixed={"shutter_s": 1 / 1000}, body=slow), table_of([GN36])).method("leaf")
+    assert leaf.blocker is not None
+    assert (leaf.blocker.code, leaf.blocker.facts) == ("fixed_past_leaf", {"shutter_s": 1 / 1000, "limit_s": 1 / 500})
+    assert solve(two_under(fixed={"shutter_s": 1 / 250, "nd": {"filters": ["Three"], "stops": 3}}, body=slow),
+                 table_of([GN36])).method("leaf").possible  # fmt: skip
 
 
 def taken(setup: Setup, **light: object) -> Setup:

@@ -132,6 +132,12 @@ def test_the_front_runs_from_the_lightest_to_the_least_outlay() -> None:
     assert outlays[-1] == pytest.approx(choose_kit(landings, table, "buy").objective)
 
 
+def test_no_front_where_no_kit_will_do() -> None:
+    weak = table_of([Unit(name="Weak", watt_seconds=0.1, weight_g=1)])
+    far = {"ambient": {"condition": "dark"}, "aim": {"f_number": 22}, "lights": [{"distance_m": 90}]}
+    assert list(front_of([landings_of(solve(Setup.model_validate(far), weak))], weak, 0.9, 0)) == []
+
+
 def test_the_chance_of_a_whole_job_counts_what_is_shared() -> None:
     """D, physics 15: three of .3 in hand with a shared doubt .3 and own .2: one .797, independent cubed .507, joint
     .653; and against plain drawing."""
