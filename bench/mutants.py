@@ -2,11 +2,11 @@
 
 A seeded sample of all mutants that the package cosmic-ray can make of `src/jumpstop/core` (SAMPLE, 160 unless said):
 places are drawn first, then one of the changes possible there, so that no kind of change outweighs the others. Left
-out are type annotations, which nothing runs; decorators (frozen, caches), which change no figure; and comparisons
-turned into identity (is, is not), which on numbers is nobody's mistake. Each mutant is tested in a process of its own,
-forked from one that has the libraries loaded already. It ends after four times as long as the unchanged tests
-take. Survivors are printed with their line; docs/mutants.md says why each may live. ONLY=plan/learning draws from the
-modules of whose path that is a part.
+out are type annotations, which nothing runs; decorators (frozen, caches) and the strictness of zip, which change no
+figure; and comparisons turned into identity (is, is not), which on numbers is nobody's mistake. Each mutant is tested
+in a process of its own, forked from one that has the libraries loaded already. It ends after four times as long as the
+unchanged tests take. Survivors are printed with their line; docs/mutants.md says why each may live. ONLY=plan/learning
+draws from the modules of whose path that is a part.
 """
 
 import ast
@@ -59,13 +59,15 @@ class Mutant(NamedTuple):
 
 
 def left_out(source: str) -> list[tuple[tuple[int, int], tuple[int, int]]]:
-    """Where type annotations and decorators stand: (start, end) as (line, column)."""
+    """Where type annotations, decorators and the strictness of zip stand: (start, end) as (line, column)."""
     found: list[ast.expr | None] = []
     for node in ast.walk(ast.parse(source)):
         if isinstance(node, ast.arg | ast.AnnAssign):
             found.append(node.annotation)
         elif isinstance(node, ast.FunctionDef | ast.ClassDef):
             found += [*node.decorator_list, getattr(node, "returns", None)]
+        elif isinstance(node, ast.keyword):
+            found.append(node.value if node.arg == "strict" else None)
         elif isinstance(node, ast.Assign) and getattr(node.targets[0], "id", "") in ALIASES:
             found.append(node.value)
     return [((n.lineno, n.col_offset), (n.end_lineno or 0, n.end_col_offset or 0)) for n in found if n is not None]
