@@ -19,6 +19,7 @@ from jumpstop.core.physics.scales import APERTURES
 from jumpstop.core.plan.changes import cures
 from jumpstop.core.plan.hands import Standing, changes_between
 from jumpstop.core.plan.ladder import FEET, METRES, ladder
+from jumpstop.core.plan.levers import levers
 from jumpstop.core.plan.moves import moves_of
 from jumpstop.core.plan.next_reading import candidates_of, landing_of, propose
 from jumpstop.core.plan.one_unit import with_light
@@ -150,6 +151,23 @@ def test_the_price_of_a_change() -> None:
     assert min(WORK.values()) > 0
     heavy = Costs(0, 0, 0, 0, 0, 0, 2000, 500, 1, 0)
     assert [heavy.price(keep) for keep in ("look", "light", "quick")] == [4, 10, 6]  # type: ignore[arg-type]
+
+
+def test_another_unit_costs_what_it_costs_more() -> None:
+    """With a price of 300 and 900 g against 100 and 400 g; what has no price costs nothing, for each of two heads."""
+    weak, strong = ((Claim(guide_number=guide, unit="m", zoom_mm=35),) for guide in (40, 60))
+    units = [
+        Unit(name="Own", claims=weak, price=100, weight_g=400),
+        Unit(name="Dear", claims=strong, price=300, weight_g=900, holding="hire"),
+        Unit(name="Given", claims=strong, holding="hire"),
+    ]
+    dark = {"ambient": {"condition": "dark"}, "aim": {"f_number": 4}}
+    for heads in (1, 2):
+        setup = Setup.model_validate(dark | {"lights": [{"distance_m": 2, "heads": heads, "role": "rim"}]})
+        singles = levers(setup, 0, "sync", table_of(units), 0, BAG).singles
+        costs = {one.moves[0].facts["name"]: one.costs for one in singles if one.moves[0].code == "unit"}
+        assert [costs[name].money for name in ("Dear", "Given")] == [200 * heads, -100 * heads]
+        assert costs["Dear"].grams == 500 * heads
 
 
 def test_an_aperture_is_offered_by_a_third_a_stop_and_two_each_way() -> None:
