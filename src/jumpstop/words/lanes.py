@@ -97,7 +97,7 @@ ALL = slice(None)
 def arcs_of(reach: Reach, units: DisplayUnits, lanes: Places = ALL) -> list[Arc]:
     """The chain's jumps, each with its size for these lanes."""
     context = effects.Context(reach.solved.table, 0, units)
-    sizes = [np.atleast_1d(size) for _, size, _ in reach.shown]
+    sizes = [np.atleast_1d(size) for _, size in reach.shown]
     sizes = [size[lanes] if len(size) > 1 else size for size in sizes]
     rounded = np.round(np.concatenate(sizes), 3).tolist()
     out, at = [], 0

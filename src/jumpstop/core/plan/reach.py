@@ -71,14 +71,13 @@ class Reach:
     verdict: np.ndarray  # words
 
     @cached_property
-    def shown(self) -> list[tuple[Jump, Figure, Figure]]:
-        """The jumps that are there for this light in this method, each with its sizes and doubts over the units."""
-        method, light = self.at
-        shown = []
+    def shown(self) -> list[tuple[Jump, Figure]]:
+        """The jumps that are there for this light in this method, each with its sizes over the units."""
+        here, shown = (*self.at, self.receiver), []
         for jump in self.solved.chain:
-            size, sd = (row(figure, method, light, self.receiver) for figure in (jump.stops, jump.sd))
-            if jump.effect == "rated_output" or _any(size) or _any(sd):
-                shown.append((jump, size, sd))
+            size = row(jump.stops, *here)
+            if jump.effect == "rated_output" or _any(size) or _any(row(jump.sd, *here)):
+                shown.append((jump, size))
         return shown
 
     @property
@@ -109,7 +108,7 @@ class Reach:
 
     def jumps_of(self, unit: int) -> list[JumpAt]:
         """The chain of one unit, with plain numbers and facts."""
-        return [jump.at(*self.at, self.receiver, unit) for jump, _, _ in self.shown]
+        return [jump.at(*self.at, self.receiver, unit) for jump, _ in self.shown]
 
     @cached_property
     def reaches(self) -> np.ndarray:
