@@ -265,6 +265,10 @@ def test_a_whole_set_has_what_its_weakest_light_has() -> None:
     assert found.spare == pytest.approx(min(one.spare for one in alone))
     assert found.light == int(np.argmin([one.spare for one in alone]))
     assert {move.at for one in found.singles for move in one.moves} == {None, 0, 1, 2}
+    crossed = [one for one in found.pairs if len({move.at for move in one.moves} - {None}) == 2]
+    assert crossed  # one change for each of the two weakest, neither of which loses; another unit among them
+    assert all(one.gain >= 0 for one in crossed)
+    assert any(move.unit for one in crossed for move in one.moves)
     for one in (*found.singles, *found.pairs[::17]):
         changed = done(setup, 0, one.moves, OWN)
         method = next((move.method for move in one.moves if move.method), "nd")

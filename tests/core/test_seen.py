@@ -19,7 +19,9 @@ from jumpstop.core.plan.first_reading import FirstReading, unit_of_reading
 from jumpstop.core.plan.reach import Reach, solve
 from jumpstop.core.plan.scene import standing
 from jumpstop.core.plan.seen import flash_sd, flash_seen, level_seen, meter_wants, next_dial
+from jumpstop.core.plan.targets import start_compensation
 from jumpstop.core.scene.ambient import AmbientSpec, Reading
+from jumpstop.core.scene.light import Light
 from jumpstop.core.scene.seen import Seen
 from jumpstop.core.scene.setup import Setup
 
@@ -232,6 +234,14 @@ def test_white_balance_and_the_gel_that_matches() -> None:
     ):
         assert balance(spec, ambient_of(spec), "none").ambient_k == kelvin
     assert set(GELS) >= {found.gel}
+
+
+def test_only_fill_and_key_start_from_a_compensation_of_their_own() -> None:
+    sun, dark = AmbientSpec(), AmbientSpec(condition="dark")
+    for role, starts in (("key", 0.0), ("fill", -1.7), ("rim", 1.0), ("background", 1.0)):
+        light = Light.model_validate({"role": role, "target_stops": 1.0, "distance_m": 1.0})
+        assert start_compensation(light, sun) == starts
+    assert start_compensation(Light(role="fill", distance_m=1.0), dark) == -1.0
 
 
 def test_what_the_cameras_automatics_would_do() -> None:

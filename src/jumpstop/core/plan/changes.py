@@ -62,8 +62,7 @@ def _layers(setup: Setup, light: int, off: bool) -> Iterator[Candidate]:
 def _iso(setup: Setup, iso: float, stops: float) -> Candidate | None:
     """ISO changed by whole stops, the shutter with it where that is fixed, so that the background stays."""
     marked = ISOS.marked(float(ISOS.exact(iso)) * 2.0**stops, "third")
-    body, aim, fixed = setup.body, setup.aim, setup.fixed
-    low, high = max(body.iso_min, aim.iso_floor or 0), min(body.iso_max, aim.iso_ceiling or body.iso_max)
+    aim, fixed, (low, high) = setup.aim, setup.fixed, setup.iso_range
     if not low <= marked <= high or marked == iso:
         return None
     update: dict[str, Any] = {"aim": aim.model_copy(update={"iso": marked})}

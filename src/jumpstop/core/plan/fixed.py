@@ -105,11 +105,10 @@ def _at_time(target: CameraTarget) -> tuple[CameraTarget, float, bool]:
 
 def _darkened(target: CameraTarget, camera: CameraSettings, closing: bool) -> CameraSettings:
     """Settings with what is free moved towards the background wanted: ISO, then the aperture (`closing` only)."""
-    setup, fixed, body = target.setup, target.setup.fixed, target.setup.body
+    setup, fixed = target.setup, target.setup.fixed
     off = target.ev - camera.ev
     if abs(off) > NEAR and not fixed.iso:
-        low = max(body.iso_min, setup.aim.iso_floor or 0)
-        high = min(body.iso_max, setup.aim.iso_ceiling or body.iso_max)
+        low, high = setup.iso_range
         iso = ISOS.marked(float(ISOS.exact(camera.iso)) / 2**off, "third")
         camera = replace(camera, iso=min(max(iso, low), high))
         off = target.ev - camera.ev

@@ -37,4 +37,4 @@ def settings_for(table: UnitTable, needed_s: float) -> Frozen:
     last = np.where(ends.any(axis=1), ends.argmax(axis=1) - 1, len(POWER_STOPS) - 1)
     least = np.ceil(POWER_STOPS[first] / table.step - 1e-6) * table.step
     most = np.floor(np.minimum(POWER_STOPS[last], table.dial_range) / table.step + 1e-6) * table.step
-    return Frozen(least, np.maximum(most, least), known, can & (least <= table.dial_range + 1e-6))
+    return Frozen(least, np.maximum(most, least), known, np.asarray(can))

@@ -151,8 +151,7 @@ def _sync(target: CameraTarget) -> Method:
 
 def eased(target: CameraTarget) -> Method | None:
     """Sync by the smallest change: ISO a little down within the body, then a third of a stop of aperture."""
-    aim, body, over, fixed = target.setup.aim, target.setup.body, target.over, target.setup.fixed
-    floor = max(body.iso_min, aim.iso_floor or 0)
+    over, fixed, (floor, _) = target.over, target.setup.fixed, target.setup.iso_range
     iso, f_number = target.iso, target.f_number
     costs: list[Remark] = []
     if over <= SMALL_ISO_STOPS + SMALL_APERTURE_STOPS and not fixed.iso:

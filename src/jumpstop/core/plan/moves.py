@@ -128,10 +128,9 @@ def _head(light: Light, unit: Unit) -> Iterator[Move]:
 
 def _isos(setup: Setup, method: Method) -> Iterator[Move]:
     """ISO by whole stops; where the shutter is fixed it goes with it, so that the background stays."""
-    body, aim, fixed = setup.body, setup.aim, setup.fixed
-    if fixed.iso:
+    if setup.fixed.iso:
         return
-    low, high = max(body.iso_min, aim.iso_floor or 0), min(body.iso_max, aim.iso_ceiling or body.iso_max)
+    low, high = setup.iso_range
     for by in (1, 2, -1, -2):
         iso = ISOS.marked(float(ISOS.exact(method.camera.iso)) * 2.0**by, "third")
         if not low <= iso <= high or iso == method.camera.iso:

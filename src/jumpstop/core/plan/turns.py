@@ -253,9 +253,9 @@ def with_iso(file: JobFile, times: float) -> JobFile:
     """The job with every setup's ISO so many times as high, where its body and its limits allow."""
     out = []
     for one in file.setups:
-        aim, body = one.setup.aim, one.setup.body
+        aim, (_, highest) = one.setup.aim, one.setup.iso_range
         iso = aim.iso * times
-        free = not one.setup.fixed.iso and iso <= min(body.iso_max, aim.iso_ceiling or body.iso_max)
+        free = not one.setup.fixed.iso and iso <= highest
         aim = aim.model_copy(update={"iso": iso if free else aim.iso})
         out.append(one.model_copy(update={"setup": one.setup.model_copy(update={"aim": aim})}))
     return file.model_copy(update={"setups": tuple(out)})

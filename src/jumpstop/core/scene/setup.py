@@ -123,6 +123,12 @@ class Setup(Value):
         exact = f_number_for_disc(lens.focal_mm, lens.subject_m, lens.background_m, disc_mm)
         return APERTURES.marked(min(max(exact, WIDEST), float(APERTURES.exact(SMALLEST))), "third", "down")
 
+    @property
+    def iso_range(self) -> tuple[float, float]:
+        """Lowest and highest ISO that the body has and the person allows."""
+        body, aim = self.body, self.aim
+        return max(body.iso_min, aim.iso_floor or body.iso_min), min(body.iso_max, aim.iso_ceiling or body.iso_max)
+
     def fastest_flash_s(self, f_number: float) -> float:
         """The shortest time [s] at which one pulse reaches the whole frame, with the trigger and shutter in use."""
         return self.body.fastest_flash_s(f_number, self.trigger == "radio", self.silent)
