@@ -115,10 +115,12 @@ def test_eyes_shine_where_the_flash_stands_by_the_lens() -> None:
 
 def test_whom_the_key_favours_is_told_by_the_key_alone() -> None:
     """A key from the right lights the person at the right, wherever a fill stands; one from the left does not."""
-    group = {"kind": "group", "people": 9, "width_m": 4, "favoured": "right"}
-    for bearing, warned in ((40, False), (-40, True)):
+    group = {"kind": "group", "people": 9, "width_m": 4}
+    for favoured, bearing, warned in (
+        ("right", 40, False), ("right", -40, True), ("right", -10, False), ("left", 40, True), ("left", -40, False),
+    ):  # fmt: skip
         fill = {"role": "fill", "distance_m": 4} | at(-bearing)
-        solved = scene(fill, {"role": "key", "distance_m": 4} | at(bearing), stage=group)
+        solved = scene(fill, {"role": "key", "distance_m": 4} | at(bearing), stage=group | {"favoured": favoured})
         assert ("favoured_far" in told(solved)) is warned
 
 
