@@ -292,7 +292,7 @@ def redrawn(lines: list[str]) -> None:
         with Demo(Path(folder)) as url, sync_playwright() as p:
             page = launch(p).new_page(viewport={"width": 1280, "height": 800})
             page.goto(f"{url}#/job")
-            page.get_by_role("region", name="Coverage").wait_for()
+            page.get_by_label("Sort the units by").wait_for()
             page.wait_for_timeout(500)
             script = """order => new Promise(done => {
               const select = document.querySelector('[aria-label="Sort the units by"]')

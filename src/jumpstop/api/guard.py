@@ -9,8 +9,6 @@ from starlette.exceptions import HTTPException
 from starlette.responses import Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-from ..formats.shelf import MAX_BYTES
-
 log = logging.getLogger("jumpstop")
 
 IMPORT_PATHS = frozenset({"/api/shelf/import", "/api/log/import", "/api/jobs/import"})
@@ -45,9 +43,7 @@ class Guard:
         if scope["type"] != "http":
             await self.app(scope, receive, send)
             return
-        most = MAX_BYTES + 2**20 if scope["path"] in IMPORT_PATHS else MAX_BODY
-        if scope["path"] == FRAME_PATH:
-            most = MAX_FRAME
+        most = most_at(scope["path"])
         started, seen = False, 0
 
         async def counted() -> Message:
@@ -83,6 +79,15 @@ class Guard:
             log.exception("fault %s at %s %s", reference, scope["method"], scope["path"])
             sentence = f"A fault in Jump Stop, reference {reference}: its log says more. Nothing was changed."
             await refused(500, sentence)(scope, receive, strict)
+
+
+def most_at(path: str) -> int:
+    """The largest body that is taken at a path [bytes]."""
+    if path in IMPORT_PATHS:
+        from ..formats.shelf import MAX_BYTES  # late: files are seldom read, and slow to load the reading of
+
+        return MAX_BYTES + 2**20
+    return MAX_FRAME if path == FRAME_PATH else MAX_BODY
 
 
 def too_large(most: int) -> str:
