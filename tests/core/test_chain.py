@@ -86,7 +86,7 @@ CASES: dict[str, tuple[Callable[[], Reach], float, float]] = {
     "zoom": (lambda: solved(setup({"zoom_mm": 105}, ambient={"condition": "dark"}), Unit(
         name="Z", claims=(*GN32.claims, Claim(guide_number=64, unit="m", zoom_mm=105)), zoom_max_mm=105,
     )).reach("sync"), 2.0, 0.0),  # D: twice the guide number is two stops, at a coverage that is quoted
-    "heads": (lambda: dark({"heads": 4}), 2.0, 0.1),  # D: four equal heads are two stops
+    "heads": (lambda: dark({"heads": 2}), 1.0, 0.1),  # D: two equal heads are a stop; ± from memory
     "pops": (lambda: dark({"pops": 8}), 3.0, 0.0),  # D: eight flashes into one frame are three stops
     "distance": (lambda: dark({"distance_m": 4}), -4.0, 0.05),  # D: inverse square
     "modifier": (lambda: dark({"modifier": BOX}), -0.5, 0.2),  # the modifier's own figure

@@ -223,6 +223,10 @@ def test_the_chance_of_a_job_knows_what_was_learned() -> None:
         assert (much, prior) == (pytest.approx(1.0), pytest.approx(0.25))
         assert float(covariance[0, 0]) == pytest.approx(variance, abs=1e-6)
         assert load.own == pytest.approx(0.05)  # of the distance
+    moved = table_of([UNITS[1]])  # quoted at 200 mm, used at 35: a thing apart from its light where it is quoted
+    jumps = solve(reading(UNITS[1], 0.0).was or Setup(), moved).reach("sync").jumps_of(0)
+    assert {part for _, _, part in load_of(jumps, moved, 0, "").of} >= {"moved"}
+    assert "rating" not in {part for _, _, part in load_of(jumps, moved, 0, "").of}
 
 
 def test_a_total_is_read_as_the_flash_in_it() -> None:

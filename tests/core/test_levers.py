@@ -42,7 +42,9 @@ def comes_to(setup: Setup, light: int, one: Lever, unit: int, kind: str, table: 
     swap = next((move.unit for move in one.moves if move.unit), None)
     method = next((move.method for move in one.moves if move.method), kind)
     at = unit if swap is None else table.ids.index(swap)
-    return float(solve(changed, table).reach(method, light).spare[at])  # type: ignore[arg-type]
+    reach = solve(changed, table).reach(method, light)  # type: ignore[arg-type]
+    assert reach.able[at], one.moves  # what a unit cannot take is not offered
+    return float(reach.spare[at])
 
 
 NOON = setups()[0]

@@ -23,7 +23,7 @@ def test_srgb_is_the_published_curve() -> None:
     assert float(srgb(3.0)) == pytest.approx(1)
 
 
-@pytest.mark.parametrize("kelvin", [2000, 2300, 3200, 4000, 5500, 7500, 12000])
+@pytest.mark.parametrize("kelvin", [1700, 2000, 2300, 3200, 4000, 5500, 7500, 12000])
 def test_colour_of_a_black_body(kelvin: float) -> None:
     """P: Kang et al. 2002, by the reference library; linear sRGB by IEC 61966-2-1."""
     x, y = colour.temperature.CCT_to_xy_Kang2002(kelvin)
@@ -149,6 +149,9 @@ def test_softness_and_the_short_side() -> None:
     ceiling = scene({"distance_m": 2, "modifier": {"name": "Ceiling", "kind": "bounce"}}).setup
     assert softness(ceiling, ceiling.lights[0]) == math.inf
     assert short_side(setup) is None
+    rim: dict[str, Any] = {"role": "rim", "distance_m": 2} | at(-120)
+    beside = scene(rim, {"role": "key", "distance_m": 2} | at(60), stage={"facing_deg": 30}).setup
+    assert short_side(beside) is True  # by the key, whatever else stands before it
     for facing, expected in ((30, True), (45, True), (70, False), (-30, False)):
         assert short_side(scene({"distance_m": 2} | at(60), stage={"facing_deg": facing}).setup) is expected
 

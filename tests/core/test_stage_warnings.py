@@ -111,6 +111,12 @@ def test_eyes_shine_where_the_flash_stands_by_the_lens() -> None:
         assert (facts is not None) == shines
         if facts is not None:
             assert facts["deg"] == pytest.approx(math.degrees(math.atan(0.12 / 4)), abs=0.05)
+    # on stands: as far round as they are said to stand, from a lens at the height of the face
+    level = {"camera_height_m": 1.75 * 0.93}
+    for bearing, shines in ((2.0, True), (-2.0, True), (3.0, False)):
+        facts = told(scene({"distance_m": 2} | at(bearing), stage=level)).get("red_eye")
+        assert (facts is not None) == shines
+        assert facts is None or facts["deg"] == pytest.approx(2.0, abs=0.01)
 
 
 def test_whom_the_key_favours_is_told_by_the_key_alone() -> None:
