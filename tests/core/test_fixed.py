@@ -108,6 +108,7 @@ def test_what_is_free_is_worked_out_in_order() -> None:
         ({"aperture": True}, "stop_down", "aperture_fixed"),
         ({"nd": {}}, "nd", "nd_fixed_off"),
         ({"nd": {"filters": ["Three"], "stops": 3}}, "sync", "nd_fixed_on"),
+        ({"shutter_s": 1 / 125, "nd": {"filters": ["Three"], "stops": 3}}, "sync", "nd_fixed_on"),
         ({"background": True, "shutter_s": 1 / 125, "aperture": True, "iso": True, "nd": {}}, "sync", "background_missed"),
     ],
 )  # fmt: skip

@@ -149,6 +149,8 @@ def test_the_price_of_a_change() -> None:
     assert Costs(-1, 0, 0, 0, 0, 0, 0, 0, 0, 0).look == pytest.approx(1.0)
     assert Costs(1, 0.5, -1, 0, 0, 0, 0, 0, 0, 0.3).look == pytest.approx(0.2 + 0.5 + 0.5 + 0.3)
     assert min(WORK.values()) > 0
+    one, two = Costs(0.5, 1, 2, 3, 4, 0.5, 100, 50, 1, 0.3), Costs(0.25, 1, 2, 3, 6, 0.25, 200, 70, 2, 0.3)
+    assert one.with_more(two) == Costs(0.75, 1, 2, 3, 6, 0.5, 300, 120, 3, 0.3)  # what the setup gives up counts once
     heavy = Costs(0, 0, 0, 0, 0, 0, 2000, 500, 1, 0)
     assert [heavy.price(keep) for keep in ("look", "light", "quick")] == [4, 10, 6]  # type: ignore[arg-type]
 

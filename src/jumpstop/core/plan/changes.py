@@ -113,11 +113,11 @@ def cures(
     """Single changes that each cure a landing that is short or too bright, those that disturb least first; the first
     few. Where no single one does, those that come nearest."""
     now = landing(setup, table, kind, light, step)
-    if now is None or (now.spare >= 0 and now.too_bright <= 0):
+    if now is None or (now.spare >= 0 and not now.too_bright):
         return []
-    if now.too_bright > 0:
+    if now.too_bright:
         found = evaluated(setup, table, kind, light, step, _bright(setup, light, f_number, iso, now.too_bright))
-        return [change for change in found if change.landing.too_bright <= 0][:SHOWN]
+        return [change for change in found if not change.landing.too_bright][:SHOWN]
     found = evaluated(setup, table, kind, light, step, _short(setup, light, iso, now))
     good = [change for change in found if change.landing.spare >= ENOUGH]
     return (good or sorted(found, key=lambda change: -change.gain))[:SHOWN]

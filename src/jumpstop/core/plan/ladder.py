@@ -64,7 +64,7 @@ def _at(
 
 def _within(rungs: list[Rung]) -> tuple[Rung, ...]:
     def holds(rung: Rung) -> bool:
-        return any(found is not None and found.spare >= 0 and found.too_bright <= 0 for found in rung.landings)
+        return any(found is not None and found.spare >= 0 and not found.too_bright for found in rung.landings)
 
     good = [at for at, rung in enumerate(rungs) if holds(rung)]
     if not good:

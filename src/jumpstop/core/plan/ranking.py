@@ -100,7 +100,7 @@ class Levers:
 
 def gaining(found: Levers, keep: Keep = "look") -> list[Lever]:
     """Single changes that bring light: those that are enough first, then by price, or by price for what they bring."""
-    return sorted((one for one in found.singles if one.gain > SAME and one.too_bright <= 0), key=_rank(keep))
+    return sorted((one for one in found.singles if one.gain > SAME and not one.too_bright), key=_rank(keep))
 
 
 def gaining_pairs(found: Levers, keep: Keep = "look") -> list[Lever]:
@@ -109,7 +109,7 @@ def gaining_pairs(found: Levers, keep: Keep = "look") -> list[Lever]:
     good = [
         one
         for one in found.pairs
-        if one.too_bright <= 0 and one.gain > SAME + max(0.0, *(alone.get(named(move), 0.0) for move in one.moves))
+        if not one.too_bright and one.gain > SAME + max(0.0, *(alone.get(named(move), 0.0) for move in one.moves))
     ]
     return sorted(good, key=_rank(keep))
 
@@ -129,7 +129,7 @@ def _rank(keep: Keep) -> Callable[[Lever], tuple[float, float]]:
 
 def taming(found: Levers, keep: Keep = "look") -> list[Lever]:
     """Changes that bring a light that is too bright within its dial."""
-    good = (one for one in found.singles if one.too_bright <= 0 <= one.spare)
+    good = (one for one in found.singles if not one.too_bright and one.spare >= 0)
     return sorted(good, key=lambda one: one.costs.price(keep))
 
 
@@ -144,5 +144,5 @@ def spending(found: Levers) -> list[Lever]:
         farther = one.moves[0].code == "farther"
         return one.moves[0].code != "unit" and (worth(one) > 0.1 or farther) and one.costs.method == 0
 
-    good = [one for one in found.singles if one.gain < -SAME and one.spare >= 0 and one.too_bright <= 0 and buys(one)]
+    good = [one for one in found.singles if one.gain < -SAME and one.spare >= 0 and not one.too_bright and buys(one)]
     return sorted(good, key=lambda one: (worth(one) + LEAST_PRICE) / one.gain)
