@@ -267,6 +267,9 @@ def test_iso_goes_up_with_the_shutter_where_that_is_fixed() -> None:
     found = cures(Setup.model_validate(doc | {"lights": [light]}), table_of([GN36]), "sync", 0, "third", 5.6, 100)
     (iso,) = [one for one in found if one.code.startswith("iso")]
     assert (iso.code, dict(iso.facts)) == ("iso_and_shutter", {"iso": 400, "shutter_s": 1 / 125})
+    far = Setup.model_validate(doc | {"lights": [light | {"distance_m": 36 / 5.657 * 2 ** (3.2 / 2)}], "fixed": {}})
+    (heads,) = [one for one in cures(far, table_of([GN36]), "sync", 0, "third", 5.6, 100) if one.code == "heads"]
+    assert dict(heads.facts) == {"count": 10}  # 2^3.2 = 9.2
     free = Setup.model_validate(doc | {"lights": [light], "fixed": {}})
     (iso,) = [one for one in cures(free, table_of([GN36]), "sync", 0, "third", 5.6, 100) if one.code.startswith("iso")]
     assert (iso.code, dict(iso.facts)) == ("iso", {"iso": 400})

@@ -27,7 +27,7 @@ from jumpstop.core.plan.pocket import pocket_of, share_table
 from jumpstop.core.plan.ranking import WORK, Costs
 from jumpstop.core.plan.reach import Solved, solve
 from jumpstop.core.plan.stage import in_frame, shadow_of
-from jumpstop.core.scene.setup import Setup
+from jumpstop.core.scene.setup import SMALLEST, WIDEST, Setup
 from jumpstop.demo import setups
 
 
@@ -191,6 +191,17 @@ def test_no_background_is_offered_that_a_setup_could_not_hold() -> None:
         isos = [move for move in moves if move.code in ("iso_up", "iso_down")]
         assert isos
         assert all((move.facts["iso"] > method.camera.iso) == (move.code == "iso_up") for move in isos)
+
+
+@pytest.mark.parametrize(("now", "offered"), [(1.0, [1.1, 1.4, 2.0]), (22.0, [11.0, 16.0, 20.0])])
+def test_no_aperture_is_offered_that_no_lens_has(now: float, offered: list[float]) -> None:
+    setup = NOON.model_copy(update={"aim": NOON.aim.model_copy(update={"f_number": now, "by": "aperture"})})
+    method = solve(setup, TABLE).methods[0]
+    moves = moves_of(setup, 0, method.kind, method, TABLE.units[0], BAG)
+    found = sorted(move.facts["f_number"] for move in moves if move.code in ("wider", "stop_down"))
+    assert [one for one in found if one in offered] == offered
+    assert now not in found
+    assert all(WIDEST <= one <= SMALLEST for one in found)
 
 
 def test_every_two_changes_of_a_light_that_go_together_are_tried() -> None:

@@ -49,7 +49,8 @@ def test_everything_is_packed_once_with_as_many_as_are_used_at_a_time() -> None:
     assert (found["modifier:octa"].count, found["modifier:octa"].missing) == (2, 1)
     assert found["modifier:octa"].setups == ("S0", "S1")
     assert (found["unit:Bird"].count, found["unit:Bird"].spare, found["unit:Bird"].owned) == (3, 1, 1)
-    assert found["gel:half_orange"].count == 1
+    assert (found["gel:half_orange"].count, found["gel:half_orange"].spare) == (1, 0)
+    assert found["stand"].spare == 0
     assert [(found[key].count, found[key].spare) for key in ("trigger:R", "trigger:T")] == [(2, 1), (2, 1)]
     assert found["stand"].count == 2
     assert not any("Ceiling" in item.name for item in found.values())
@@ -89,6 +90,7 @@ def test_batteries_are_what_the_day_wants_and_one_more_by_their_names() -> None:
     )
     found = packed(named)
     assert [key for key in found if key.startswith("battery:")][:2] == ["battery:Red", "battery:Old"]
+    assert [(found[f"battery:{name}"].count, found[f"battery:{name}"].owned) for name in ("Red", "Old")] == [(1, 1)] * 2
     assert found["battery:Red"].spare == 0
     assert sum(item.count for key, item in found.items() if key.startswith("battery:")) >= 4
 

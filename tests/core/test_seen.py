@@ -7,6 +7,7 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from pydantic import ValidationError
 
 from jumpstop.core.kit.modifier import GELS
 from jumpstop.core.kit.table import table_of
@@ -194,6 +195,9 @@ def test_one_reading_is_enough_to_add_a_unit() -> None:
     assert rated(power=0.25).guide_number == pytest.approx(32, rel=0.01)
     assert rated(light={"distance_m": 2, "zoom_mm": 105}).zoom_mm == 105
     assert rated().zoom_mm == 35
+    for power in (0, 2, -1):
+        with pytest.raises(ValidationError):
+            rated(power=power)
     assert rated(iso=400).guide_number == pytest.approx(8, rel=0.01)
     back = solve(setup(lights=[{"role": "fill", "target_stops": 0, "distance_m": 2}]), table_of([
         unit_of_reading(FirstReading(name="N", f_number=5.6))
