@@ -2,6 +2,7 @@
 figures that larger tests pass over."""
 
 import math
+from datetime import time
 from itertools import pairwise
 from typing import Any
 
@@ -27,8 +28,11 @@ from jumpstop.core.plan.pocket import pocket_of, share_table
 from jumpstop.core.plan.ranking import WORK, Costs
 from jumpstop.core.plan.reach import Solved, solve
 from jumpstop.core.plan.stage import in_frame, shadow_of
+from jumpstop.core.scene.ambient import AmbientSpec
 from jumpstop.core.scene.setup import SMALLEST, WIDEST, Setup
 from jumpstop.demo import setups
+
+DOWNS = {"name": "Downs", "latitude": 51.0, "longitude": 0.0, "zone": "Europe/London"}
 
 
 def standing(setup: Setup, *units: int) -> Standing:
@@ -191,6 +195,18 @@ def test_no_background_is_offered_that_a_setup_could_not_hold() -> None:
         isos = [move for move in moves if move.code in ("iso_up", "iso_down")]
         assert isos
         assert all((move.facts["iso"] > method.camera.iso) == (move.code == "iso_up") for move in isos)
+
+
+@pytest.mark.parametrize(
+    ("clock", "offered"),
+    [(time(11, 40), [(9, 40), (10, 40), (12, 40), (13, 40)]), (time(22, 30), [(20, 30), (21, 30), (23, 30)])],
+)
+def test_hours_are_offered_within_the_day_and_to_the_minute(clock: time, offered: list[tuple[int, int]]) -> None:
+    spec = AmbientSpec.model_validate({"by": "sun", "clock": clock, "day": "2026-06-24", "place": DOWNS})
+    setup = NOON.model_copy(update={"ambient": spec})
+    method = solve(NOON, TABLE).methods[0]
+    moves = moves_of(setup, 0, method.kind, method, TABLE.units[0], BAG)
+    assert [(at.hour, at.minute) for at in (m.facts["clock"] for m in moves if m.code == "hour")] == offered
 
 
 @pytest.mark.parametrize(("now", "offered"), [(1.0, [1.1, 1.4, 2.0]), (22.0, [11.0, 16.0, 20.0])])
