@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from functools import cached_property
 from importlib import import_module
 
-from starlette.routing import BaseRoute, Match, Router
+from starlette.routing import BaseRoute, Match
 from starlette.types import Receive, Scope, Send
 
 
@@ -27,9 +27,15 @@ class Late(BaseRoute):
         """In full where one of the routes does, in part where one would with another method."""
         if scope["type"] != "http" or not scope["path"].startswith(self.below):
             return Match.NONE, {}
-        found = {route.matches(scope)[0] for route in self.routes}
-        return next((match for match in (Match.FULL, Match.PARTIAL) if match in found), Match.NONE), {}
+        partly: tuple[Match, Scope] = (Match.NONE, {})
+        for route in self.routes:
+            match, child = route.matches(scope)
+            if match is Match.FULL:
+                return match, {**child, "route": route}
+            if match is Match.PARTIAL and partly[0] is Match.NONE:
+                partly = match, {**child, "route": route}
+        return partly
 
     async def handle(self, scope: Scope, receive: Receive, send: Send) -> None:
-        """By the one that matches."""
-        await Router(self.routes)(scope, receive, send)
+        """By the one that matches, which is looked for once."""
+        await scope["route"].handle(scope, receive, send)
