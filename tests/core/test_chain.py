@@ -15,7 +15,7 @@ from jumpstop.core.plan.chain import EFFECTS, NEEDS
 from jumpstop.core.plan.cures import cure_of
 from jumpstop.core.plan.jump import Jump, Of, pick, row, spread, total
 from jumpstop.core.plan.levels import levels
-from jumpstop.core.plan.reach import Reach, Solved, solve
+from jumpstop.core.plan.reach import Reach, Solved, dialled, solve
 from jumpstop.core.scene.light import Light
 from jumpstop.core.scene.setup import Setup
 
@@ -235,6 +235,13 @@ def test_the_dial_and_what_it_leaves() -> None:
     assert reach.left == pytest.approx([0.1, 0.15, 2, -1], abs=0.02)
     assert reach.too_bright == pytest.approx([0, 0, 2, 0], abs=0.02)
     assert reach.power == pytest.approx([1 / 4, 1 / 128, 1 / 128, 1], rel=0.01)
+
+
+def test_what_is_left_over_at_the_lowest_setting_counts_from_half_a_step() -> None:
+    """D: a dial of seven stops in thirds: a fifth of a stop beyond it is too bright, a seventh is the nearest there is."""
+    below, bright = dialled(np.array([7.2, 7 + 1 / 7, 3.4]), np.full(3, 1 / 3), np.zeros(3), np.full(3, 7.0))
+    assert below == pytest.approx([7, 7, 10 / 3])
+    assert bright == pytest.approx([0.2, 0, 0])
 
 
 def test_recycle_time_and_charge_at_the_dial() -> None:

@@ -73,3 +73,4 @@ def test_units_against_each_other() -> None:
     assert two.times == pytest.approx(2.5)
     assert two.price_times is None
     assert against(TABLE, 0, 1).price_per_stop is None  # no stop more
+    assert against(TABLE, 2, 0).price_times is None  # a price that is not known

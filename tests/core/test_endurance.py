@@ -24,7 +24,7 @@ from jumpstop.core.plan.hours import clock_of, clocks, first_lost, hours_of, sun
 from jumpstop.core.plan.reach import solve
 from jumpstop.core.plan.turns import CADENCE_S, TURNOVER_MIN, picked_of, solved_for_paper, units_at, with_iso
 from jumpstop.core.scene.ambient import AmbientSpec
-from jumpstop.core.scene.job import Job, JobFile, in_wind
+from jumpstop.core.scene.job import Job, JobFile, Session, in_wind
 from jumpstop.core.scene.log import LogEntry
 from jumpstop.core.scene.setup import Setup
 from jumpstop.demo import kit, setups
@@ -158,6 +158,10 @@ def test_swaps_chargers_cold_and_old_cells() -> None:
     assert slow.swaps[-1].again == pytest.approx(9 * 60 + 60 / 1.01 + 120, abs=0.01)
     mains = ONE.model_copy(update={"power_supplies": (PowerSupply(kind="mains", recycle_full_s=1),)})
     assert day_plan(file_of(session, full), table_of([mains])).units[0].gives_out is None
+    wanting = file_of(session, full, charge_h=2, batteries=[{"unit": "One", "charges": 4}])
+    way = next(way for way in day_plan(wanting, table_of([ONE])).ways if way.code == "charger")
+    assert way.gives_out == outs(chargers=1, charge_h=2, batteries=[{"unit": "One", "charges": 4}]).gives_out
+    assert way.gives_out != day_plan(wanting, table_of([ONE]), ways=False).gives_out
     unknown = ONE.model_copy(update={"power_supplies": ()})
     assert math.isnan(day_plan(file_of(session, full), table_of([unknown])).units[0].capacity)
 
@@ -367,6 +371,8 @@ def test_hour_by_hour_hss_gives_out_before_nd() -> None:
     assert len(cloud) == 2 * len(hours)
     assert cloud[-1].background_ev < hours[-1].background_ev - 1
     assert [hour.shade_gone for hour in hours if hour.clock.hour in (15, 16)] == [False, True]  # lost at 15:10
+    back = setups()[5].model_copy(update={"ambient": setups()[5].ambient.model_copy(update={"subject": "back"})})
+    assert not any(hour.shade_gone for hour in hours_of(back, SHELF, pair, day))  # nobody stands in it
     with pytest.raises(CannotSolve):
         hours_of(Setup(), SHELF, pair, day)
     assert clocks(time(9, 30), time(11)) == [time(9, 30), time(10, 30), time(11)]
@@ -398,6 +404,11 @@ def test_only_what_hands_must_change_is_told() -> None:
     codes = [one.code for one in changes_between(standing(moved), both)]
     assert codes[:2] == ["light_up", "unit"]
     assert "light_away" in [one.code for one in changes_between(both, standing(moved))]
+
+
+def test_test_frames_are_frames_too() -> None:
+    """D: 4 people, 10 frames each, a fifth more to try: 48."""
+    assert Session(setup="s", people=4, frames_each=10, tests=0.2).frames == pytest.approx(48)
 
 
 def test_a_brief_counts_its_frames() -> None:

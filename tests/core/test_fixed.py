@@ -87,8 +87,13 @@ def test_what_is_free_is_worked_out_in_order() -> None:
         fixed = fast | ({} if more else {"iso": True})
         costs = possible(solve(two_under(fixed=fixed, **more), table_of([GN36])))["hss"].costs
         assert {"iso_worked_out", "aperture_worked_out"} & {one.code for one in costs} == {cost}
+    synced = {"shutter_s": 1 / 125, "iso": True, "nd": {"filters": ["Three"], "stops": 3}}
+    nd = possible(solve(two_under(fixed=synced), table_of([GN36])))["nd"].camera
+    assert (nd.nd_stops, nd.f_number) == (3, 11)  # a stop slower behind the same filter
     up = possible(solve(two_under(fixed={"shutter_s": 1 / 4000, "nd": {}}), table_of([GN36])))["hss"].camera
     assert up.iso == 200
+    past = possible(solve(two_under(fixed={"shutter_s": 1 / 500, "nd": {}}), table_of([GN36])))["past_sync"].camera
+    assert (past.iso, past.f_number) == (100, 16)  # two stops over past sync, too: the aperture takes them
     behind = {"shutter_s": 1 / 500, "nd": {"filters": ["Three"], "stops": 3}}
     assert possible(solve(two_under(fixed=behind), table_of([GN36])))["hss"].camera.iso == 200
 

@@ -228,6 +228,20 @@ def test_what_stands_in_the_way_is_named() -> None:
     assert not gap.too_bright
     assert gap.lacks == pytest.approx(1.2816 * float(reach.sd[0]) - float(reach.spare[0]), abs=1e-3)  # the normal's .9
     assert choose_kit([noon], weak).status == "none"
+    shelf = table_of([*weak.units, *SHELF.units])
+    held = landings_of(solve(setups()[0].model_copy(update={"method": "hss"}), shelf))
+    far = setups()[0].lights[0].model_copy(update={"distance_m": 60.0})
+    lost = landings_of(solve(setups()[0].model_copy(update={"lights": (*setups()[0].lights, far)}), shelf))
+    gaps = missing([held, lost, lost], 0.9)
+    assert [(gap.setup, gap.light) for gap in gaps] == [(1, 1), (2, 1)]  # what is held lacks nothing, in any method
+    least = min(
+        float(np.min((1.2816 * r.sd - r.spare)[r.able])) for r in (lost.reach(k, 1) for k in range(len(lost.kinds)))
+    )
+    assert gaps[0].lacks == pytest.approx(least, abs=1e-3)
+    far_off = landings_of(
+        solve(setups()[0].model_copy(update={"lights": (far, far.model_copy(update={"distance_m": 90.0}))}), shelf)
+    )
+    assert [gap.light for gap in missing([far_off], 0.9)] == [1, 0]  # the worst first
     two = setups()[3].model_copy(update={"lights": (setups()[3].lights[0],) * 2})
     alone = table_of([unit for unit in SHELF.units if unit.name == "Dunlin 36"])
     pair = landings_of(solve(two, alone))

@@ -81,6 +81,7 @@ def test_every_promise_is_kept(setup: Setup) -> None:
         for one in (*changes.singles, *changes.pairs[::23]):
             assert comes_to(setup, light, one, int(unit), kind) == pytest.approx(one.spare, abs=1e-6), one.moves
             assert one.gain == pytest.approx(one.spare - changes.spare)
+            assert len({move.touches for move in one.moves}) == len(one.moves)
 
 
 @settings(max_examples=25, deadline=None)
@@ -243,6 +244,14 @@ def test_what_a_change_costs() -> None:
     assert half.costs.softer == pytest.approx(1)  # half as far, twice as large
     brighter = next(one for one in named(changes.singles, "background_up") if one.moves[0].facts["by"] == 1)
     assert brighter.costs.background == pytest.approx(1, abs=0.05)
+    for one in changes.singles:  # D: two stops of depth for twice the f-number, a stop of noise for twice the ISO
+        facts = one.moves[0].facts
+        if one.moves[0].touches == "aperture":
+            assert one.costs.depth == pytest.approx(2 * np.log2(facts["f_number"] / NOON.f_number))
+        if one.moves[0].touches == "iso":
+            assert one.costs.noise == pytest.approx(np.log2(facts["iso"] / NOON.aim.iso))
+    by = {one.moves[0].facts["by"] for one in named(changes.singles, "iso_up")}
+    assert by == {1, 2}
     skua = next(one for one in named(changes.singles, "unit") if one.moves[0].facts["name"] == "Skua 1200 pack").costs
     units = {one.name: one for one in SHELF}
     assert skua.grams == pytest.approx((units["Skua 1200 pack"].weight_g or 0) - (units["Redshank 60"].weight_g or 0))

@@ -228,6 +228,10 @@ def test_slow_sync_and_trails() -> None:
     trails = dusk.model_copy(update={"motion": setup(motion={"kind": "trails", "trail_s": 0.5}).motion})
     found = methods(trails)["slow"].camera
     assert (found.shutter_s, found.f_number) == (0.5, 16)  # four stops slower, four stops closed
+    assert why(trails.model_copy(update={"fixed": setup(fixed={"aperture": True}).fixed}), "slow") == "aperture_fixed"
+    assert camera(
+        setup(ambient={"condition": "interior_night"}, aim=aim(4, -1, iso=400), fixed={"aperture": True}), "slow"
+    ) == (4, 30, 400, 0)
     noon = setup(aim=aim(8), motion={"kind": "trails", "trail_s": 0.5}, filters=nd(6))
     assert camera(noon, "slow")[3] == 6
     assert methods(noon)["slow"].off_stops == pytest.approx(0, abs=0.2)

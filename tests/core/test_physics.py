@@ -119,6 +119,12 @@ def test_every_mark_rounds_its_exact_value(series: scales.Series) -> None:
         assert len(marks) == len(set(marks)), step
 
 
+def test_a_mark_of_two_series_is_the_nearer_of_both() -> None:
+    """D: 6 lies 2.585 stops over a second: nearer to 8/3, a third (6.35), than to 5/2, a half (5.66)."""
+    assert scales.SHUTTERS.exact(6.0) == pytest.approx(2 ** (8 / 3))
+    assert scales.SHUTTERS.exact(1 / 6) == pytest.approx(2 ** (-8 / 3))
+
+
 def test_a_value_off_the_scale_stays_and_an_array_is_taken() -> None:
     assert scales.APERTURES.exact(5.2) == 5.2
     assert scales.APERTURES.exact(5.66) == pytest.approx(2**2.5)  # typed as it is exactly

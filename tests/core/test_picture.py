@@ -52,6 +52,16 @@ def test_a_picture_has_the_tones_of_its_levels() -> None:
     assert warm["edge"].total[0] > warm["edge"].total[1] > warm["edge"].total[2]
 
 
+def test_the_ambient_has_its_own_colour_in_the_picture() -> None:
+    """D: open shade is bluer than the flash that the camera is set for; green, which carries the level, is the level's."""
+    shade = {"condition": "open_shade", "subject": "shade"}
+    found = scene({"distance_m": 2} | at(45), ambient=shade, aim={"f_number": 8, "background_stops": -2})
+    levels = lit(found)
+    back = next(one for one in tones_of(found, tuple(levels.values())) if one.receiver == "background")
+    assert back.ambient[0] < back.ambient[1] < back.ambient[2]
+    assert back.ambient[1] == pytest.approx(float(srgb(0.18 * 2 ** levels["background"].ambient)), abs=1e-6)
+
+
 def framed(**more: Any) -> Setup:
     lens = {"focal_mm": 50, "subject_m": 4, "background_m": 9}
     return Setup.model_validate(

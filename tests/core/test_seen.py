@@ -64,7 +64,7 @@ def test_the_next_dial(figures: dict[str, object], key: bool, change: float, dia
     assert found.change == pytest.approx(change, abs=0.01)
     assert found.dial_stops == pytest.approx(dial)
     assert found.end == end
-    assert (found.missing > 0.9) == bool(end)
+    assert found.missing == pytest.approx(1 if end else 0, abs=0.01)
 
 
 def test_a_reading_no_brighter_than_the_ambient_shows_no_flash() -> None:

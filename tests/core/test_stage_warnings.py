@@ -31,6 +31,10 @@ def test_wind_takes_what_stands_in_it_by_its_area() -> None:
     assert told(hollow)["wind"]["force_n"] == pytest.approx(44, abs=0.5)
     flat = told(scene({"modifier": DISC} | at(30), stage={"wind_m_s": 8}))["wind"]["force_n"]
     assert flat == pytest.approx(44 * 1.17 / 1.42, abs=0.5)
+    small = told(
+        scene({"modifier": DISC | {"face": {"shape": "disc", "width_m": 0.8}}} | at(30), stage={"wind_m_s": 8})
+    )
+    assert small["wind"]["force_n"] == pytest.approx(0.64 * flat, abs=0.01)
     square = {"shape": "rectangle", "width_m": 0.5, "height_m": 1.0}
     assert told(scene({"modifier": DISC | {"face": square}} | at(30), stage={"wind_m_s": 8}))["wind"][
         "force_n"
@@ -124,6 +128,7 @@ def test_whom_the_key_favours_is_told_by_the_key_alone() -> None:
     group = {"kind": "group", "people": 9, "width_m": 4}
     for favoured, bearing, warned in (
         ("right", 40, False), ("right", -40, True), ("right", -10, False), ("left", 40, True), ("left", -40, False),
+        ("left", 14, False), ("left", 16, True), ("right", -16, True),
     ):  # fmt: skip
         fill = {"role": "fill", "distance_m": 4} | at(-bearing)
         solved = scene(fill, {"role": "key", "distance_m": 4} | at(bearing), stage=group | {"favoured": favoured})

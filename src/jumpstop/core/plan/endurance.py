@@ -3,6 +3,7 @@
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from itertools import combinations, islice
 
 import numpy as np
 
@@ -285,7 +286,7 @@ def _orders(file: JobFile, plan: DayPlan, step: Step, avoid: Sequence[MethodKind
     helps nothing."""
     sessions, first = file.job.sessions, plan.gives_out
     movable = [at for at, session in enumerate(sessions) if session.start is None]
-    pairs = [(a, b) for number, a in enumerate(movable) for b in movable[number + 1 :]][:MOST_ORDERS]
+    pairs = islice(combinations(movable, 2), MOST_ORDERS)
     best: Way | None = None
     for a, b in pairs:
         turned = list(sessions)

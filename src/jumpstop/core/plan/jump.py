@@ -97,21 +97,24 @@ class JumpAt:
     @property
     def of(self) -> Of | None:
         """What it belongs to."""
-        owners = self.jump.of
-        return owners[min(self.where[1], len(owners) - 1)] if owners else None
+        return self._lights(self.jump.of) if self.jump.of else None
 
     @property
     def mark(self) -> Mark:
         """Where it comes from; what readings have moved is the user's own."""
         mark = "U" if self.thing >= 0 else self.jump.mark
-        return mark if isinstance(mark, str) else mark[min(self.where[1], len(mark) - 1)]
+        return mark if isinstance(mark, str) else self._lights(mark)
 
     def __getitem__(self, name: str) -> Any:
         """One of its facts."""
         fact = self.jump.facts[name]
         if isinstance(fact, np.ndarray):
             return pick(fact, self.where)
-        return fact[min(self.where[1], len(fact) - 1)] if isinstance(fact, tuple) else fact
+        return self._lights(fact) if isinstance(fact, tuple) else fact
+
+    def _lights(self, each: tuple[Any, ...]) -> Any:
+        """What is the light's own, where lights differ."""
+        return each[self.where[1] if len(each) > 1 else 0]
 
 
 def total(chain: Chain) -> Figure:

@@ -7,6 +7,7 @@ axis, for all units at once; so a pair is looked up, not solved anew, and is exa
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from itertools import combinations
 from typing import NamedTuple
 
 import numpy as np
@@ -98,7 +99,7 @@ def levers(
     at_hand = [*ones, *_twice(ones[1:], pairs)]
     found = list(_levers(_grid(setup, at, [start], at_hand, table, ambient), here, unit, pairs))
     of_camera = [move for move in singles if move.setup and move.touches != "ambient"]
-    both = [(a, b) for i, a in enumerate(of_camera) for b in of_camera[i + 1 :] if together(a, b)] if pairs else []
+    both = [two for two in combinations(of_camera, 2) if together(*two)] if pairs else []
     once = _states(setup, ambient, step, kind, [(move,) for move in of_camera])
     for states, variants in ((once, beside), (_states(setup, ambient, step, kind, both), ones[:1])):
         if states:
@@ -126,11 +127,10 @@ def _known(move: Move, moves: Sequence[Move]) -> bool:
 def _twice(ones: Sequence[Variant], pairs: bool) -> list[Variant]:
     """Every two of the light's moves that can be made at once."""
     out = []
-    for i, one in enumerate(ones if pairs else ()):
-        for other in ones[i + 1 :]:
-            change = other.moves[0].light
-            if change is not None and together(one.moves[0], other.moves[0]):
-                out.append(Variant(one.moves + other.moves, change(one.light)))
+    for one, other in combinations(ones if pairs else (), 2):
+        change = other.moves[0].light
+        if change is not None and together(one.moves[0], other.moves[0]):
+            out.append(Variant(one.moves + other.moves, change(one.light)))
     return out
 
 

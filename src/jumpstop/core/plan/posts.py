@@ -1,5 +1,6 @@
 """Who could stand where: what each light of a job needs, which units hold it, and whether a set of units covers all."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from statistics import NormalDist
@@ -125,27 +126,29 @@ class Missing:
 
 
 def missing(landings: Sequence[Landings], chance: float) -> list[Missing]:
-    """The lights that nothing covers; by what lacks least in the best method, the worst first."""
-    wanted = _quantile(chance)
+    """The lights that nothing covers in the method of their setup that lacks least; the worst first."""
     found = []
     for at, one in enumerate(landings):
-        if any(all((one.chance[k, i] >= chance).any() for i in range(len(one.lights))) for k in range(len(one.kinds))):
-            continue
-        for light in range(len(one.lights)):
-            best: Missing | None = None
-            for kind in range(len(one.kinds)):
-                reach = one.reach(kind, light)
-                if not reach.able.any() or (one.chance[kind, light] >= chance).any():
-                    continue
-                bright = reach.too_bright > 0
-                lacks = np.where(bright, reach.too_bright, wanted * reach.sd - reach.spare)
-                lacks = np.where(reach.able, np.maximum(lacks, 0.0), np.inf)
-                unit = int(np.argmin(lacks))
-                if best is None or lacks[unit] < best.lacks:
-                    best = Missing(at, kind, light, unit, float(lacks[unit]), bool(bright[unit]))
-            if best is not None:
-                found.append(best)
+        lacking = [_lacking(at, one, kind, chance) for kind in range(len(one.kinds))]
+        if lacking and all(lacking):
+            least = min(lacking, key=lambda lights: max(light.lacks for light in lights))
+            found += [light for light in least if math.isfinite(light.lacks)]
     return sorted(found, key=lambda one: -one.lacks)
+
+
+def _lacking(at: int, one: Landings, kind: int, chance: float) -> list[Missing]:
+    """The lights that nothing covers in one method, each with what lacks least; no end where no unit can be used."""
+    out = []
+    for light in range(len(one.lights)):
+        reach = one.reach(kind, light)
+        if not reach.able.any():
+            out.append(Missing(at, kind, light, -1, math.inf, False))
+        elif not (one.chance[kind, light] >= chance).any():
+            bright = reach.too_bright > 0
+            lacks = np.where(bright, reach.too_bright, _quantile(chance) * reach.sd - reach.spare)
+            unit = int(np.argmin(np.where(reach.able, lacks, np.inf)))
+            out.append(Missing(at, kind, light, unit, max(0.0, float(lacks[unit])), bool(bright[unit])))
+    return out
 
 
 def crowded(landings: Sequence[Landings], table: UnitTable, chance: float, spares: int) -> list[int]:
