@@ -3,24 +3,30 @@
 A seeded sample of all mutants that the package cosmic-ray can make of `src/jumpstop/core` (SAMPLE, 160 unless said):
 places are drawn first, then one of the changes possible there, so that no kind of change outweighs the others. Left
 out are type annotations, which nothing runs; decorators (frozen, caches) and the strictness of zip, which change no
-figure; and comparisons turned into identity (is, is not), which on numbers is nobody's mistake. Each mutant is tested
-in a process of its own, forked from one that has the libraries loaded already. It ends after four times as long as the
-unchanged tests take. Survivors are printed with their line; docs/mutants.md says why each may live. ONLY=plan/learning
-draws from the modules of whose path that is a part.
+figure; and what is nobody's mistake: comparisons turned into identity (is, is not), and a comparison with a word turned
+into its order in the alphabet (`role >= "key"`). Which tests run which line is measured first, with the package
+coverage, on the unchanged core. Each mutant is then tested by those that run its statement, the quickest first, in a
+process of its own, forked from one that has the libraries loaded already; what runs as a module is imported is tested
+by all. It ends after four times as long as these tests take unchanged (a minute at the least). Survivors are printed
+with their line; docs/mutants.md says why each may live. ONLY=plan/learning draws from the modules of whose path that
+is a part.
 """
 
 import ast
 import importlib.machinery
 import os
+import pickle
 import random
 import signal
 import sys
+import tempfile
 import time
 from collections import defaultdict
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 from typing import Any, NamedTuple
 
+import coverage
 import hypothesis
 import numpy
 import pandas
@@ -36,16 +42,18 @@ from cosmic_ray.plugins import get_operator, operator_names
 LOADED = (hypothesis, numpy, pandas, pvlib, pydantic, scipy)  # once, for all the processes forked from this one
 ROOT = Path(__file__).parent.parent
 CORE = ROOT / "src" / "jumpstop" / "core"
-SLOW = ("test_learning", "test_next_reading", "test_levers")  # last, as most mutants are noticed by something quicker
 TESTS = sorted(
-    (file for part in ("core", "words") for file in (ROOT / "tests" / part).glob("test_*.py")),
-    key=lambda file: (file.stem in SLOW, file),
+    file
+    for part in ("core", "words")
+    for file in (ROOT / "tests" / part).glob("test_*.py")
+    if file.stem != "test_house"
 )
 SEED, FLOOR, LEAST_S, TIMES = int(os.environ.get("SEED", "20261126")), 0.9, 60.0, 4
 TOO_LONG = -1
 ONLY = os.environ.get("ONLY", "")
 SAMPLE = int(os.environ.get("SAMPLE", "160"))
 NOT_MEANT = ("NoOp", "RemoveDecorator", "_Is", "_IsNot")
+ORDER = ("_Lt", "_LtE", "_Gt", "_GtE")
 ALIASES = ("Figure", "Floats", "Burn", "Line", "Facts")  # names of types
 
 
@@ -73,21 +81,31 @@ def left_out(source: str) -> list[tuple[tuple[int, int], tuple[int, int]]]:
     return [((n.lineno, n.col_offset), (n.end_lineno or 0, n.end_col_offset or 0)) for n in found if n is not None]
 
 
+def words_compared(source: str) -> list[tuple[tuple[int, int], tuple[int, int]]]:
+    """Where something is compared with a word written there: (start, end) as (line, column)."""
+    return [
+        ((n.lineno, n.col_offset), (n.end_lineno or 0, n.end_col_offset or 0))
+        for n in ast.walk(ast.parse(source))
+        if isinstance(n, ast.Compare) and len(n.ops) == 1 and isinstance(n.ops[0], ast.Eq | ast.NotEq)
+        and isinstance(getattr(n.comparators[0], "value", None), str)
+    ]  # fmt: skip
+
+
 def all_mutants() -> list[Mutant]:
     """Every change that runs, in every module of the core."""
     out = []
     for path in sorted(path for path in CORE.rglob("*.py") if ONLY in str(path.relative_to(CORE))):
         source = path.read_text(encoding="utf-8")
-        typed = left_out(source)
+        typed, words = left_out(source), words_compared(source)
         nodes = list(ast_nodes(get_ast(source)))
         for name in operator_names():
             operator_class = get_operator(name)
             if operator_class.arguments() or name.endswith(NOT_MEANT):
                 continue
-            operator, occurrence = operator_class(), 0
+            operator, occurrence, alphabet = operator_class(), 0, name.endswith(ORDER)
             for node in nodes:
                 for start, _ in operator.mutation_positions(node):
-                    if not any(low <= start < high for low, high in typed):
+                    if not any(low <= start < high for low, high in (*typed, *(words if alphabet else ()))):
                         out.append(Mutant(path, start, name, occurrence))
                     occurrence += 1
     return out
@@ -110,15 +128,98 @@ def code_of(mutant: Mutant) -> str | None:
     return mutate_code(source, get_operator(mutant.operator)(), mutant.occurrence)
 
 
-def tested(path: Path, code: str, seconds: float) -> int:
-    """Run the tests with this code in place of the module's own, in a process of its own, its namesake first; its exit
-    status, or TOO_LONG."""
+class Measured(NamedTuple):
+    """What running the unchanged tests has shown: whether they pass; seconds of each by its name; and which tests run
+    each line of a file, where "" stands for what runs as it is imported."""
+
+    status: int
+    seconds: dict[str, float]
+    run_by: dict[str, dict[int, set[str]]]
+
+
+class _Watched:
+    """A pytest plug-in: the context of what is measured is the test that runs."""
+
+    def __init__(self, found: coverage.Coverage) -> None:
+        self.found, self.seconds = found, dict[str, float]()
+
+    @pytest.hookimpl(wrapper=True)
+    def pytest_runtest_protocol(self, item: pytest.Item) -> Any:
+        """Around each test."""
+        began = time.monotonic()
+        self.found.switch_context(item.nodeid)
+        done = yield
+        self.found.switch_context("")
+        self.seconds[item.nodeid] = time.monotonic() - began
+        return done
+
+
+class _Chosen:
+    """A pytest plug-in: these tests and no others, in this order."""
+
+    def __init__(self, tests: list[str]) -> None:
+        self.place = {name: at for at, name in enumerate(tests)}
+
+    def pytest_collection_modifyitems(self, items: list[pytest.Item]) -> None:
+        """Leave them and sort them."""
+        items[:] = sorted((one for one in items if one.nodeid in self.place), key=lambda one: self.place[one.nodeid])
+
+
+def _pytest(files: list[Path], plugin: object) -> int:
+    words = ["-x", "-q", "-p", "no:cacheprovider", f"--rootdir={ROOT}", *map(str, files)]
+    return int(pytest.main(words, plugins=[plugin]))
+
+
+def measured() -> Measured:
+    """Run the unchanged tests in a process of their own and see what they run."""
+    with tempfile.TemporaryDirectory() as folder:
+        into = Path(folder) / "measured"
+        child = os.fork()
+        if child:
+            os.waitpid(child, 0)
+            return Measured(*pickle.loads(into.read_bytes())) if into.exists() else Measured(1, {}, {})
+        found = coverage.Coverage(data_file=None, include=[f"{CORE}/*"], config_file=False)
+        watched = _Watched(found)
+        _silent()
+        found.start()
+        status = _pytest(TESTS, watched)
+        found.stop()
+        data = found.get_data()
+        run_by = {
+            file: {line: set(tests) for line, tests in data.contexts_by_lineno(file).items()}
+            for file in data.measured_files()
+        }
+        into.write_bytes(pickle.dumps((status, watched.seconds, run_by)))
+        os._exit(0)
+
+
+def _statement(source: str, line: int) -> range:
+    """The lines of the smallest statement that a line is part of; of one with a body its head alone."""
+    found = range(line, line + 1)
+    for node in ast.walk(ast.parse(source)):
+        if isinstance(node, ast.stmt):
+            body = getattr(node, "body", None)
+            lines = range(node.lineno, max(node.lineno, body[0].lineno - 1 if body else node.end_lineno or 0) + 1)
+            if line in lines and (len(found) == 1 or len(lines) < len(found)):
+                found = lines
+    return found
+
+
+def tests_of(mutant: Mutant, unchanged: Measured) -> list[str]:
+    """The tests that run the statement of a mutant, the quickest first; all, where it runs as it is imported."""
+    lines = unchanged.run_by.get(str(mutant.path), {})
+    statement = _statement(mutant.path.read_text(encoding="utf-8"), mutant.place[0])
+    runs = set[str]().union(*(lines.get(line, ()) for line in statement))
+    wanted = set(unchanged.seconds) if "" in runs else runs
+    return sorted(wanted, key=lambda test: (test not in runs, unchanged.seconds[test]))
+
+
+def tested(path: Path, code: str, seconds: float, tests: list[str]) -> int:
+    """Run tests with this code in place of the module's own, in a process of its own; its exit status, or TOO_LONG."""
     child = os.fork()
     if child:
         return _waited(child, seconds)
-    silence = os.open(os.devnull, os.O_WRONLY)
-    os.dup2(silence, 1)
-    os.dup2(silence, 2)
+    _silent()
     get_code = importlib.machinery.SourceFileLoader.get_code
 
     def changed(loader: Any, name: str) -> Any:
@@ -127,11 +228,13 @@ def tested(path: Path, code: str, seconds: float) -> int:
         return get_code(loader, name)
 
     importlib.machinery.SourceFileLoader.get_code = changed  # type: ignore[method-assign]
-    files = sorted(
-        (file for file in TESTS if file.stem != "test_house"), key=lambda file: file.stem != f"test_{path.stem}"
-    )
-    words = ["-x", "-q", "-p", "no:cacheprovider", f"--rootdir={ROOT}", *map(str, files)]
-    os._exit(int(pytest.main(words)))
+    os._exit(_pytest(sorted({ROOT / test.partition("::")[0] for test in tests}), _Chosen(tests)))
+
+
+def _silent() -> None:
+    silence = os.open(os.devnull, os.O_WRONLY)
+    os.dup2(silence, 1)
+    os.dup2(silence, 2)
 
 
 def _waited(child: int, seconds: float) -> int:
@@ -146,10 +249,12 @@ def _waited(child: int, seconds: float) -> int:
     return TOO_LONG
 
 
-def status_of(mutant: Mutant, seconds: float) -> int:
+def status_of(mutant: Mutant, unchanged: Measured) -> int:
     """0 where the tests pass with the change in place: it is not noticed. Else some fail, cannot run, or never end."""
     code = code_of(mutant)
-    return 1 if code is None else tested(mutant.path, code, seconds)
+    tests = tests_of(mutant, unchanged)
+    seconds = max(LEAST_S, TIMES * sum(unchanged.seconds[test] for test in tests))
+    return 1 if code is None else tested(mutant.path, code, seconds, tests) if tests else 0
 
 
 def shown(mutant: Mutant) -> str:
@@ -170,14 +275,13 @@ def main() -> int:
     start = time.monotonic()
     everything = all_mutants()
     chosen = sample(everything, SAMPLE)
-    first, began = chosen[0].path, time.monotonic()
-    if tested(first, first.read_text(encoding="utf-8"), 600) != 0:
+    unchanged = measured()
+    if unchanged.status != 0:
         print("The tests fail without any change: nothing can be said.")
         return 1
-    seconds = max(LEAST_S, TIMES * (time.monotonic() - began))
 
     def status(mutant: Mutant) -> int:
-        found = status_of(mutant, seconds)
+        found = status_of(mutant, unchanged)
         if found == 0:
             print(shown(mutant), flush=True)
         return found
@@ -187,8 +291,8 @@ def main() -> int:
     noticed = len(found) - found.count(0)
     share = noticed / len(found)
     print(
-        f"{noticed} of {len(found)} noticed ({share:.1%}), {found.count(TOO_LONG)} of them by not ending within "
-        f"{seconds:.0f} s; a sample (seed {SEED}) of {len(everything):,} mutants, in {time.monotonic() - start:.0f} s"
+        f"{noticed} of {len(found)} noticed ({share:.1%}), {found.count(TOO_LONG)} of them by not ending; a "
+        f"sample (seed {SEED}) of {len(everything):,} mutants, in {time.monotonic() - start:.0f} s"
     )
     return 0 if share >= FLOOR else 1
 

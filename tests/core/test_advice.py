@@ -78,6 +78,14 @@ def test_a_method_where_a_unit_reaches_comes_before_one_where_none_does() -> Non
     assert advised_method(solved(unit(10), aim=aim(2.8, -1), lights=[{"distance_m": 40}])) == "stop_down"
 
 
+def test_the_first_light_is_asked_where_none_is_said() -> None:
+    """The key wants what only HSS of a stronger unit has; the fill beside it has enough in any method."""
+    two = [{"distance_m": 8}, {"role": "fill", "target_stops": -6, "distance_m": 1}]
+    both = solved(unit(30, hss=None), unit(400, hss=Hss()), aim=aim(2.8, -1), lights=two)
+    assert advised_method(both) == advised_method(both, light=0) == "hss"
+    assert advised_method(both, light=1) != "hss"
+
+
 def test_a_hater_of_filters_is_heard() -> None:
     found = solved(aim=aim(2.8, -1), filters=ND5)
     assert advised_method(found) == "nd"

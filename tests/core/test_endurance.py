@@ -20,7 +20,8 @@ from jumpstop.core.physics import battery
 from jumpstop.core.plan.ambient import ambient_of
 from jumpstop.core.plan.endurance import IDLE_PER_H, day_plan, spread_of
 from jumpstop.core.plan.hands import Standing, changes_between
-from jumpstop.core.plan.hours import clock_of, clocks, first_lost, hours_of, sunset
+from jumpstop.core.plan.hours import at_time, clock_of, clocks, first_lost, hours_of, sunset
+from jumpstop.core.plan.packing import pack_of
 from jumpstop.core.plan.reach import solve
 from jumpstop.core.plan.turns import CADENCE_S, TURNOVER_MIN, picked_of, solved_for_paper, units_at, with_iso
 from jumpstop.core.scene.ambient import AmbientSpec
@@ -404,6 +405,29 @@ def test_only_what_hands_must_change_is_told() -> None:
     codes = [one.code for one in changes_between(standing(moved), both)]
     assert codes[:2] == ["light_up", "unit"]
     assert "light_away" in [one.code for one in changes_between(both, standing(moved))]
+
+
+def test_a_session_under_the_sun_is_solved_hour_by_hour_with_its_light() -> None:
+    """From 09:15 each stretch is an hour on, and is solved at the hour it begins; the sun rises to noon."""
+    sunny = setups()[5]
+    plan = day_plan(file_of([{"people": 20, "minutes_each": 12}], sunny, day=date(2026, 6, 24)), SHELF, ways=False)
+    first, *more = plan.turns[0].stretches
+    assert [round(one.start) for one in (first, *more)] == [555, 615, 675, 735]
+    for one in (first, *more):
+        there = at_time(plan.turns[0].setup, time(int(one.start) // 60, int(one.start) % 60))
+        assert one.solved.ambient.background_ev == pytest.approx(ambient_of(there.ambient).background_ev, abs=0.01)
+    assert more[-1].solved.ambient.background_ev > first.solved.ambient.background_ev + 0.1
+
+
+def test_with_a_charger_as_many_batteries_go_along_as_go_round() -> None:
+    """Two that go round for ever (a charge lasts an hour, and is full again as soon), and a spare; without one, five."""
+    full = DARK | {"lights": [{"distance_m": 3, "dial_stops": 0.0}]}
+    session = [{"people": 4, "frames_each": 100, "minutes_each": 60, "tests": 0, "change_min": 0}]
+    for job, count in (({"chargers": 1, "charge_h": 0.9}, 3), ({}, 6)):
+        file = file_of(session, full, batteries=[{"unit": "One", "charges": 5}], **job)
+        packed = {one.what: one for one in pack_of(file, day_plan(file, table_of([ONE])), {}, ())}
+        assert (packed["battery"].count, packed["battery"].spare) == (count, 1)
+        assert ("charger" in packed) == bool(job)
 
 
 def test_test_frames_are_frames_too() -> None:

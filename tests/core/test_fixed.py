@@ -87,6 +87,9 @@ def test_what_is_free_is_worked_out_in_order() -> None:
         fixed = fast | ({} if more else {"iso": True})
         costs = possible(solve(two_under(fixed=fixed, **more), table_of([GN36])))["hss"].costs
         assert {"iso_worked_out", "aperture_worked_out"} & {one.code for one in costs} == {cost}
+    four = {"name": "Four", "stops": 4}
+    long = possible(solve(two_under(filters=[four], fixed={"nd": {"filters": ["Four"], "stops": 4}}), table_of([GN36])))
+    assert (long["nd"].camera.shutter_s, long["nd"].camera.nd_stops) == (1 / 125, 4)  # 2000 / 16
     synced = {"shutter_s": 1 / 125, "iso": True, "nd": {"filters": ["Three"], "stops": 3}}
     nd = possible(solve(two_under(fixed=synced), table_of([GN36])))["nd"].camera
     assert (nd.nd_stops, nd.f_number) == (3, 11)  # a stop slower behind the same filter

@@ -234,6 +234,38 @@ def test_too_bright_and_stops_in_hand() -> None:
     assert bought
     assert all(one.gain < 0 <= one.spare for one in bought)
     assert {"layer_on", "farther"} & {one.moves[0].code for one in bought}
+    hall = dark | {"aim": {"f_number": 4, "iso": 400}, "lights": [{"distance_m": 8}]}
+    codes = [one.moves[0].code for one in spending(found(Setup.model_validate(hall), "Curlew 400", "sync"))]
+    assert set(codes) == {"modifier", "stop_down", "iso_down", "farther"}
+    order = [
+        codes.index(code) for code in ("modifier", "iso_down", "farther")
+    ]  # softer before less noise, then farther
+    assert order == sorted(order)
+    assert len(codes) - 1 - codes[::-1].index("stop_down") < codes.index("farther")  # depth is worth more than nothing
+
+
+def test_only_a_zoom_head_is_offered_what_wants_one() -> None:
+    grip = OwnModifier(name="Grip frame", id="grip", kind="softbox", stops=-1, needs_zoom_head=True)
+    for name in NAMES[:-1]:
+        unit = SHELF[NAMES.index(name)]
+        offered = levers(NOON, 0, "nd", TABLE, NAMES.index(name), Bag((grip,)), pairs=False).singles
+        there = "Grip frame" in {one.moves[0].facts.get("name") for one in offered}
+        assert there == (unit.zoom_max_mm is not None and unit.takes_modifiers), name
+
+
+def test_a_method_that_holds_the_background_darker_says_by_how_much() -> None:
+    """P: a room at night a stop under wants 1/30; by sync, held at 1/60, it lies a stop darker."""
+    ambient = {"condition": "interior_night", "subject": "shade"}
+    dusk = Setup.model_validate({"ambient": ambient, "aim": {"f_number": 4, "iso": 400, "background_stops": -1}})
+    sync = [one for one in found(dusk, "Curlew 400", "slow").singles if one.moves[0].method == "sync"]
+    assert [one.costs.background for one in sync] == [pytest.approx(-1, abs=0.01)]
+
+
+def test_no_light_is_put_nearer_than_a_hand_can_reach_past() -> None:
+    """M: 0.3 m; from 0.4 m two of the three steps would lie nearer."""
+    near = NOON.model_copy(update={"lights": (NOON.lights[0].model_copy(update={"distance_m": 0.4}),)})
+    metres = {one.moves[0].facts["metres"] for one in named(found(near, "Redshank 60").singles, "closer")}
+    assert metres == {0.34}
 
 
 def test_what_a_change_costs() -> None:
@@ -247,9 +279,9 @@ def test_what_a_change_costs() -> None:
     for one in changes.singles:  # D: two stops of depth for twice the f-number, a stop of noise for twice the ISO
         facts = one.moves[0].facts
         if one.moves[0].touches == "aperture":
-            assert one.costs.depth == pytest.approx(2 * np.log2(facts["f_number"] / NOON.f_number))
+            assert one.costs.depth == pytest.approx(-facts["by"])
         if one.moves[0].touches == "iso":
-            assert one.costs.noise == pytest.approx(np.log2(facts["iso"] / NOON.aim.iso))
+            assert one.costs.noise == pytest.approx(facts["by"])
     by = {one.moves[0].facts["by"] for one in named(changes.singles, "iso_up")}
     assert by == {1, 2}
     skua = next(one for one in named(changes.singles, "unit") if one.moves[0].facts["name"] == "Skua 1200 pack").costs

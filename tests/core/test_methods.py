@@ -129,6 +129,7 @@ def test_the_smallest_change_comes_before_hss() -> None:
             "past_sync",
             "no_curtains",
         ),
+        ({"body": {"name": "G", "shutter": "global", "sync_s": 1 / 250}}, "past_sync", "no_curtains"),
         ({"body": {"name": "L", "shutter": "leaf", "sync_s": 1 / 250, "top_speed_s": 1 / 250}}, "hss", "no_hss"),
     ],
 )
@@ -228,6 +229,9 @@ def test_slow_sync_and_trails() -> None:
     trails = dusk.model_copy(update={"motion": setup(motion={"kind": "trails", "trail_s": 0.5}).motion})
     found = methods(trails)["slow"].camera
     assert (found.shutter_s, found.f_number) == (0.5, 16)  # four stops slower, four stops closed
+    assert (
+        methods(setup(ambient={"condition": "dark"}, aim=aim(8)))["slow"].camera.shutter_s == 30
+    )  # the longest there is
     assert why(trails.model_copy(update={"fixed": setup(fixed={"aperture": True}).fixed}), "slow") == "aperture_fixed"
     assert camera(
         setup(ambient={"condition": "interior_night"}, aim=aim(4, -1, iso=400), fixed={"aperture": True}), "slow"

@@ -32,7 +32,8 @@ def test_the_reading_that_settles_most_is_of_what_is_in_doubt() -> None:
     reaches = [lit(box, table, 0, 0.1), lit(None, table, 1, 3.0)]
     found = [(landing_of(reach, at, at, 0), reach) for at, reach in enumerate(reaches)]
     landings = [landing for landing, _ in found]
-    best = propose(landings, candidates_of(found, [0, 1]), table)[0]
+    best, second = propose(landings, candidates_of(found, [0, 1]), table)
+    assert second.wrong < best.wrong
     assert (best.candidate.unit, best.candidate.light.modifier and best.candidate.light.modifier.name) == (0, "Box")
     assert best.wrong_after < best.wrong < 0.5
     before, after = best.sd[0]

@@ -14,7 +14,7 @@ import numpy as np
 
 from ..kit.errors import CannotSolve
 from ..kit.table import UnitTable
-from ..physics.scales import Step
+from ..physics.scales import APERTURES, ISOS, Step
 from ..scene.light import Light
 from ..scene.seen import MethodKind
 from ..scene.setup import Setup
@@ -210,8 +210,8 @@ def _costs(grid: _Grid, here: _Grid, at: Spot, unit: int, moves: Tried) -> Costs
     return Costs(
         softer=_size(light) - _size(was),
         background=state.method.off_stops - start.method.off_stops + asked,
-        depth=2 * math.log2(camera.f_number / before.f_number),
-        noise=math.log2(camera.iso / before.iso),
+        depth=2 * math.log2(APERTURES.exact(camera.f_number) / APERTURES.exact(before.f_number)),
+        noise=math.log2(ISOS.exact(camera.iso) / ISOS.exact(before.iso)),
         recycle_s=float(supply.least_s[other] + power * (supply.full_s[other] - supply.least_s[other])),
         charge=power,
         grams=0.0 if math.isnan(weight) else weight,
