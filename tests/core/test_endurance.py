@@ -17,6 +17,7 @@ from jumpstop.core.kit.power import PowerSupply
 from jumpstop.core.kit.table import UnitTable, table_of
 from jumpstop.core.kit.unit import Claim, Heat, Hss, Unit
 from jumpstop.core.physics import battery
+from jumpstop.core.plan import endurance
 from jumpstop.core.plan.ambient import ambient_of
 from jumpstop.core.plan.endurance import IDLE_PER_H, day_plan, spread_of
 from jumpstop.core.plan.hands import Standing, changes_between
@@ -241,6 +242,40 @@ def test_spread_is_the_same_for_the_same_seed() -> None:
     tight = file_of([{"people": 10, "frames_each": 90, "minutes_each": 6}], batteries=[{"unit": "One", "charges": 1}])
     assert spread_of(day_plan(tight, table_of([ONE])), 400, 1).lasts < one.lasts
     assert one.until <= plan.ends
+
+
+@pytest.mark.parametrize(
+    ("kept", "lasts"),
+    [
+        ("SD_FRAMES", lambda room: phi((room - 1) / 0.15)),  # so many times as many frames
+        ("SD_POWER", lambda room: phi(math.log2(room) / 0.3)),  # so many stops more
+        ("SD_CELLS", lambda room: phi((1 - 1 / room) / 0.1)),  # cells that hold so much
+    ],
+)
+def test_how_sure_a_day_is_by_one_doubt_at_a_time(kept: str, lasts: Any, monkeypatch: pytest.MonkeyPatch) -> None:
+    """D: the normal distribution at the room that is left, 100 full flashes for 90, and half a hundredth for idling."""
+    for name in {"SD_FRAMES", "SD_POWER", "SD_CELLS"} - {kept}:
+        monkeypatch.setattr(endurance, name, 0.0)
+    half = DARK | {"lights": [{"distance_m": 3, "dial_stops": 1.0}]}
+    session = {"people": 3, "frames_each": 60, "minutes_each": 10, "tests": 0, "change_min": 0}
+    plan = day_plan(file_of([session], half, batteries=[{"unit": "One", "charges": 1}]), table_of([ONE]))
+    room = (100 - 0.5) / 90
+    spread = spread_of(plan, 2000)
+    assert spread.lasts == pytest.approx(lasts(room), abs=0.03)
+    if kept == "SD_FRAMES":  # nine days of ten have less than 1.28 sd more frames
+        assert spread.until == pytest.approx(540 + 30 * 100 / (90 * (1 + 1.2816 * 0.15) + 0.5), abs=0.4)
+
+
+def phi(x: float) -> float:
+    """The normal distribution."""
+    return 0.5 * math.erfc(-x / math.sqrt(2))
+
+
+def test_a_light_that_is_off_works_not_and_the_next_does() -> None:
+    two = DARK | {"lights": [{"distance_m": 3, "on": False}, {"distance_m": 3, "pops": 2}]}
+    plan = day_plan(file_of([{"people": 2, "frames_each": 10, "tests": 0.5}], two), table_of([ONE]))
+    (work,) = plan.turns[0].stretches[0].work
+    assert (work.light, work.unit, work.flashes) == (1, 0, 60)  # 2 people, 15 frames, two pops each
 
 
 def test_of_what_goes_along_the_lightest_that_reaches_is_taken() -> None:

@@ -1,6 +1,7 @@
 """The picture and the set from above: tones, where things fall in the frame, rings, shadows, lenses of the same size."""
 
 import math
+from datetime import UTC, datetime
 from typing import Any
 
 import colour
@@ -8,6 +9,7 @@ import numpy as np
 import pytest
 from test_stage import at, lit, scene
 
+from jumpstop.core.physics.daylight import sun_position
 from jumpstop.core.physics.tone import balanced_rgb, kelvin_rgb, srgb
 from jumpstop.core.plan.picture import dark_from_m, framing_of, on_frame, same_size, tones_of
 from jumpstop.core.plan.stage import RINGS, short_side, softness, stage_of, sun_of
@@ -168,6 +170,46 @@ def test_softness_and_the_short_side() -> None:
 
 def test_the_sun_on_the_stage() -> None:
     assert sun_of(scene({"distance_m": 2})) is None
+
+
+def test_the_set_from_above_and_its_shadows() -> None:
+    """D: bearing b, d metres: (d sin b, -d cos b); a shadow runs away from the sun, as long as its height over tan h."""
+    sun = {
+        "by": "sun", "clock": "13:00", "day": "2026-06-24", "subject": "back",
+        "place": {"name": "Downs", "latitude": 51.0, "longitude": 0.0, "zone": "Europe/London"},
+    }  # fmt: skip
+    wide = {"f_number": 8, "lens": {"focal_mm": 24, "subject_m": 4, "background_m": 20}}
+    left = {"role": "rim", "distance_m": 3, "zoom_mm": 70} | at(-120, turn_deg=10)
+    found = scene({"distance_m": 2} | at(60), left, ambient=sun, aim=wide, stage={"camera_looks_deg": 150})
+    height, azimuth = sun_position(51.0, 0.0, datetime(2026, 6, 24, 12, tzinfo=UTC))
+    stage = stage_of(found, found.kinds[0], (0, None))
+    assert stage.sun == pytest.approx(((150 + 180 - azimuth + 180) % 360 - 180, height), abs=0.1)
+    assert (stage.camera_m, stage.background_m) == (4, 16)
+    assert stage.view_deg == pytest.approx(math.degrees(math.atan(18 / 24)))
+    for placed, bearing, metres, turn in zip(stage.lights, (60, -120), (2, 3), (0, 10), strict=True):
+        flat = math.sqrt(metres**2 - (1.75 * 0.93 - found.setup.stage.face_m) ** 2)
+        assert placed.at[:2] == pytest.approx(
+            (flat * math.sin(math.radians(bearing)), -flat * math.cos(math.radians(bearing))), abs=0.01
+        )
+        assert placed.points_deg == pytest.approx(
+            (math.degrees(math.atan2(-placed.at[0], -placed.at[1])) + turn + 180) % 360 - 180
+        )
+    assert [one.beam_deg for one in stage.lights] == pytest.approx([54.43, 28.84], abs=0.01)  # 2 atan(18 / zoom)
+    level = float(found.reach(found.kinds[0], 0).flash_at_dial[0])
+    assert stage.lights[0].rings == pytest.approx([2 * 2 ** ((level - ring) / 2) for ring in RINGS])
+    assert stage.lights[1].rings == ()
+    assert stage.sun is not None
+    away = math.radians(stage.sun[0])
+    for shadow, placed in zip(stage.shadows, stage.lights, strict=True):
+        long = placed.at[2] / math.tan(math.radians(stage.sun[1]))
+        assert shadow is not None
+        assert shadow.foot == pytest.approx(placed.at[:2])
+        assert shadow.tip == pytest.approx((placed.at[0] - long * math.sin(away), placed.at[1] + long * math.cos(away)))
+    assert [shadow.in_frame for shadow in stage.shadows if shadow] == [True, True]
+    night = sun | {"clock": "23:00"}
+    dark = scene({"distance_m": 2}, ambient=night, stage={"camera_looks_deg": 150})
+    assert sun_of(dark) is None
+    assert stage_of(dark, dark.kinds[0], (0,)).shadows == (None,)
 
 
 def test_the_order_of_work() -> None:
