@@ -129,8 +129,8 @@ def pocket_of(solved: Solved, kind: MethodKind, units: Sequence[int | None], ste
 
 def _marks(series: Series, planned: float, step: Step, size: Callable[[float], float]) -> list[Mark]:
     """The marked values within reach of the planned one, and what each adds [stops]."""
-    values = sorted({*series.steps[step], planned}, key=size)
-    return [Mark(one, size(one) - size(planned)) for one in values if abs(size(one) - size(planned)) <= MOST_STOPS]
+    marks = [Mark(one, size(one) - size(planned)) for one in sorted({*series.steps[step], planned}, key=size)]
+    return [mark for mark in marks if abs(mark.stops) <= MOST_STOPS + 1e-9]
 
 
 def _allowed(setup: Setup, kind: MethodKind, seconds: float, camera: CameraSettings) -> bool:
