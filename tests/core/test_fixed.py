@@ -1,7 +1,9 @@
 """Figures that are fixed, and what is worked out from them."""
 
 import math
+from dataclasses import replace
 
+import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -9,6 +11,7 @@ from hypothesis import strategies as st
 from jumpstop.core.kit.table import UnitTable, table_of
 from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, Unit
 from jumpstop.core.plan.advice import advised_method, costs_for
+from jumpstop.core.plan.ambient import ambient_of
 from jumpstop.core.plan.changes import cures
 from jumpstop.core.plan.ladder import ladder, variants
 from jumpstop.core.plan.levels import levels, ratio_of
@@ -18,7 +21,7 @@ from jumpstop.core.plan.moves import Bag, done
 from jumpstop.core.plan.one_unit import landing, with_light
 from jumpstop.core.plan.ranking import gaining
 from jumpstop.core.plan.reach import Solved, solve
-from jumpstop.core.plan.targets import fill_for_ratio, start_compensation
+from jumpstop.core.plan.targets import fill_for_ratio, start_compensation, wanted_levels
 from jumpstop.core.plan.worked_out import with_distances, with_units
 from jumpstop.core.scene.ambient import AmbientSpec
 from jumpstop.core.scene.begin import Where, begun
@@ -206,6 +209,19 @@ def test_a_ratio_asked_for_comes_out() -> None:
             assert solve(Setup.model_validate(doc), table_of([GN36])).reach("sync", 1).wanted_stops == counted
 
 
+def test_a_fill_gives_what_the_ambient_alone_leaves_to_the_ratio() -> None:
+    """D: lit 0, shadow -4: (1 + f) / (1/16 + f) = 3 for f = .406, -1.30; a stop darker set both are a stop up, -0.30. A
+    key wanted at 1 lies over a lit side of 0: (2 + f) / (1/16 + f) = 3 for f = .906."""
+    sides = replace(ambient_of(AmbientSpec()), lit_ev=12.0, shadow_ev=8.0)
+    fill = Setup.model_validate({"lights": [{"role": "fill"}], "aim": {"ratio": 3}})
+    assert wanted_levels(fill, sides, (12.0, 11.0)) == pytest.approx(np.array([[-1.30], [-0.30]]), abs=0.005)
+    lights = [{"role": "rim", "target_stops": 0.5}, {"role": "key", "target_stops": 1}, {"role": "fill"}]
+    both = Setup.model_validate({"lights": lights, "aim": {"ratio": 3}})
+    assert wanted_levels(both, sides, (12.0,)) == pytest.approx(np.array([[0.5, 1, math.log2(0.90625)]]), abs=0.005)
+    related = [{"role": "rim", "relative": "key", "target_stops": -1}, {"role": "key", "target_stops": 1}]
+    assert wanted_levels(Setup.model_validate({"lights": related}), sides, (12.0,)).tolist() == [[0, 1]]
+
+
 def test_automatic_flash_starts_from_role_and_distance() -> None:
     """physics 11 (common practice): key 0; fill in sun -1 to -1.7; wildlife -1.7 to -3; nearer means more minus."""
     sun = AmbientSpec(condition="distinct_shadows")
@@ -262,6 +278,12 @@ def test_cures_cure() -> None:
     offered = gaining(levers(framed, 0, "sync", table, 0, Bag()))
     assert "empty frame" not in [one.moves[0].facts.get("layer") for one in offered]  # it brings nothing
     assert cures(with_light(short, 0, distance_m=1.0), table, "sync", 0, "third", 5.6, 100) == []
+    hot = light | {"distance_m": 0.57, "layers": []}  # 2.6 stops too much at the lowest setting
+    kept = Setup.model_validate(
+        dark | {"lights": [hot], "fixed": {"aperture": True}, "aim": {"f_number": 5.6, "iso": 800}}
+    )
+    tamed = {one.code: dict(one.facts) for one in cures(kept, table, "sync", 0, "third", 5.6, 800)}
+    assert tamed == {"farther": {"metres": 1.4}, "iso": {"iso": 100}}  # three whole stops; a layer takes only .9
     far = Setup.model_validate(dark | {"lights": [light | {"distance_m": 200}]})
     nearest = cures(far, table, "sync", 0, "third", 5.6, 100)
     assert [one.gain for one in nearest] == sorted((one.gain for one in nearest), reverse=True)

@@ -244,6 +244,25 @@ def test_too_bright_and_stops_in_hand() -> None:
     assert len(codes) - 1 - codes[::-1].index("stop_down") < codes.index("farther")  # depth is worth more than nothing
 
 
+@pytest.mark.parametrize(
+    ("body", "aim", "offered"),
+    [
+        ({}, {}, True),
+        ({"iso_max": 160}, {}, False),
+        ({}, {"iso_ceiling": 160}, False),
+        ({"top_speed_s": 1 / 100, "sync_s": 1 / 100}, {}, False),
+    ],
+)
+def test_iso_and_a_fixed_time_go_up_together_where_both_can(body: Any, aim: Any, offered: bool) -> None:
+    doc = {
+        "ambient": {"condition": "dark"}, "aim": {"f_number": 5.6, "iso": 100} | aim, "fixed": {"shutter_s": 1 / 60, "iso": True},
+        "lights": [{"distance_m": 5}], "body": {"name": "B", "sync_s": 1 / 250} | body,
+    }  # fmt: skip
+    both = named(found(Setup.model_validate(doc), "Redshank 60", "sync").unfixing, "iso_and_shutter")
+    facts = [dict(one.moves[0].facts) for one in both]
+    assert facts == ([{"iso": 200, "shutter_s": 1 / 125}] if offered else [])
+
+
 def test_only_a_zoom_head_is_offered_what_wants_one() -> None:
     grip = OwnModifier(name="Grip frame", id="grip", kind="softbox", stops=-1, needs_zoom_head=True)
     for name in NAMES[:-1]:

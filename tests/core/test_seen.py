@@ -24,7 +24,7 @@ from jumpstop.core.plan.targets import start_compensation
 from jumpstop.core.scene.ambient import AmbientSpec, Reading
 from jumpstop.core.scene.light import Light
 from jumpstop.core.scene.seen import Seen
-from jumpstop.core.scene.setup import Setup
+from jumpstop.core.scene.setup import WIDEST, Setup
 
 DURATION = FlashDuration(
     table=(DurationEntry(power=1, seconds=1 / 250), DurationEntry(power=1 / 128, seconds=1 / 20000))
@@ -263,3 +263,13 @@ def test_what_the_cameras_automatics_would_do() -> None:
     dim = {one.mode: one.camera for one in automatics(of, replace(ambient_of(of.ambient), background_ev=9.0))}
     assert dim["auto_iso"].iso == 400  # APEX: f/2.8 is AV 3, 1/250 is TV 8: two stops over EV 9
     assert (dim["auto_iso"].shutter_s, dim["auto_iso"].f_number) == (1 / 250, 2.8)
+    wide = of.model_copy(update={"aim": of.aim.model_copy(update={"f_number": 1.4})})
+    bright = {one.mode: one for one in automatics(wide, ambient_of(wide.ambient))}
+    assert bright["aperture_priority"].camera.shutter_s == 1 / 8000  # the body's top speed, where 1/16000 is wanted
+    assert bright["aperture_priority"].off_stops == pytest.approx(2, abs=0.02)  # a stop for that, one asked for
+    night = {one.mode: one for one in automatics(of, replace(ambient_of(of.ambient), background_ev=-6.0))}
+    assert night["programme"].camera.shutter_s == 30
+    assert night["programme"].camera.f_number == 5.6
+    assert not night["programme"].past_sync
+    assert night["shutter_priority"].camera.f_number == WIDEST
+    assert night["auto_iso"].camera.iso == of.body.iso_max
