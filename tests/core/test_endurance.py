@@ -271,6 +271,16 @@ def phi(x: float) -> float:
     return 0.5 * math.erfc(-x / math.sqrt(2))
 
 
+def test_the_slowest_unit_sets_the_pace() -> None:
+    """D: 2 people, a minute each to change over, six frames 10 s apart: four minutes; 3 s apart where it is ready."""
+    quick = DARK | {"lights": [{"distance_m": 3, "dial_stops": 0.0}]}
+    supply = PowerSupply(kind="lithium", recycle_full_s=10.0, recycle_least_s=0.1, full_flashes=100)
+    slow = ONE.model_copy(update={"power_supplies": (supply,)})
+    for unit, minutes in ((slow, 2 * (1 + 6 * 10 / 60)), (ONE, 2 * (1 + 6 * 3 / 60))):
+        (turn,) = day_plan(file_of([{"people": 2, "frames_each": 6, "tests": 0}], quick), table_of([unit])).turns
+        assert turn.end - turn.ready == pytest.approx(minutes)
+
+
 def test_a_light_that_is_off_works_not_and_the_next_does() -> None:
     two = DARK | {"lights": [{"distance_m": 3, "on": False}, {"distance_m": 3, "pops": 2}]}
     plan = day_plan(file_of([{"people": 2, "frames_each": 10, "tests": 0.5}], two), table_of([ONE]))

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from jumpstop.core.kit.errors import CannotSolve
 from jumpstop.core.kit.table import UnitTable, table_of
 from jumpstop.core.kit.unit import Unit
-from jumpstop.core.plan.levers import levers
+from jumpstop.core.plan.levers import FEW, levers
 from jumpstop.core.plan.moves import Bag, done
 from jumpstop.core.plan.ranking import ENOUGH, Lever, Levers, gaining, gaining_pairs, spending, taming
 from jumpstop.core.plan.reach import solve
@@ -58,6 +58,9 @@ def test_single_changes_bring_what_the_relations_say() -> None:
     heads = next(one for one in named(changes.singles, "heads"))
     assert heads.gain == pytest.approx(1, abs=1e-6)
     assert heads.costs.grams == pytest.approx(SHELF[NAMES.index("Redshank 60")].weight_g)
+    swaps = {(one.moves[0].code, one.moves[1].facts["name"]) for one in changes.pairs if one.moves[1].code == "unit"}
+    assert {code for code, _ in swaps} >= {"layer_off", "closer", "bare"}  # another unit beside another change
+    assert all(name != "Redshank 60" for _, name in swaps)
     nearer = {one.moves[0].facts["metres"]: one.gain for one in named(changes.singles, "closer")}
     assert 0.8 < nearer[1.3] < 0.94  # 2 log2(1.8 / 1.3) less what an octa 0.9 m wide loses close up
     assert changes.spare == pytest.approx(float(solve(NOON, TABLE).reach("nd").spare[changes.unit]))
@@ -65,6 +68,23 @@ def test_single_changes_bring_what_the_relations_say() -> None:
     solved = solve(NOON, TABLE)
     spare = [float(solved.reach(kind).spare[changes.unit]) for kind in ("hss", "nd")]
     assert hss.gain == pytest.approx(spare[0] - spare[1])
+
+
+@pytest.mark.parametrize(("unit", "code", "sure"), [("Redshank 60", "closer", True), ("Dunlin 36", "farther", False)])
+def test_beside_another_change_the_lightest_units_that_are_enough_are_tried(unit: str, code: str, sure: bool) -> None:
+    """Of all units of the shelf, solved anew with the first change made; where none is enough, those that come nearest."""
+    far = NOON if sure else NOON.model_copy(update={"lights": (NOON.lights[0].model_copy(update={"distance_m": 60}),)})
+    changes = found(far, unit)
+    first = named(changes.singles, code)[0].moves[0]
+    tried = {one.moves[1].facts["name"] for one in named(changes.pairs, code, "unit") if one.moves[0] == first}
+    reach = solve(done(far, 0, (first,), OWN), TABLE).reach("nd")
+    usable = [
+        at for at in np.flatnonzero(reach.able) if NAMES[at] != unit and abs(reach.spare[at] - changes.spare) > 0.02
+    ]
+    enough = [at for at in usable if reach.spare[at] >= ENOUGH and reach.too_bright[at] <= 0]
+    assert bool(enough) == sure
+    best = sorted(enough, key=lambda at: TABLE.weight_g[at]) or sorted(usable, key=lambda at: -reach.spare[at])
+    assert tried == {NAMES[at] for at in best[:FEW]}
 
 
 @pytest.mark.parametrize("setup", setups(), ids=lambda setup: setup.name)
