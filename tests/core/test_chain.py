@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Callable
+from typing import Any
 
 import numpy as np
 import pytest
@@ -11,11 +12,13 @@ from hypothesis import strategies as st
 from jumpstop.core.kit.errors import CannotSolve
 from jumpstop.core.kit.table import table_of
 from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, HssEntry, Unit
-from jumpstop.core.plan.chain import EFFECTS, NEEDS
+from jumpstop.core.plan.chain import EFFECTS, NEEDS, open_window_s
 from jumpstop.core.plan.cures import cure_of
 from jumpstop.core.plan.jump import Jump, Of, pick, row, spread, total
 from jumpstop.core.plan.levels import levels
+from jumpstop.core.plan.methods import Method
 from jumpstop.core.plan.reach import Reach, Solved, dialled, solve
+from jumpstop.core.scene.camera import CameraSettings
 from jumpstop.core.scene.light import Light
 from jumpstop.core.scene.setup import Setup
 
@@ -235,6 +238,20 @@ def test_the_dial_and_what_it_leaves() -> None:
     assert reach.left == pytest.approx([0.1, 0.15, 2, -1], abs=0.02)
     assert reach.too_bright == pytest.approx([0, 0, 2, 0], abs=0.02)
     assert reach.power == pytest.approx([1 / 4, 1 / 128, 1 / 128, 1], rel=0.01)
+
+
+@pytest.mark.parametrize(
+    ("kind", "body", "seconds", "window"),
+    [
+        ("sync", {"travel_s": 1 / 300}, 1 / 200, 1 / 200 - 1 / 600),  # the middle of the frame, half the travel later
+        ("sync", {"sync_s": 1 / 250}, 1 / 250, 1 / 250 - 0.7 / 500),
+        ("leaf", {"shutter": "leaf", "sync_s": 1 / 500}, 1 / 500, 1 / 500),
+        ("past_sync", {}, 1 / 500, 1 / 1000),  # the middle of what is lit: the flash fires as the first row opens
+    ],
+)
+def test_how_long_the_middle_of_the_lit_frame_is_open(kind: Any, body: Any, seconds: float, window: float) -> None:
+    of = setup(body={"name": "B"} | body)
+    assert open_window_s(of, Method(kind, CameraSettings(8, seconds, 100))) == pytest.approx(window)
 
 
 def test_what_is_left_over_at_the_lowest_setting_counts_from_half_a_step() -> None:

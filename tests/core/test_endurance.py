@@ -21,7 +21,17 @@ from jumpstop.core.plan import endurance
 from jumpstop.core.plan.ambient import ambient_of
 from jumpstop.core.plan.endurance import IDLE_PER_H, day_plan, spread_of
 from jumpstop.core.plan.hands import Standing, changes_between
-from jumpstop.core.plan.hours import at_time, clock_of, clocks, first_lost, hours_of, sunset
+from jumpstop.core.plan.hours import (
+    Hour,
+    InMethod,
+    at_time,
+    clock_of,
+    clocks,
+    first_lost,
+    hours_of,
+    skies_beside,
+    sunset,
+)
 from jumpstop.core.plan.packing import pack_of
 from jumpstop.core.plan.reach import solve
 from jumpstop.core.plan.turns import CADENCE_S, TURNOVER_MIN, picked_of, solved_for_paper, units_at, with_iso
@@ -422,6 +432,42 @@ def test_hour_by_hour_hss_gives_out_before_nd() -> None:
     with pytest.raises(CannotSolve):
         hours_of(Setup(), SHELF, pair, day)
     assert clocks(time(9, 30), time(11)) == [time(9, 30), time(10, 30), time(11)]
+
+
+@pytest.mark.parametrize(
+    ("day", "lost"),
+    [
+        ([(12, True), (13, True), (14, False)], time(11)),
+        ([(12, True), (13, True), (13, False)], time(11)),  # in light as bright
+        ([(13, True), (12, True), (12.5, False)], None),  # dimmer than it held in: only not needed
+        ([(12, False), (13, False), (14, False)], None),  # it never did
+        ([(14, False), (12, True), (15, True)], None),  # it came
+    ],
+)
+def test_when_a_method_is_lost(day: list[tuple[float, bool]], lost: time | None) -> None:
+    hours = [
+        Hour(
+            time(9 + at),
+            "clear",
+            ev,
+            None,
+            None,
+            0,
+            0,
+            False,
+            (InMethod("nd", 9, True), InMethod("hss", 1, holds)),
+            False,
+        )
+        for at, (ev, holds) in enumerate(day)
+    ]
+    assert first_lost(hours, "hss") == lost
+    assert first_lost(hours, "leaf") is None
+
+
+def test_the_other_sky() -> None:
+    spec = AmbientSpec()
+    assert skies_beside(spec.model_copy(update={"sky": "clear"})) == ("clear", "overcast")
+    assert skies_beside(spec.model_copy(update={"sky": "overcast"})) == ("overcast", "clear")
 
 
 def test_only_what_hands_must_change_is_told() -> None:

@@ -191,6 +191,21 @@ def test_the_board_takes_the_best_method_a_setup_allows() -> None:
                 assert board.spare[row, unit] == pytest.approx(best)
             else:
                 assert board.kind[row, unit] >= 0 or board.verdict[row, unit] == "blocked"
+    for row, column in enumerate(board.columns):
+        one = board.landings[column.setup]
+        for unit in np.flatnonzero(board.kind[row] >= 0):
+            taken = int(board.kind[row, unit])
+            there = one.reach(taken, column.light)
+            told = [board.spare, board.sd, board.below_full, board.too_bright, board.verdict, board.chance]
+            own = [
+                there.spare,
+                there.sd,
+                there.below_full,
+                there.too_bright,
+                there.verdict,
+                one.chance[taken, column.light],
+            ]
+            assert [figure[row, unit] for figure in told] == [figure[unit] for figure in own]
     assert board.covers.tolist() == [int((board.verdict[:, unit] == "reaches").sum()) for unit in range(len(SHELF))]
     leap = next(one for one in DEMO if one.solved.setup.name == "The leap")
     assert leap.kinds == ("hss",)  # past sync at 1/1000 nothing else freezes it
