@@ -4,13 +4,13 @@ import math
 from typing import Any
 
 import pytest
-from test_levers import NAMES, NOON, comes_to, found, named
+from test_levers import BAG, NAMES, NOON, SHELF, TABLE, comes_to, found, named
 from test_stage import at, scene
 
 from jumpstop.core.kit.table import table_of
 from jumpstop.core.kit.unit import Claim, Unit
 from jumpstop.core.plan.levels import levels
-from jumpstop.core.plan.moves import enough_of
+from jumpstop.core.plan.moves import enough_of, moves_of
 from jumpstop.core.plan.reach import Solved, solve
 from jumpstop.core.plan.stage_warnings import stage_warnings
 from jumpstop.core.scene.light import Light
@@ -176,6 +176,30 @@ def test_another_hour_is_offered_where_only_the_sun_says_the_light() -> None:
     read = Setup.model_validate(team.model_dump() | {"ambient": team.ambient.model_dump() | {"readings": [reading]}})
     assert not named(found(read, "Gannet 600", "stop_down").singles, "hour")
     assert not named(found(NOON, "Curlew 400").singles, "hour")
+
+
+@pytest.mark.parametrize(
+    ("clock", "subject", "hours", "places"),
+    [
+        ("13:20", "sun", {11, 12, 14, 15}, {"shade", "panel"}),
+        ("13:20", "back", {11, 12, 14, 15}, {"shade", "panel"}),
+        ("13:20", "shade", {11, 12, 14, 15}, set()),
+        ("22:20", "shade", {20, 21, 23}, set()),  # not on the next day
+    ],
+)
+def test_another_hour_or_place_is_offered_to_who_stands_in_the_sun(
+    clock: str, subject: str, hours: set[int], places: set[str]
+) -> None:
+    team = next(one for one in setups() if one.name == "Team of 22")
+    there = Setup.model_validate(
+        team.model_dump() | {"ambient": team.ambient.model_dump() | {"clock": clock, "subject": subject}}
+    )
+    kind = solve(there, TABLE).kinds[0]
+    moves = moves_of(there, 0, kind, solve(there, TABLE).method(kind), SHELF[NAMES.index("Gannet 600")], BAG)
+    clocks = {move.facts["clock"] for move in moves if move.code == "hour"}
+    assert {one.hour for one in clocks} == hours
+    assert {one.minute for one in clocks} == {20}
+    assert {move.facts["subject"] for move in moves if move.code == "into_shade"} == places
 
 
 def test_a_pair_with_another_hour_comes_to_what_both_are_solved_anew() -> None:

@@ -235,7 +235,8 @@ def _aperture(scene: Scene) -> Sequence[Jump]:
     if all(method.camera.f_number == asked for method in scene.methods):
         return []
     used = scene.by_method(lambda method: method.camera.f_number)
-    size = exposure.av(APERTURES.exact(asked)) - exposure.av(APERTURES.exact(used))
+    exact = scene.by_method(lambda method: float(APERTURES.exact(method.camera.f_number)))
+    size = exposure.av(APERTURES.exact(asked)) - exposure.av(exact)
     return [_jump("aperture", size, 0.0, None, "D", APEX, asked=asked, used=used)]
 
 
@@ -321,7 +322,7 @@ def _tail(scene: Scene) -> Sequence[Jump]:
     if not any(map(clips, scene.methods)):
         return []
     size = scene.by_unit(loss)
-    sd = np.where(known, np.abs(size) / 4, np.minimum(MOST_TAIL_DOUBT, np.abs(size)))
+    sd = np.where(known, size / -4, np.minimum(MOST_TAIL_DOUBT, -size))
     return [
         _jump(
             "tail", np.where(known, size, 0.0), sd, Of("unit", part="duration"), "D",

@@ -129,7 +129,7 @@ def spread(chain: Chain) -> Figure:
     """Standard deviation of a chain's sum [stops]; jumps are independent but for what readings have tied together."""
     square: Figure = 0.0
     for jump in chain:
-        square = square + np.square(jump.sd) + jump.shared
+        square = square + (jump.sd * jump.sd + jump.shared)
     return np.sqrt(np.maximum(square, 0.0))
 
 

@@ -47,8 +47,11 @@ ALONE = -0.02  # stops: with the ambient this near to what is wanted, or over it
 def verdicts(spare: Floats, sd: Floats, too_bright: Floats, blocker: np.ndarray) -> np.ndarray:
     """The verdict of each landing: it reaches where the light needed lies more than one sd under what there is and the
     dial goes low enough; on the line within one sd. Same shape as `spare`, of words."""
-    code = np.where(np.abs(spare) <= sd, 2, np.where(spare < 0, 3, 0))
-    return VERDICTS[np.where(blocker > 0, 4, np.where(too_bright > 0, 1, code))]
+    code = np.where(spare < 0, 3, 0)
+    code[np.abs(spare) <= sd] = 2
+    code[too_bright > 0] = 1
+    code[blocker > 0] = 4
+    return VERDICTS.take(code)
 
 
 def _any(figure: Figure) -> bool:
@@ -297,18 +300,17 @@ def _at_own_receiver(chain: Chain, receivers: tuple[int, ...]) -> Chain:
     """The chain where each light has its own receiver: shapes broadcast to (methods, lights, units)."""
     rows, own = np.arange(len(receivers)), np.array(receivers)
 
-    def cut(figure: np.ndarray | float) -> np.ndarray | float:
-        shape = np.shape(figure)
-        if len(shape) < 2:
+    def cut(figure: Figure) -> Figure:
+        if not isinstance(figure, np.ndarray) or figure.ndim < 2:
             return figure
-        array = np.asarray(figure)
+        shape = figure.shape
         if shape[-2] == 1:
-            return array[..., 0, :]
+            return figure[..., 0, :]
         if len(rows) == 1:
-            return array[..., own[0], :]
+            return figure[..., own[0], :]
         if shape[-3] == 1:
-            array = np.repeat(array, len(rows), axis=-3)
-        return array[..., rows, own, :]
+            figure = np.repeat(figure, len(rows), axis=-3)
+        return figure[..., rows, own, :]
 
     return tuple(Jump(jump.effect, cut(jump.stops), cut(jump.sd), shared=cut(jump.shared)) for jump in chain)
 
@@ -329,8 +331,9 @@ def _blockers(scene: Scene, shape: tuple[int, int, int]) -> np.ndarray:
     code = np.zeros(shape, dtype=int)
 
     def block(method: int | slice, light: int | slice, why: str, where: np.ndarray) -> None:
-        here = code[method, light]
-        code[method, light] = np.where((here == 0) & where, BLOCKERS.index(why), here)
+        if where.any():
+            here = code[method, light]
+            code[method, light] = np.where((here == 0) & where, BLOCKERS.index(why), here)
 
     table, every = scene.table, slice(None)
     for at, method in enumerate(scene.methods):

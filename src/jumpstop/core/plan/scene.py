@@ -80,9 +80,12 @@ class Scene:
 
     def by_unit(self, figure: Callable[[Method], Floats | None]) -> Floats:
         """A figure of each method and unit, of shape (methods, 1, 1, units); 0 where a method has none."""
-        none = np.zeros(len(self.table))
-        rows = [figure(method) for method in self.methods]
-        return np.array([none if row is None else row for row in rows]).reshape(-1, 1, 1, len(self.table))
+        out = np.zeros((len(self.methods), 1, 1, len(self.table)))
+        for at, method in enumerate(self.methods):
+            row = figure(method)
+            if row is not None:
+                out[at, 0, 0] = row
+        return out
 
     @cached_property
     def placing(self) -> Placing:
