@@ -295,6 +295,13 @@ def test_lamps_add_and_can_be_switched_off() -> None:
     assert off.basis.lamps_off
 
 
+@pytest.mark.parametrize("day", ["1900-01-01", "2199-12-31"])
+def test_the_first_and_the_last_day_there_is(day: str) -> None:
+    spec = AmbientSpec.model_validate({"day": day, "sun_came_in": {"day": day, "clock": "12:00"}})
+    assert spec.sun_came_in is not None
+    assert str(spec.day) == str(spec.sun_came_in.day) == day
+
+
 @pytest.mark.parametrize(
     ("change", "words"),
     [
@@ -307,6 +314,10 @@ def test_lamps_add_and_can_be_switched_off() -> None:
         ({"by": "lux"}, "lux_missing"),
         ({"by": "reading"}, "reading_missing"),
         ({"day": "1492-10-12"}, "greater than or equal"),
+        ({"day": "1899-12-31"}, "greater than or equal"),
+        ({"sun_came_in": {"day": "1899-12-31", "clock": "12:00"}}, "greater than or equal"),
+        ({"day": "2200-01-01"}, "less than or equal"),
+        ({"sun_came_in": {"day": "2200-01-01", "clock": "12:00"}}, "less than or equal"),
     ],
 )
 def test_nonsense_about_place_and_time_gets_a_sentence(change: dict[str, object], words: str) -> None:

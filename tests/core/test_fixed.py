@@ -13,6 +13,7 @@ from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, Uni
 from jumpstop.core.plan.advice import advised_method, costs_for
 from jumpstop.core.plan.ambient import ambient_of
 from jumpstop.core.plan.changes import cures
+from jumpstop.core.plan.fixed import method_of, methods_of
 from jumpstop.core.plan.ladder import ladder, variants
 from jumpstop.core.plan.levels import levels, ratio_of
 from jumpstop.core.plan.levers import levers
@@ -282,6 +283,9 @@ def test_cures_cure() -> None:
     kept = Setup.model_validate(
         dark | {"lights": [hot], "fixed": {"aperture": True}, "aim": {"f_number": 5.6, "iso": 800}}
     )
+    on = kept.lights[0].model_copy(update={"distance_m": 0.8, "layers": ("outer",)})
+    layered = cures(kept.model_copy(update={"lights": (on,)}), table, "sync", 0, "third", 5.6, 800)
+    assert [dict(one.facts) for one in layered if one.code == "layer_on"] == [{"layer": "inner"}]  # the outer one is on
     tamed = {one.code: dict(one.facts) for one in cures(kept, table, "sync", 0, "third", 5.6, 800)}
     assert tamed == {"farther": {"metres": 1.4}, "iso": {"iso": 100}}  # three whole stops; a layer takes only .9
     far = Setup.model_validate(dark | {"lights": [light | {"distance_m": 200}]})
@@ -303,6 +307,14 @@ def test_iso_goes_up_with_the_shutter_where_that_is_fixed() -> None:
     free = Setup.model_validate(doc | {"lights": [light], "fixed": {}})
     (iso,) = [one for one in cures(free, table_of([GN36]), "sync", 0, "third", 5.6, 100) if one.code.startswith("iso")]
     assert (iso.code, dict(iso.facts)) == ("iso", {"iso": 400})
+
+
+@pytest.mark.parametrize("more", [{}, {"silent": True}, {"fixed": {"iso": True}}, {"fixed": {"shutter_s": 1 / 1000}}])
+def test_one_method_is_as_it_is_among_all(more: dict[str, object]) -> None:
+    of = two_under(**more)
+    there = ambient_of(of.ambient)
+    for method in methods_of(of, there):
+        assert method_of(of, there, "third", method.kind) == method
 
 
 def test_a_leaf_that_is_fixed_too_fast() -> None:

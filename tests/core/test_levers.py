@@ -283,6 +283,18 @@ def test_iso_and_a_fixed_time_go_up_together_where_both_can(body: Any, aim: Any,
     assert facts == ([{"iso": 200, "shutter_s": 1 / 125}] if offered else [])
 
 
+def test_at_sync_a_filter_of_one_or_three_stops_can_tame_what_is_too_bright() -> None:
+    """In the dark nothing but the flash is dimmed: each filter takes what it is marked with, in the method with ND."""
+    dusk = {"ambient": {"condition": "dark"}, "aim": {"f_number": 4}, "lights": [{"distance_m": 2}]}
+    bag = [{"name": f"ND {stops}", "stops": stops} for stops in (1, 2, 3, 6)]
+    on = named(found(Setup.model_validate(dusk | {"filters": bag}), "Curlew 400", "sync").singles, "nd_on")
+    assert [one.moves[0].facts["stops"] for one in on] == [1, 3]
+    assert [one.gain for one in on] == pytest.approx([-1, -3], abs=0.01)
+    assert {one.moves[0].method for one in on} == {"nd"}
+    pinned = Setup.model_validate(dusk | {"filters": bag, "method": "sync"})
+    assert not named(found(pinned, "Curlew 400", "sync").singles, "nd_on")
+
+
 def test_only_a_zoom_head_is_offered_what_wants_one() -> None:
     grip = OwnModifier(name="Grip frame", id="grip", kind="softbox", stops=-1, needs_zoom_head=True)
     for name in NAMES[:-1]:

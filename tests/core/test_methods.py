@@ -196,6 +196,12 @@ def test_figures_in_what_a_method_costs() -> None:
     long = methods(setup(ambient={"condition": "dark"}))["slow"].blocker
     assert long is not None
     assert long.facts["seconds"] == pytest.approx(2**9)
+    for under, needed in (
+        (-1.75, False),
+        (-1.65, True),
+    ):  # 1/54 and 1/50: a fifth more than can be held is another time
+        near = setup(ambient={"condition": "interior_night"}, aim=aim(4, under, iso=400))
+        assert methods(near)["slow"].possible == needed
     assert methods(setup(ambient={"condition": "dark"}))["slow"].camera.shutter_s == 30  # the longest that bodies mark
     assert camera(setup(aim=aim(8, -2.1)), "stop_down") == (22, 250, 100, 0)
     closed = methods(setup(motion={"kind": "trails", "trail_s": 1}))["slow"].blocker

@@ -235,6 +235,14 @@ def test_white_balance_and_the_gel_that_matches() -> None:
         (AmbientSpec.model_validate(DAY | {"subject": "panel", "sky": "overcast"}), 6500),
         (AmbientSpec(condition="distinct_shadows", subject="panel"), 7500),
         (AmbientSpec(condition="heavy_overcast", subject="shade"), 6800),
+        (
+            AmbientSpec.model_validate(DAY | {"subject": "sun", "lamps_lux": 200, "lamps_k": 3200}),
+            5500,
+        ),  # by day they pale
+        (
+            AmbientSpec.model_validate(DAY | {"subject": "sun", "clock": "23:00", "lamps_lux": 200, "lamps_k": 3200}),
+            3200,
+        ),
     ):
         assert balance(spec, ambient_of(spec), "none").ambient_k == kelvin
     assert set(GELS) >= {found.gel}

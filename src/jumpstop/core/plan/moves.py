@@ -163,15 +163,16 @@ def _background(setup: Setup) -> Iterator[Move]:
 
 
 def _nd(setup: Setup, method: Method) -> Iterator[Move]:
-    """A filter of the bag goes on, to take away what is too much."""
-    fixed = setup.fixed
-    if fixed.nd is not None:
+    """A filter of the bag goes on, to take away what is too much; at sync that is the method with ND."""
+    synced = method.kind == "sync"
+    if setup.fixed.nd is not None or (synced and setup.method is not None):
         return
     for by in (1.0, 3.0):
         nd = nd_for(method.camera.nd_stops + by, setup.filters) if setup.filters else None
         if nd is not None and nd.stops > method.camera.nd_stops:
             on = FixedNd(filters=tuple(one.name for one in nd.filters), stops=nd.stops)
-            yield _setup("nd_on", "nd", {"stops": nd.stops}, _fixing(nd=on))
+            change = _setup("nd_on", "nd", {"stops": nd.stops}, _fixing(nd=on))
+            yield replace(change, method="nd") if synced else change
 
 
 def _iso_and_shutter(setup: Setup, method: Method) -> Iterator[Move]:
