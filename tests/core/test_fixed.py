@@ -293,6 +293,16 @@ def test_cures_cure() -> None:
     assert [one.gain for one in nearest] == sorted((one.gain for one in nearest), reverse=True)
 
 
+def test_a_landing_is_that_of_the_first_unit() -> None:
+    of = two_under(lights=[{"role": "fill", "target_stops": 0, "distance_m": 3}])
+    alone = landing(of, table_of([GN36]), "nd", 0, "third")
+    assert alone == landing(
+        of, table_of([GN36, GN36.model_copy(update={"name": "Twice", "watt_seconds": 900})]), "nd", 0, "third"
+    )
+    strong = Unit(name="Strong", claims=(Claim(guide_number=120, unit="m", zoom_mm=35),))
+    assert alone == landing(of, table_of([GN36, strong]), "nd", 0, "third")
+
+
 def test_iso_goes_up_with_the_shutter_where_that_is_fixed() -> None:
     """A stop and a half short: two whole stops of ISO, and a time two stops shorter, so that the background stays."""
     lamps = {"condition": "dark", "lamps_lux": 1280}  # EV 9: as wanted, a stop under f/5.6, 1/30 at ISO 100

@@ -17,7 +17,8 @@ from jumpstop.core.kit.unit import Claim, Hss, Unit
 from jumpstop.core.physics.gaussian import expected_wrong, left_out, root_of, update, without, wrong_chance
 from jumpstop.core.plan.learning import Row, learn, row_of
 from jumpstop.core.plan.reach import solve
-from jumpstop.core.plan.things import known_of, load_of
+from jumpstop.core.plan.taught import MOVED
+from jumpstop.core.plan.things import covariance_of, known_of, load_of
 from jumpstop.core.scene.log import LogEntry
 from jumpstop.core.scene.seen import Seen, SeenWith
 from jumpstop.core.scene.setup import Setup
@@ -205,6 +206,22 @@ def test_what_is_learned_of_hss_moves_hss_alone() -> None:
     moved = {kind: spares(sun, taught, kind)[0] - spares(sun, said, kind)[0] for kind in ("hss", "nd")}
     assert moved["hss"] == pytest.approx(0.6 * (0.25**2 + 0.4**2) / sums, abs=1e-4)
     assert moved["nd"] == pytest.approx(0.6 * 0.25**2 / sums, abs=1e-4)
+
+
+def test_a_light_moved_to_another_coverage_has_all_the_doubt_of_the_one_quoted() -> None:
+    """D: moved = quoted + what moving adds, which is its own: their covariance is the variance of the quoted; all else
+    is independent."""
+    keys = [
+        ("unit", "a", "rating"),
+        ("unit", "a", MOVED),
+        ("unit", "b", MOVED),
+        ("modifier", "a", MOVED),
+        ("unit", "c", "hss"),
+    ]
+    sds = np.array([0.3, 0.5, 0.4, 0.2, 0.1])
+    expected = np.diag(sds**2)
+    expected[0, 1] = expected[1, 0] = 0.09
+    assert covariance_of(keys, sds, table_of([Unit(name="a")])) == pytest.approx(expected)
 
 
 def test_the_chance_of_a_job_knows_what_was_learned() -> None:
