@@ -221,7 +221,7 @@ def test_a_light_moved_to_another_coverage_has_all_the_doubt_of_the_one_quoted()
     sds = np.array([0.3, 0.5, 0.4, 0.2, 0.1])
     expected = np.diag(sds**2)
     expected[0, 1] = expected[1, 0] = 0.09
-    assert covariance_of(keys, sds, table_of([Unit(name="a")])) == pytest.approx(expected)
+    assert covariance_of(keys, sds) == pytest.approx(expected)
 
 
 def test_the_chance_of_a_job_knows_what_was_learned() -> None:

@@ -82,7 +82,7 @@ def learn(entries: Sequence[LogEntry], table: UnitTable, rows: Sequence[Row | No
     rows = [row_of(entry, table) for entry in entries] if rows is None else rows
     used = [(at, row) for at, row in enumerate(rows) if row is not None and not entries[at].aside]
     keys, prior = _things([row for _, row in used], table)
-    covariance = covariance_of(keys, prior, table)
+    covariance = covariance_of(keys, prior)
     found = [Found(_kind(entry), None if row is None else row.off) for entry, row in zip(entries, rows, strict=True)]
     if not used:
         return Learning(Learned({}, prior, np.zeros(0), covariance), tuple(found))

@@ -69,7 +69,7 @@ def _key(jump: JumpAt, sd: float, table: UnitTable, unit: int, ambient: str) -> 
     return ("unit", table.ids[unit], part)
 
 
-def covariance_of(keys: Sequence[Key], prior_sd: Floats, table: UnitTable) -> Floats:
+def covariance_of(keys: Sequence[Key], prior_sd: Floats) -> Floats:
     """Covariance of things without readings, of shape (things, things).
 
     All are independent, but for a unit's light at a coverage that it is quoted at and at one that it is moved to: the
@@ -86,7 +86,7 @@ def covariance_of(keys: Sequence[Key], prior_sd: Floats, table: UnitTable) -> Fl
 
 def known_of(keys: Sequence[Key], prior_sd: Floats, table: UnitTable) -> tuple[Floats, Floats]:
     """(mean, covariance) of things with what readings have taught of them, where they have."""
-    mean, covariance = np.zeros(len(keys)), covariance_of(keys, prior_sd, table)
+    mean, covariance = np.zeros(len(keys)), covariance_of(keys, prior_sd)
     learned: Learned | None = table.learned
     if learned is None:
         return mean, covariance
