@@ -57,6 +57,8 @@ def test_one_unit_on_one_basis() -> None:
     assert bare.hss is None
     assert bare.basis == "watt_seconds"
     assert math.isnan(bare.flashes)
+    floating = table_of([DEAR.model_copy(update={"weight_g": 0.0}), DEAR.model_copy(update={"weight_g": None})])
+    assert [compared(floating, at).ws_per_kg for at in (0, 1)] == [None, None]
     assert [each.unit for each in sides(TABLE, [2, 0])] == [2, 0]
 
 

@@ -423,6 +423,15 @@ def test_hour_by_hour_hss_gives_out_before_nd() -> None:
         setups()[5].model_copy(update={"ambient": setups()[5].ambient.model_copy(update={"clock": time(12)})}), SHELF
     )
     assert by_clock[time(12)].spare == pytest.approx(float(alone.reach("nd").spare[pair]))
+    for hour in hours:
+        solved = solve(at_time(setups()[5], hour.clock), SHELF)
+        for one in hour.methods:
+            assert one.reaches == (solved.reach(one.kind).verdict[pair] == "reaches")
+            assert one.spare == pytest.approx(float(solved.reach(one.kind).spare[pair]))
+        assert hour.kind is not None
+        assert hour.reaches == (solved.reach(hour.kind).verdict[pair] == "reaches")
+        assert hour.below_full == pytest.approx(float(solved.reach(hour.kind).below_full[pair]))
+        assert hour.camera == solved.method(hour.kind).camera
     cloud = hours_of(setups()[5], SHELF, pair, day, skies=("clear", "overcast"))
     assert len(cloud) == 2 * len(hours)
     assert cloud[-1].background_ev < hours[-1].background_ev - 1

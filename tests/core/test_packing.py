@@ -54,6 +54,13 @@ def test_everything_is_packed_once_with_as_many_as_are_used_at_a_time() -> None:
     assert [(found[key].count, found[key].spare) for key in ("trigger:R", "trigger:T")] == [(2, 1), (2, 1)]
     assert (found["stand"].count, found["stand"].owned, found["stand"].missing) == (2, None, 0)
     assert not any("Ceiling" in item.name for item in found.values())
+    dim = {
+        "lights": [{"on": False, "gel": "full_orange"}, {"role": "fill", "modifier": OCTA, "heads": 2}],
+        "ambient": DARK,
+    }
+    lit = packed(file(dim))
+    assert "gel:full_orange" not in lit
+    assert lit["modifier:octa"].count == 2  # one for each head
 
 
 def test_filters_chargers_and_setups_that_have_no_session_go_along() -> None:
