@@ -338,7 +338,7 @@ def test_what_a_change_costs() -> None:
     night = Setup.model_validate({"ambient": {"condition": "dark"}, "aim": {"f_number": 4, "iso": 800}})
     down = named(found(night, "Redshank 60", "sync").singles, "iso_down")
     assert {one.moves[0].facts["by"]: one.moves[0].facts["iso"] for one in down} == {-1: 400, -2: 200}
-    free = table_of([SHELF[0].model_copy(update={"price": None}), HIRED], ids=["a", "b"])
+    free = table_of([SHELF[NAMES.index("Redshank 60")].model_copy(update={"price": None}), HIRED], ids=["a", "b"])
     hire = named(levers(NOON, 0, "nd", free, 0, BAG).singles, "unit")[0].costs
     assert hire.money == 300  # what has no price costs nothing to leave
     skua = next(one for one in named(changes.singles, "unit") if one.moves[0].facts["name"] == "Skua 1200 pack").costs
