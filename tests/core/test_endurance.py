@@ -241,6 +241,37 @@ def test_a_second_unit_and_another_order_do_what_they_say() -> None:
     assert not [way for way in day_plan(file_of(told), table_of([ONE])).ways if way.code == "order"]
 
 
+def test_of_all_orders_of_two_the_one_that_lasts_longest_is_proposed() -> None:
+    hard, easy, mid = (
+        {"people": 9, "frames_each": 60, "minutes_each": 3},
+        {"people": 6, "frames_each": 10, "minutes_each": 60},
+        {"people": 4, "frames_each": 40, "minutes_each": 20},
+    )
+    plan = day_plan(file_of([hard, easy, mid]), table_of([ONE]))
+    way = next(way for way in plan.ways if way.code == "order")
+    outs = {}
+    for places, turned in {(0, 1): [easy, hard, mid], (0, 2): [mid, easy, hard], (1, 2): [hard, mid, easy]}.items():
+        outs[places] = day_plan(file_of(turned), table_of([ONE]), ways=False).gives_out or math.inf
+    assert len(set(outs.values())) == 3
+    assert outs[way.sessions] == max(outs.values())  # type: ignore[index]
+
+
+def test_a_second_unit_stands_where_the_first_does_and_nowhere_else() -> None:
+    two = ONE.model_copy(update={"name": "Two"})
+    table = table_of([ONE, two], ids=["one", "two"])
+    lights = [{"distance_m": 3, "unit": unit.model_dump() | {"id": key}} for unit, key in ((ONE, "one"), (two, "two"))]
+    batteries = [{"unit": "one", "name": "One", "charges": 1}, {"unit": "two", "name": "Two", "charges": 1}]
+    long = [{"people": 12, "frames_each": 60}]
+    plan = day_plan(file_of(long, DARK | {"lights": lights}, batteries=batteries), table)
+    ways = [way for way in plan.ways if way.code == "second"]
+    assert [way.unit for way in ways] == [0, 1]
+    for way, doubled in zip(ways, ([2, 1], [1, 2]), strict=True):
+        heads = [light | {"heads": count} for light, count in zip(lights, doubled, strict=True)]
+        there = day_plan(file_of(long, DARK | {"lights": heads}, batteries=batteries), table, ways=False)
+        assert there.gives_out is not None  # the other one still gives out
+        assert way.gives_out == there.gives_out
+
+
 def test_spread_is_the_same_for_the_same_seed() -> None:
     file = file_of([{"people": 10, "frames_each": 90, "minutes_each": 6}], batteries=[{"unit": "One", "charges": 2}])
     plan = day_plan(file, table_of([ONE]))
@@ -296,6 +327,7 @@ def test_a_light_that_is_off_works_not_and_the_next_does() -> None:
     plan = day_plan(file_of([{"people": 2, "frames_each": 10, "tests": 0.5}], two), table_of([ONE]))
     (work,) = plan.turns[0].stretches[0].work
     assert (work.light, work.unit, work.flashes) == (1, 0, 60)  # 2 people, 15 frames, two pops each
+    assert work.missed == 0  # it reaches
 
 
 def test_of_what_goes_along_the_lightest_that_reaches_is_taken() -> None:

@@ -363,6 +363,10 @@ def test_a_dial_that_is_fixed_and_a_distance_worked_out() -> None:
     still, free = (taken(dark, **more).lights[0] for more in ({}, {"dial_stops": 1, "distance_free": True}))
     both = with_distances(dark.model_copy(update={"lights": (still, free)}), shelf(), "third")
     assert both.lights[1].distance_m == pytest.approx(metres, rel=0.01)  # the second, beside one that stays
+    gone = free.model_copy(update={"unit": free.unit and free.unit.model_copy(update={"id": "gone", "name": "Gone"})})
+    beside = with_distances(dark.model_copy(update={"lights": (gone, free)}), shelf(), "third")
+    assert beside.lights[0].distance_m == 2
+    assert beside.lights[1].distance_m == pytest.approx(metres, rel=0.01)
 
 
 def test_a_unit_that_left_the_shelf_is_still_there_by_its_copy() -> None:

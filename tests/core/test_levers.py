@@ -268,6 +268,7 @@ def test_too_bright_and_stops_in_hand() -> None:
     ("body", "aim", "offered"),
     [
         ({}, {}, True),
+        ({"iso_max": 200}, {}, True),
         ({"iso_max": 160}, {}, False),
         ({}, {"iso_ceiling": 160}, False),
         ({"top_speed_s": 1 / 100, "sync_s": 1 / 100}, {}, False),
@@ -341,6 +342,8 @@ def test_what_a_change_costs() -> None:
     free = table_of([SHELF[NAMES.index("Redshank 60")].model_copy(update={"price": None}), HIRED], ids=["a", "b"])
     hire = named(levers(NOON, 0, "nd", free, 0, BAG).singles, "unit")[0].costs
     assert hire.money == 300  # what has no price costs nothing to leave
+    light = table_of([SHELF[NAMES.index("Redshank 60")], HIRED.model_copy(update={"weight_g": None})], ids=["a", "b"])
+    assert named(levers(NOON, 0, "nd", light, 0, BAG).singles, "unit")[0].costs.grams == 0  # not known: not counted
     skua = next(one for one in named(changes.singles, "unit") if one.moves[0].facts["name"] == "Skua 1200 pack").costs
     units = {one.name: one for one in SHELF}
     assert skua.grams == pytest.approx((units["Skua 1200 pack"].weight_g or 0) - (units["Redshank 60"].weight_g or 0))
