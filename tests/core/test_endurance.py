@@ -562,6 +562,16 @@ def test_with_a_charger_as_many_batteries_go_along_as_go_round() -> None:
         assert ("charger" in packed) == bool(job)
 
 
+def test_charges_are_counted_by_id_else_by_name() -> None:
+    batteries = [{"unit": "x", "name": "Alpha", "charges": 2}, {"unit": "y", "name": "Beta", "charges": 3}]
+    job = Job.model_validate({"name": "J", "batteries": batteries})
+    assert (job.charges_of("y", "Alpha"), job.charges_of("gone", "Beta"), job.charges_of("gone", "Gamma")) == (
+        3,
+        3,
+        None,
+    )
+
+
 def test_test_frames_are_frames_too() -> None:
     """D: 4 people, 10 frames each, a fifth more to try: 48."""
     assert Session(setup="s", people=4, frames_each=10, tests=0.2).frames == pytest.approx(48)

@@ -110,6 +110,9 @@ def test_where_it_goes_dark_behind() -> None:
     away = 2 * 2 ** ((4 + level) / 2)
     assert dark_from_m(front, tuple(lit(front).values())) == pytest.approx(away - 2, rel=0.06)
     assert away == pytest.approx(8, rel=0.07)
+    high = scene({"distance_m": 4.5, "position": {"bearing_deg": 0, "height_m": 4 + 1.75 * 0.93}})
+    reach = 4.5 * 2 ** ((4 + lit(high)["lit"].lights[0]) / 2)  # along the slope, from 4 m up and 2.06 m before the face
+    assert dark_from_m(high, tuple(lit(high).values())) == pytest.approx(math.sqrt(reach**2 - 16) - 2.06, rel=0.06)
     x = np.linspace(0, 50, 100_000)
     for bearing, metres in ((60.0, 2.0), (88.0, 6.0)):
         beside, angle = scene({"distance_m": metres} | at(bearing)), math.radians(bearing)
