@@ -296,6 +296,18 @@ def test_at_sync_a_filter_of_one_or_three_stops_can_tame_what_is_too_bright() ->
     assert not named(found(pinned, "Curlew 400", "sync").singles, "nd_on")
 
 
+@pytest.mark.parametrize(("unit", "offered"), [("Redshank 60", {"Free"}), ("Skua 1200 pack", {"Free", "Dish"})])
+def test_what_fits_and_is_not_on_already_is_offered(unit: str, offered: set[str]) -> None:
+    on = NOON.lights[0].modifier
+    assert on is not None
+    bag = (
+        OwnModifier(name="Dish", id="dish", stops=-1, fits=("pack",)), OwnModifier(name="Free", id="free", stops=-1),
+        OwnModifier(name="Ceiling", id="ceiling", kind="bounce", stops=-1), OwnModifier(name="Same", id=on.id, stops=-1),
+    )  # fmt: skip
+    found = levers(NOON, 0, "nd", TABLE, NAMES.index(unit), Bag(bag), pairs=False)
+    assert {one.moves[0].facts["name"] for one in named(found.singles, "modifier")} == offered
+
+
 def test_only_a_zoom_head_is_offered_what_wants_one() -> None:
     grip = OwnModifier(name="Grip frame", id="grip", kind="softbox", stops=-1, needs_zoom_head=True)
     for name in NAMES[:-1]:
