@@ -371,6 +371,9 @@ def test_lights_and_methods_are_solved_at_once_as_if_alone() -> None:
     lights = [
         {"distance_m": 1.5, "modifier": LAYERED},
         {"role": "fill", "distance_m": 3, "target_stops": -1, "gel": "half_orange"},
+        {"role": "rim", "distance_m": 4, "target_stops": 1, "heads": 2, "pops": 3, "zoom_mm": 105},
+        {"role": "background", "distance_m": 2, "modifier": BOX, "heads": 1},
+        {"role": "rim", "distance_m": 2, "modifier": LAYERED | {"kind": "bounce", "layers": []}, "automatic": True},
     ]
     units = (GN32, flash(50, hss=Hss(extra_stops=0.2)))
     both = solved(setup(lights=lights, **SUN), *units)

@@ -13,7 +13,7 @@ from test_stage import STRONG, at, scene
 from test_stage_warnings import told
 
 from jumpstop.core.kit.table import table_of
-from jumpstop.core.physics.tone import linear, srgb
+from jumpstop.core.physics.tone import linear, patch_stops, srgb
 from jumpstop.core.plan.as_found import as_found
 from jumpstop.core.plan.hands import Standing, changes_between
 from jumpstop.core.plan.levels import levels
@@ -270,3 +270,5 @@ def test_tones_are_those_of_the_standard() -> None:
     for light in (0.001, 0.0031308, 0.02, 0.18, 0.9):
         assert float(linear(srgb(light))) == pytest.approx(light, rel=1e-4)
     assert [float(linear(value)) for value in (-0.5, 1.5)] == [0, 1]
+    assert patch_stops([0.18, 0.36, 0.045, 0.0]).tolist() == pytest.approx([0, 1, -2, -math.inf])  # type: ignore[arg-type]
+    assert float(patch_stops(0.18, 0.36)) == pytest.approx(-1)
