@@ -31,7 +31,7 @@ def test_colour_of_a_black_body(kelvin: float) -> None:
     x, y = colour.temperature.CCT_to_xy_Kang2002(kelvin)
     matrix = colour.RGB_COLOURSPACES["sRGB"].matrix_XYZ_to_RGB
     rgb = matrix @ np.array([x / y, 1, (1 - x - y) / y])
-    assert kelvin_rgb(kelvin) == pytest.approx(np.maximum(rgb / rgb[1], 1e-3), abs=3e-3)
+    assert kelvin_rgb(kelvin) == pytest.approx(np.maximum(rgb, 1e-3) / rgb[1], abs=1e-9)
     assert balanced_rgb(kelvin, kelvin) == pytest.approx([1, 1, 1])
 
 
