@@ -12,7 +12,7 @@ from jumpstop.core.kit.table import UnitTable, table_of
 from jumpstop.core.kit.unit import Unit
 from jumpstop.core.plan.levers import FEW, levers
 from jumpstop.core.plan.moves import Bag, done
-from jumpstop.core.plan.ranking import ENOUGH, Lever, Levers, gaining, gaining_pairs, spending, taming
+from jumpstop.core.plan.ranking import ENOUGH, Lever, Levers, gaining, gaining_pairs, spending, taming, taming_pairs
 from jumpstop.core.plan.reach import solve
 from jumpstop.core.plan.whole_set import set_levers
 from jumpstop.core.scene.light import OwnModifier, OwnUnit
@@ -292,6 +292,15 @@ def test_at_sync_a_filter_of_one_or_three_stops_can_tame_what_is_too_bright() ->
     assert [one.moves[0].facts["stops"] for one in on] == [1, 3]
     assert [one.gain for one in on] == pytest.approx([-1, -3], abs=0.01)
     assert {one.moves[0].method for one in on} == {"nd"}
+    assert [one.costs.background for one in on] == [0, 0]  # what is dark already looks no darker
+    near = Setup.model_validate(dusk | {"filters": bag, "lights": [{"distance_m": 1}]})
+    far_too_bright = found(near, "Skua 1200 pack", "sync")
+    assert not [one for one in taming(far_too_bright) if one.moves[0].code != "unit"]
+    pairs = taming_pairs(far_too_bright)
+    assert pairs
+    assert all(one.too_bright <= 0 <= one.spare for one in pairs)
+    prices = [one.costs.price("look") for one in pairs]
+    assert prices == sorted(prices)
     pinned = Setup.model_validate(dusk | {"filters": bag, "method": "sync"})
     assert not named(found(pinned, "Curlew 400", "sync").singles, "nd_on")
 

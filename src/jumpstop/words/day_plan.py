@@ -11,7 +11,7 @@ from ..core.plan.hours import at_time, clock_of, clocks, follows_sun, hours_of, 
 from ..core.plan.remark import Remark
 from ..core.plan.turns import Stretch, Turn
 from .answer import settings_line
-from .figures import DisplayUnits, amount, count, dial, duration, listed, share
+from .figures import DisplayUnits, amount, count, dial, duration, listed, recycling, share
 from .hands import hands_between, hands_of_stretches
 from .kit import ROLES
 from .methods import title
@@ -209,7 +209,7 @@ def _stretch(stretch: Stretch, before: Stretch | None, words: DisplayUnits) -> S
     units = []
     for work in stretch.work:
         unit = solved.table.units[work.unit]
-        ready = "" if math.isnan(work.recycle_s) else f", recycles in {duration(work.recycle_s)}"
+        ready = "" if math.isnan(work.recycle_s) else f", {recycling(work.recycle_s)}"
         slow = " (slower than the frames come)" if work.recycle_s > work.every_s + 1e-6 else ""
         rest = f", rests {duration(work.rest_s)} for heat" if work.rest_s > 1 else ""
         units.append(f"{unit.name} at {dial(unit.scale, work.below_full, words, unit.watt_seconds)}{ready}{slow}{rest}")

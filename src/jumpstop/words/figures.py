@@ -103,14 +103,22 @@ def amount(value: float, digits: int = 1) -> str:
     return f"{size:.{digits}f} {plural(size)}"
 
 
+AT_ONCE = "at once"
+
+
 @lru_cache(maxsize=4096)
 def duration(seconds: float) -> str:
     """A waiting time: 0.4 s, 12 s, 3 min."""
     if seconds < 0.095:
-        return "at once"
+        return AT_ONCE
     if seconds < 9.95:
         return f"{seconds:.1f} s"
     return f"{seconds:.0f} s" if seconds < 120 else f"{seconds / 60:.0f} min"
+
+
+def recycling(seconds: float) -> str:
+    """How soon it is ready again: recycles in 0.4 s, or ready at once."""
+    return f"recycles in {duration(seconds)}" if duration(seconds) != AT_ONCE else f"ready {AT_ONCE}"
 
 
 @lru_cache(maxsize=1024)

@@ -10,7 +10,7 @@ from ..core.plan.ranking import Costs, Keep, Lever, Levers
 from ..core.plan.reach import Solved
 from ..core.scene.light import OwnUnit
 from ..core.scene.setup import Setup
-from .figures import DisplayUnits, amount, dial, duration, f_number, iso, length, nd, shutter, stops
+from .figures import DisplayUnits, amount, dial, f_number, iso, length, nd, recycling, shutter, stops
 from .methods import TITLES
 
 SHOWN = 14  # of each list
@@ -37,13 +37,16 @@ class LeverText:
 
 @dataclass(slots=True)
 class LeversText:
-    """All that is worth telling, best first. pairs: where no single change is enough. better: what spare stops buy.
-    unfixing: what would move a figure that is fixed."""
+    """All that is worth telling, best first. brings: what the first list does; none: where there is nothing to tell.
+    pairs: where no single change is enough. better: what spare stops buy. unfixing: what would move a figure that is
+    fixed."""
 
     name: str
     now: str
     rule: str
     tried: int
+    brings: str
+    none: str
     gains: list[LeverText]
     pairs: list[LeverText]
     better: list[LeverText]
@@ -80,11 +83,13 @@ MOVES: dict[str, Callable[[Facts, DisplayUnits], str]] = {
 
 def levers_text(solved: Solved, found: Levers, keep: Keep, at: int, units: DisplayUnits) -> LeversText:
     """The document."""
-    gains = plan.gaining(found, keep) if found.too_bright <= 0 else plan.taming(found, keep)
-    enough = any(one.spare >= plan.ENOUGH for one in gains)
-    pairs = [] if enough or found.too_bright > 0 else plan.gaining_pairs(found, keep)
+    bright = found.too_bright > 0
+    gains = plan.taming(found, keep) if bright else plan.gaining(found, keep)
+    pairs = list[Lever]()
+    if not any(one.spare >= plan.ENOUGH for one in gains):
+        pairs = plan.taming_pairs(found, keep) if bright else plan.gaining_pairs(found, keep)
     own = own_units(solved)
-    better = plan.spending(found) if found.spare > plan.SAME and found.too_bright <= 0 else []
+    better = plan.spending(found) if found.spare > plan.SAME and not bright else []
 
     def told(some: Sequence[Lever]) -> list[LeverText]:
         return [_lever(solved, found, one, at, units, own) for one in some[:SHOWN]]
@@ -95,6 +100,8 @@ def levers_text(solved: Solved, found: Levers, keep: Keep, at: int, units: Displ
         now=_now(found),
         rule=RULES[keep],
         tried=len(found.singles) + len(found.pairs),
+        brings="What takes light away" if bright else "What brings light",
+        none="" if gains or pairs else "None of them is enough." if bright else "None of them brings light.",
         gains=told(gains),
         pairs=told(pairs),
         better=told(better),
@@ -152,7 +159,7 @@ def _costs(solved: Solved, found: Levers, one: Lever, units: DisplayUnits) -> li
     at = found.unit if swap is None or swap.unit is None else solved.table.ids.index(swap.unit)
     unit = solved.table.units[at]
     if one.spare >= plan.ENOUGH and not found.whole:
-        ready = "" if costs.recycle_s != costs.recycle_s else f", recycles in {duration(costs.recycle_s)}"
+        ready = "" if costs.recycle_s != costs.recycle_s else f", {recycling(costs.recycle_s)}"
         out.append(f"at {dial(unit.scale, one.below_full, units, unit.watt_seconds)}{ready}")
     return out
 

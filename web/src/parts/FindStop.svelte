@@ -95,10 +95,11 @@
       >{found.tried} changes and pairs tried. {found.rule} Keys 1 to 9 do the first; undo takes back.</span
     >
   </p>
-  {#if found.gains.length}{@render list('What brings light', found.gains, true)}{/if}
+  {#if found.gains.length}{@render list(found.brings, found.gains, true)}{/if}
   {#if found.pairs.length}{@render list('No single change is enough: two together', found.pairs, false)}{/if}
   {#if found.better.length}{@render list('What the stops in hand could buy', found.better, false)}{/if}
   {#if found.unfixing.length}{@render list('If what is fixed may move', found.unfixing, false)}{/if}
+  {#if found.tried && found.none}<p class="text-quiet">{found.none}</p>{/if}
   {#if !found.tried}<p class="text-quiet">
       Nothing to change: the distance is worked out from the dial, or the unit cannot be used.
     </p>{/if}

@@ -23,6 +23,7 @@ from .chain import chain_of
 from .fixed import method_of
 from .methods import Method
 from .moves import Bag, Move, enough_of, moves_of, together
+from .picture import DARK_STOPS
 from .ranking import ENOUGH, HIRED_WORK, LOOK_OF_METHOD, SAME, WORK, Costs, Lever, Levers, named
 from .reach import Landed, landed, scene_of
 from .scene import Scene, Variants
@@ -206,10 +207,9 @@ def _costs(grid: _Grid, here: _Grid, at: Spot, unit: int, moves: Tried) -> Costs
     weight = float(table.weight_g[other]) * light.heads - float(table.weight_g[unit]) * was.heads
     price = (table.units[other].price or 0.0) * light.heads - (table.units[unit].price or 0.0) * was.heads
     bought = light.heads > was.heads or (other != unit and table.units[other].holding != "owned")
-    asked = state.setup.aim.background_stops - start.setup.aim.background_stops
     return Costs(
         softer=_size(light) - _size(was),
-        background=state.method.off_stops - start.method.off_stops + asked,
+        background=_background(state) - _background(start),
         depth=2 * math.log2(APERTURES.exact(camera.f_number) / APERTURES.exact(before.f_number)),
         noise=math.log2(ISOS.exact(camera.iso) / ISOS.exact(before.iso)),
         recycle_s=float(supply.least_s[other] + power * (supply.full_s[other] - supply.least_s[other])),
@@ -219,6 +219,11 @@ def _costs(grid: _Grid, here: _Grid, at: Spot, unit: int, moves: Tried) -> Costs
         work=sum(WORK[move.code] + (0.0 if move.owned else HIRED_WORK) for move in moves),
         method=LOOK_OF_METHOD.get(state.method.kind, 0.0) if state.method.kind != start.method.kind else 0.0,
     )
+
+
+def _background(state: State) -> float:
+    """How bright the background comes out without flash [stops]; where it is dark, darker is no change."""
+    return max(DARK_STOPS, state.setup.aim.background_stops + state.method.off_stops)
 
 
 def _size(light: Light) -> float:

@@ -133,6 +133,12 @@ def taming(found: Levers, keep: Keep = "look") -> list[Lever]:
     return sorted(good, key=lambda one: one.costs.price(keep))
 
 
+def taming_pairs(found: Levers, keep: Keep = "look") -> list[Lever]:
+    """Pairs that do so together."""
+    good = (one for one in found.pairs if not one.too_bright and one.spare >= 0)
+    return sorted(good, key=lambda one: one.costs.price(keep))
+
+
 def spending(found: Levers) -> list[Lever]:
     """What stops in hand could buy: softer, farther, a lower ISO, more depth of field; the best for its stops first."""
 

@@ -3985,8 +3985,9 @@ export interface components {
         };
         /**
          * LeversText
-         * @description All that is worth telling, best first. pairs: where no single change is enough. better: what spare stops buy.
-         *     unfixing: what would move a figure that is fixed.
+         * @description All that is worth telling, best first. brings: what the first list does; none: where there is nothing to tell.
+         *     pairs: where no single change is enough. better: what spare stops buy. unfixing: what would move a figure that is
+         *     fixed.
          */
         LeversText: {
             /** Name */
@@ -3997,6 +3998,10 @@ export interface components {
             rule: string;
             /** Tried */
             tried: number;
+            /** Brings */
+            brings: string;
+            /** None */
+            none: string;
             /** Gains */
             gains: components["schemas"]["LeverText"][];
             /** Pairs */
