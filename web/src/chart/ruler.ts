@@ -60,7 +60,7 @@ export function rulerOf(arcs: Arc[], lanes: Lanes, width: number): Ruler {
 const LETTER = 6
 
 /** Heights of a lane: the one in hand is tall and has every arc labelled, the others are low and quiet. */
-export const TALL = { height: 88, base: 62, arc: 24 }
+export const TALL = { height: 98, base: 62, arc: 24 }
 export const LOW = { height: 30, base: 20, arc: 13 }
 
 /** One lane's hops: losses leap over the line to the left, gains swing under it to the right. */
@@ -72,10 +72,10 @@ export function trackOf(arcs: Arc[], lane: Lane, index: number, ruler: Ruler, ta
   const taken: { low: number; high: number; row: number }[] = []
   const [, width] = ruler.range() as [number, number]
 
-  /** A free row for a label: the nearest to its arc above (losses) or under (gains) the line. */
+  /** A free row for a label: the nearest to its arc of three above (losses) or of two under (gains) the line. */
   function rowFor(middle: number, letters: number, gain: boolean): number | null {
     const half = (letters * LETTER) / 2 + 3
-    for (let turn = 0; turn < 3; turn++) {
+    for (let turn = 0; turn < (gain ? 2 : 3); turn++) {
       const row = (gain ? 1 : -1) * (turn + 1)
       const box = { low: middle - half, high: middle + half, row }
       if (taken.some((one) => one.row === row && one.low < box.high && one.high > box.low)) continue
