@@ -52,6 +52,10 @@ def test_everything_is_packed_once_with_as_many_as_are_used_at_a_time() -> None:
     assert (found["gel:half_orange"].count, found["gel:half_orange"].spare) == (1, 0)
     assert found["stand"].spare == 0
     assert [(found[key].count, found[key].spare) for key in ("trigger:R", "trigger:T")] == [(2, 1), (2, 1)]
+    assert (found["trigger:R"].owned, found["trigger:R"].missing) == (0, 2)  # on no shelf
+    shelf = {"triggers": frozenset({"r"})}
+    there = packed(file({"ambient": DARK, "triggers": [{"name": "R", "id": "r"}]}), known=shelf)["trigger:r"]
+    assert (there.owned, there.missing) == (None, 0)  # how many of it there are is not known
     assert (found["stand"].count, found["stand"].owned, found["stand"].missing) == (2, None, 0)
     assert not any("Ceiling" in item.name for item in found.values())
     dim = {

@@ -44,7 +44,9 @@ def test_the_camera_of_a_card_counts_from_the_plan(kind: Any) -> None:
     )
     assert (isos[iso * 2], isos[iso * 16]) == pytest.approx((1, 4), abs=1e-6)
     assert max(isos) == iso * 16
-    assert min(isos) >= TWO.body.iso_min
+    assert min(isos) == TWO.body.iso_min  # within four stops
+    short = TWO.model_copy(update={"body": TWO.body.model_copy(update={"iso_max": 800.0})})
+    assert max(adds(pocket(kind, short).isos)) == 800
     for time, stops in times.items():
         assert stops == pytest.approx(math.log2(time / camera.shutter_s), abs=0.07)  # marks are not exact
         assert (time < 1 / 250) == (kind == "hss")  # one clean pulse is whole at sync and slower alone

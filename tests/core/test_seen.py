@@ -113,6 +113,8 @@ def test_a_reading_stands_for_the_chain() -> None:
     assert told.spare[1] - plain.spare[1] == pytest.approx(0.7)
     assert told.sd[1] == pytest.approx(0.1)
     assert plain.sd[1] > 0.3
+    equal = sync(read(setup(), 0.0))  # as predicted: the meter's own doubt is what is left
+    assert (equal.spare[1], equal.sd[1]) == pytest.approx((float(plain.spare[1]), 0.1))
     assert told.spare[0] == plain.spare[0]
     assert told.sd[0] == plain.sd[0]
 
