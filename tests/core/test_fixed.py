@@ -317,6 +317,10 @@ def test_iso_goes_up_with_the_shutter_where_that_is_fixed() -> None:
     free = Setup.model_validate(doc | {"lights": [light], "fixed": {}})
     (iso,) = [one for one in cures(free, table_of([GN36]), "sync", 0, "third", 5.6, 100) if one.code.startswith("iso")]
     assert (iso.code, dict(iso.facts)) == ("iso", {"iso": 400})
+    for highest, offered in ((200, []), (400, ["iso"])):  # what the body has, to its end and no further
+        kept = Setup.model_validate(doc | {"lights": [light], "fixed": {}, "body": {"name": "B", "iso_max": highest}})
+        codes = [one.code for one in cures(kept, table_of([GN36]), "sync", 0, "third", 5.6, 100)]
+        assert [code for code in codes if code.startswith("iso")] == offered
 
 
 @pytest.mark.parametrize("more", [{}, {"silent": True}, {"fixed": {"iso": True}}, {"fixed": {"shutter_s": 1 / 1000}}])
