@@ -10,6 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jumpstop.core.kit.errors import CannotSolve
+from jumpstop.core.kit.power import PowerSupply
 from jumpstop.core.kit.table import table_of
 from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, HssEntry, Unit
 from jumpstop.core.plan.chain import EFFECTS, NEEDS, open_window_s
@@ -259,6 +260,14 @@ def test_what_is_left_over_at_the_lowest_setting_counts_from_half_a_step() -> No
     below, bright = dialled(np.array([7.2, 7 + 1 / 7, 3.4]), np.full(3, 1 / 3), np.zeros(3), np.full(3, 7.0))
     assert below == pytest.approx([7, 7, 10 / 3])
     assert bright == pytest.approx([0.2, 0, 0])
+
+
+def test_a_lights_own_supply_comes_before_the_setups() -> None:
+    feeds = tuple(PowerSupply(kind=kind, recycle_full_s=full) for kind, full in (("aa", 5.0), ("lithium", 2.0)))  # type: ignore[arg-type]
+    unit = GN32.model_copy(update={"power_supplies": feeds})
+    for asked, own, full in ((None, None, 5), ("lithium", None, 2), (None, "lithium", 2), ("lithium", "aa", 5)):
+        reach = solved(setup({"power_supply": own}, power_supply=asked), unit).reach("hss")
+        assert reach.supply.full_s.tolist() == [full]
 
 
 def test_recycle_time_and_charge_at_the_dial() -> None:

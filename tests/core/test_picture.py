@@ -209,6 +209,9 @@ def test_the_set_from_above_and_its_shadows() -> None:
         assert shadow.foot == pytest.approx(placed.at[:2])
         assert shadow.tip == pytest.approx((placed.at[0] - long * math.sin(away), placed.at[1] + long * math.cos(away)))
     assert [shadow.in_frame for shadow in stage.shadows if shadow] == [True, True]
+    close = {"f_number": 8, "lens": {"focal_mm": 85, "subject_m": 4, "background_m": 20}}  # from the hips up: no ground
+    rim = scene({"role": "rim", "distance_m": 2} | at(175), ambient=sun, aim=close, stage={"camera_looks_deg": 150})
+    assert [one.in_frame for one in stage_of(rim, rim.kinds[0], (0,)).shadows if one] == [False]
     night = sun | {"clock": "23:00"}
     dark = scene({"distance_m": 2}, ambient=night, stage={"camera_looks_deg": 150})
     assert sun_of(dark) is None
