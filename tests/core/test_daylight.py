@@ -224,6 +224,9 @@ def test_the_sides_of_a_subject() -> None:
     for subject in ("back", "shade", "panel"):
         found = ambient_of(AmbientSpec(subject=subject))
         assert found.shadow_ev == found.lit_ev
+        assert found.ev("edge") == (15 if subject == "back" else found.lit_ev)  # the sun behind draws the edge
+    sunny = ambient_of(AmbientSpec(subject="sun"))
+    assert sunny.ev("edge") == sunny.ev("shadow") == sunny.lit_ev - 2  # it lies on the other side of the face
     assert found.ev("lit") == found.lit_ev
     assert found.ev("background") == 15
 

@@ -361,6 +361,9 @@ def test_which_settings_are_short_enough() -> None:
     assert list(found.can) == [True, False, False, False, False]
     assert settings_for(table, 1 / 4040).least[0] == pytest.approx(5)  # within 2 %
     assert settings_for(table, 1 / 4300).least[0] == pytest.approx(16 / 3, abs=0.34)
+    short_dial = unit("cut", (1, 1 / 500), (1 / 128, 1 / 30000), scale={"lowest": 1 / 8})
+    assert list(settings_for(table_of([short_dial, cut]), 1 / 8000).can) == [False, True]
+    assert settings_for(table_of([short_dial]), 1 / 1000).most[0] == pytest.approx(3)  # to the end of its dial
     slow = settings_for(table, 1 / 700)
     assert (slow.least[1], slow.most[1]) == pytest.approx((0, 2 / 3), abs=0.35)
     assert (slow.least[4], slow.can[4]) == (0, True)
