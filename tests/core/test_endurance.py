@@ -35,7 +35,7 @@ from jumpstop.core.plan.hours import (
 from jumpstop.core.plan.packing import pack_of
 from jumpstop.core.plan.reach import solve
 from jumpstop.core.plan.turns import CADENCE_S, TURNOVER_MIN, picked_of, solved_for_paper, units_at, with_iso
-from jumpstop.core.scene.ambient import AmbientSpec
+from jumpstop.core.scene.ambient import AmbientSpec, Reading
 from jumpstop.core.scene.job import Job, JobFile, Session, in_wind
 from jumpstop.core.scene.log import LogEntry
 from jumpstop.core.scene.setup import Setup
@@ -509,6 +509,10 @@ def test_the_other_sky() -> None:
     spec = AmbientSpec()
     assert skies_beside(spec.model_copy(update={"sky": "clear"})) == ("clear", "overcast")
     assert skies_beside(spec.model_copy(update={"sky": "overcast"})) == ("overcast", "clear")
+    read = spec.model_copy(update={"sky": "overcast", "readings": (Reading(f_number=8, shutter_s=1 / 125),)})
+    for sky, kept in (("overcast", 1), ("clear", 0), (None, 1)):  # what was metered says nothing of another sky
+        there = at_time(Setup(ambient=read), time(12), sky).ambient  # type: ignore[arg-type]
+        assert (there.sky, len(there.readings)) == (sky or "overcast", kept)
 
 
 def test_only_what_hands_must_change_is_told() -> None:
