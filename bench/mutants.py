@@ -78,13 +78,17 @@ def left_out(source: str) -> list[tuple[tuple[int, int], tuple[int, int]]]:
             found.append(node.value if node.arg == "strict" else None)
         elif isinstance(node, ast.Assign) and getattr(node.targets[0], "id", "") in ALIASES:
             found.append(node.value)
-    return [((n.lineno, n.col_offset), (n.end_lineno or 0, n.end_col_offset or 0)) for n in found if n is not None]
+    return [_span(node) for node in found if node is not None]
+
+
+def _span(node: ast.expr) -> tuple[tuple[int, int], tuple[int, int]]:
+    return (node.lineno, node.col_offset), (node.end_lineno or 0, node.end_col_offset or 0)
 
 
 def words_compared(source: str) -> list[tuple[tuple[int, int], tuple[int, int]]]:
     """Where something is compared with a word written there: (start, end) as (line, column)."""
     return [
-        ((n.lineno, n.col_offset), (n.end_lineno or 0, n.end_col_offset or 0))
+        _span(n)
         for n in ast.walk(ast.parse(source))
         if isinstance(n, ast.Compare) and len(n.ops) == 1 and isinstance(n.ops[0], ast.Eq | ast.NotEq)
         and isinstance(getattr(n.comparators[0], "value", None), str)

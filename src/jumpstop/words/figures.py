@@ -118,7 +118,8 @@ def duration(seconds: float) -> str:
 
 def recycling(seconds: float) -> str:
     """How soon it is ready again: recycles in 0.4 s, or ready at once."""
-    return f"recycles in {duration(seconds)}" if duration(seconds) != AT_ONCE else f"ready {AT_ONCE}"
+    ready = duration(seconds)
+    return f"ready {ready}" if ready == AT_ONCE else f"recycles in {ready}"
 
 
 @lru_cache(maxsize=1024)

@@ -101,12 +101,18 @@ def levers_text(solved: Solved, found: Levers, keep: Keep, at: int, units: Displ
         rule=RULES[keep],
         tried=len(found.singles) + len(found.pairs),
         brings="What takes light away" if bright else "What brings light",
-        none="" if gains or pairs else "None of them is enough." if bright else "None of them brings light.",
+        none="" if gains or pairs else _none(found),
         gains=told(gains),
         pairs=told(pairs),
         better=told(better),
         unfixing=told([one for one in found.unfixing if one.gain > plan.SAME]),
     )
+
+
+def _none(found: Levers) -> str:
+    if not found.singles and not found.pairs:
+        return "Nothing to change: the distance is worked out from the dial, or the unit cannot be used."
+    return "None of them is enough." if found.too_bright > 0 else "None of them brings light."
 
 
 def _now(found: Levers) -> str:

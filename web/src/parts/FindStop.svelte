@@ -99,10 +99,7 @@
   {#if found.pairs.length}{@render list('No single change is enough: two together', found.pairs, false)}{/if}
   {#if found.better.length}{@render list('What the stops in hand could buy', found.better, false)}{/if}
   {#if found.unfixing.length}{@render list('If what is fixed may move', found.unfixing, false)}{/if}
-  {#if found.tried && found.none}<p class="text-quiet">{found.none}</p>{/if}
-  {#if !found.tried}<p class="text-quiet">
-      Nothing to change: the distance is worked out from the dial, or the unit cannot be used.
-    </p>{/if}
+  {#if found.none}<p class="text-quiet">{found.none}</p>{/if}
 {/if}
 
 <style>

@@ -138,14 +138,14 @@ def missing(landings: Sequence[Landings], chance: float) -> list[Missing]:
 
 def _lacking(at: int, one: Landings, kind: int, chance: float) -> list[Missing]:
     """The lights that nothing covers in one method, each with what lacks least; no end where no unit can be used."""
-    out = []
+    out, wanted = [], _quantile(chance)
     for light in range(len(one.lights)):
         reach = one.reach(kind, light)
         if not reach.able.any():
             out.append(Missing(at, kind, light, -1, math.inf, False))
         elif not (one.chance[kind, light] >= chance).any():
             bright = reach.too_bright > 0
-            lacks = np.where(bright, reach.too_bright, _quantile(chance) * reach.sd - reach.spare)
+            lacks = np.where(bright, reach.too_bright, wanted * reach.sd - reach.spare)
             unit = int(np.argmin(np.where(reach.able, lacks, np.inf)))
             out.append(Missing(at, kind, light, unit, max(0.0, float(lacks[unit])), bool(bright[unit])))
     return out

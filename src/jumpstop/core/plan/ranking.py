@@ -1,6 +1,6 @@
 """What changes cost, and how they are ranked: by what is to be kept, the look, the weight and money, or the time."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -129,14 +129,16 @@ def _rank(keep: Keep) -> Callable[[Lever], tuple[float, float]]:
 
 def taming(found: Levers, keep: Keep = "look") -> list[Lever]:
     """Changes that bring a light that is too bright within its dial."""
-    good = (one for one in found.singles if not one.too_bright and one.spare >= 0)
-    return sorted(good, key=lambda one: one.costs.price(keep))
+    return _tamed(found.singles, keep)
 
 
 def taming_pairs(found: Levers, keep: Keep = "look") -> list[Lever]:
     """Pairs that do so together."""
-    good = (one for one in found.pairs if not one.too_bright and one.spare >= 0)
-    return sorted(good, key=lambda one: one.costs.price(keep))
+    return _tamed(found.pairs, keep)
+
+
+def _tamed(some: Sequence[Lever], keep: Keep) -> list[Lever]:
+    return sorted((one for one in some if not one.too_bright and one.spare >= 0), key=lambda one: one.costs.price(keep))
 
 
 def spending(found: Levers) -> list[Lever]:
