@@ -263,33 +263,36 @@ def test_cures_cure() -> None:
     dark = {"ambient": {"condition": "dark"}, "aim": {"f_number": 5.6}, "filters": [ND3]}
     table = table_of([GN36])
     short = Setup.model_validate(dark | {"lights": [light]})
-    found = cures(short, table, "sync", 0, "third", 5.6, 100)
+    found = cures(short, table, "sync", 0, "third")
     assert [one.code for one in found] == ["layer_off", "layer_off", "closer"]
     assert found[0].gain == pytest.approx(0.9)
     assert all(one.landing.spare >= -0.05 for one in found)
     bright = Setup.model_validate(dark | {"lights": [light | {"distance_m": 0.2, "modifier": None}]})
-    down = cures(bright, table, "sync", 0, "third", 5.6, 100)
-    assert [one.code for one in down] == ["stop_down", "farther"]
+    down = cures(bright, table, "sync", 0, "third")
+    assert [one.code for one in down] == ["stop_down", "farther", "nd_on"]
     for one in down:
-        again = landing(one.setup, table, "sync", 0, "third")
+        again = landing(one.setup, table, "nd" if one.code == "nd_on" else "sync", 0, "third")
         assert again is not None
         assert again.too_bright == 0
     empty = LAYERED | {"layers": [*LAYERED["layers"], {"name": "empty frame", "stops": 0}]}  # type: ignore[misc]
     framed = Setup.model_validate(dark | {"lights": [light | {"modifier": empty}]})
     offered = gaining(levers(framed, 0, "sync", table, 0, Bag()))
     assert "empty frame" not in [one.moves[0].facts.get("layer") for one in offered]  # it brings nothing
-    assert cures(with_light(short, 0, distance_m=1.0), table, "sync", 0, "third", 5.6, 100) == []
+    assert cures(with_light(short, 0, distance_m=1.0), table, "sync", 0, "third") == []
     hot = light | {"distance_m": 0.57, "layers": []}  # 2.6 stops too much at the lowest setting
     kept = Setup.model_validate(
         dark | {"lights": [hot], "fixed": {"aperture": True}, "aim": {"f_number": 5.6, "iso": 800}}
     )
     on = kept.lights[0].model_copy(update={"distance_m": 0.8, "layers": ("outer",)})
-    layered = cures(kept.model_copy(update={"lights": (on,)}), table, "sync", 0, "third", 5.6, 800)
+    layered = cures(kept.model_copy(update={"lights": (on,)}), table, "sync", 0, "third")
     assert [dict(one.facts) for one in layered if one.code == "layer_on"] == [{"layer": "inner"}]  # the outer one is on
-    tamed = {one.code: dict(one.facts) for one in cures(kept, table, "sync", 0, "third", 5.6, 800)}
-    assert tamed == {"farther": {"metres": 1.4}, "iso": {"iso": 100}}  # three whole stops; a layer takes only .9
+    tamed = {one.code: dict(one.facts) for one in cures(kept, table, "sync", 0, "third")}
+    whole = {"farther": {"metres": 1.4}, "iso": {"iso": 100}}  # three whole stops; a layer takes only .9
+    assert tamed == whole | {"nd_on": {"stops": 3}}  # no filter is on at sync: with one it is the method with ND
+    tied = kept.model_copy(update={"method": "sync"})
+    assert {one.code: dict(one.facts) for one in cures(tied, table, "sync", 0, "third")} == whole
     far = Setup.model_validate(dark | {"lights": [light | {"distance_m": 200}]})
-    nearest = cures(far, table, "sync", 0, "third", 5.6, 100)
+    nearest = cures(far, table, "sync", 0, "third")
     assert [one.gain for one in nearest] == sorted((one.gain for one in nearest), reverse=True)
 
 
@@ -308,18 +311,18 @@ def test_iso_goes_up_with_the_shutter_where_that_is_fixed() -> None:
     lamps = {"condition": "dark", "lamps_lux": 1280}  # EV 9: as wanted, a stop under f/5.6, 1/30 at ISO 100
     doc = {"ambient": lamps, "aim": {"f_number": 5.6, "iso": 100}, "fixed": {"shutter_s": 1 / 30, "background": True}}
     light = {"role": "fill", "target_stops": 0, "distance_m": 36 / 5.657 * 2 ** (1.5 / 2)}
-    found = cures(Setup.model_validate(doc | {"lights": [light]}), table_of([GN36]), "sync", 0, "third", 5.6, 100)
+    found = cures(Setup.model_validate(doc | {"lights": [light]}), table_of([GN36]), "sync", 0, "third")
     (iso,) = [one for one in found if one.code.startswith("iso")]
     assert (iso.code, dict(iso.facts)) == ("iso_and_shutter", {"iso": 400, "shutter_s": 1 / 125})
     far = Setup.model_validate(doc | {"lights": [light | {"distance_m": 36 / 5.657 * 2 ** (3.2 / 2)}], "fixed": {}})
-    (heads,) = [one for one in cures(far, table_of([GN36]), "sync", 0, "third", 5.6, 100) if one.code == "heads"]
+    (heads,) = [one for one in cures(far, table_of([GN36]), "sync", 0, "third") if one.code == "heads"]
     assert dict(heads.facts) == {"count": 10}  # 2^3.2 = 9.2
     free = Setup.model_validate(doc | {"lights": [light], "fixed": {}})
-    (iso,) = [one for one in cures(free, table_of([GN36]), "sync", 0, "third", 5.6, 100) if one.code.startswith("iso")]
+    (iso,) = [one for one in cures(free, table_of([GN36]), "sync", 0, "third") if one.code.startswith("iso")]
     assert (iso.code, dict(iso.facts)) == ("iso", {"iso": 400})
     for highest, offered in ((200, []), (400, ["iso"])):  # what the body has, to its end and no further
         kept = Setup.model_validate(doc | {"lights": [light], "fixed": {}, "body": {"name": "B", "iso_max": highest}})
-        codes = [one.code for one in cures(kept, table_of([GN36]), "sync", 0, "third", 5.6, 100)]
+        codes = [one.code for one in cures(kept, table_of([GN36]), "sync", 0, "third")]
         assert [code for code in codes if code.startswith("iso")] == offered
 
 

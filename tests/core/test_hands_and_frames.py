@@ -103,7 +103,7 @@ def test_too_bright_is_cured_by_as_many_stops_of_iso_as_it_takes() -> None:
     setup, table = Setup.model_validate(doc), table_of([strong])
     over = float(solve(setup, table).reach("sync").too_bright[0])
     setup = with_light(setup, 0, distance_m=float(f"{2 * 2 ** ((over - 2.4) / 2):.3g}"))
-    down = [one for one in cures(setup, table, "sync", 0, "third", 5.6, 800) if one.code == "iso"]
+    down = [one for one in cures(setup, table, "sync", 0, "third") if one.code == "iso"]
     assert [one.facts["iso"] for one in down] == [100]
 
 

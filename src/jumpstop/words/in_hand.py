@@ -86,8 +86,7 @@ def in_hand_of(solved: Solved, reach: Reach, units: DisplayUnits) -> InHand:
     camera = reach.method.camera
     cured: list[changes.Change] = []
     if unit is not None:
-        alone, kind, step = one_unit.only(solved, unit), reach.method.kind, units.step
-        cured = changes.cures(setup, alone, kind, light, step, camera.f_number, camera.iso)
+        cured = changes.cures(setup, one_unit.only(solved, unit), reach.method.kind, light, units.step)
     own = [one for one in setup.seen if one.light == light]
     lens = setup.aim.lens
     return InHand(

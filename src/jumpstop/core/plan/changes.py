@@ -40,7 +40,7 @@ def evaluated(
     now = landing(setup, table, kind, light, step)
     found = []
     for code, facts, changed in tried if now is not None else ():
-        then = landing(changed, table, kind, light, step)
+        then = landing(changed, table, "nd" if code == "nd_on" and kind == "sync" else kind, light, step)
         if then is not None and now is not None and abs(then.spare - now.spare) > SAME:
             found.append(Change(code, facts, changed, then.spare - now.spare, then))
     return found
@@ -73,51 +73,50 @@ def _iso(setup: Setup, iso: float, stops: float) -> Candidate | None:
     return "iso_and_shutter", {"iso": marked, "shutter_s": time}, setup.model_copy(update=update)
 
 
-def _short(setup: Setup, light: int, iso: float, now: Landing) -> Iterator[Candidate]:
+def _short(setup: Setup, light: int, now: Landing) -> Iterator[Candidate]:
     """Single changes that may make up for what is missing."""
     here, missing = setup.lights[light], -now.spare
     yield from _layers(setup, light, off=True)
     nearer = float(f"{here.distance_m * 2 ** (-missing / 2) * ROUNDED:.2g}")
     if nearer >= 0.1:
         yield "closer", {"metres": nearer}, with_light(setup, light, distance_m=nearer)
-    up = _iso(setup, iso, max(1.0, float(int(missing) + (missing % 1 > 0))))
+    up = _iso(setup, now.camera.iso, max(1.0, float(int(missing) + (missing % 1 > 0))))
     if up is not None:
         yield up
     heads = min(16, max(2, round(here.heads * 2**missing + 0.49)))
     yield "heads", {"count": heads}, with_light(setup, light, heads=heads)
 
 
-def _bright(setup: Setup, light: int, f_number: float, iso: float, excess: float) -> Iterator[Candidate]:
-    """Single changes that may take away what is too much."""
-    here, aim = setup.lights[light], setup.aim
-    closed = APERTURES.marked(float(APERTURES.exact(f_number)) * 2 ** (excess / 2), "third", "up")
+def _bright(setup: Setup, kind: MethodKind, light: int, now: Landing) -> Iterator[Candidate]:
+    """Single changes that may take away what is too much; at sync a filter that goes on is the method with ND."""
+    here, aim, camera, excess = setup.lights[light], setup.aim, now.camera, now.too_bright
+    closed = APERTURES.marked(float(APERTURES.exact(camera.f_number)) * 2 ** (excess / 2), "third", "up")
     if closed <= SMALLEST and not setup.fixed.aperture:
         update = {"aim": aim.model_copy(update={"f_number": closed, "by": "aperture"})}
         yield "stop_down", {"f_number": closed}, setup.model_copy(update=update)
     back = float(f"{here.distance_m * 2 ** (excess / 2) / ROUNDED:.2g}")
     yield "farther", {"metres": back}, with_light(setup, light, distance_m=back)
     yield from _layers(setup, light, off=False)
-    down = _iso(setup, iso, -float(int(excess) + 1))
+    down = _iso(setup, camera.iso, -float(int(excess) + 1))
     if down is not None:
         yield down
-    nd = nd_for(excess, setup.filters) if setup.filters and setup.fixed.nd is None else None
+    free = setup.filters and setup.fixed.nd is None and not (kind == "sync" and setup.method is not None)
+    nd = nd_for(camera.nd_stops + excess, setup.filters) if free else None
     if nd is not None:
         on = FixedNd(filters=tuple(one.name for one in nd.filters), stops=nd.stops)
         fixed = setup.fixed.model_copy(update={"nd": on})
         yield "nd_on", {"stops": nd.stops}, setup.model_copy(update={"fixed": fixed})
 
 
-def cures(
-    setup: Setup, table: UnitTable, kind: MethodKind, light: int, step: Step, f_number: float, iso: float
-) -> list[Change]:
+def cures(setup: Setup, table: UnitTable, kind: MethodKind, light: int, step: Step) -> list[Change]:
     """Single changes that each cure a landing that is short or too bright, those that disturb least first; the first
     few. Where no single one does, those that come nearest."""
     now = landing(setup, table, kind, light, step)
     if now is None or (now.spare >= 0 and not now.too_bright):
         return []
     if now.too_bright:
-        found = evaluated(setup, table, kind, light, step, _bright(setup, light, f_number, iso, now.too_bright))
+        found = evaluated(setup, table, kind, light, step, _bright(setup, kind, light, now))
         return [change for change in found if not change.landing.too_bright][:SHOWN]
-    found = evaluated(setup, table, kind, light, step, _short(setup, light, iso, now))
+    found = evaluated(setup, table, kind, light, step, _short(setup, light, now))
     good = [change for change in found if change.landing.spare >= ENOUGH]
     return (good or sorted(found, key=lambda change: -change.gain))[:SHOWN]

@@ -8,6 +8,7 @@ from ..kit.learned import Learned
 from ..kit.table import UnitTable, table_of
 from ..kit.unit import Unit
 from ..physics.scales import Step
+from ..scene.camera import CameraSettings
 from ..scene.seen import MethodKind
 from ..scene.setup import Setup
 from .reach import Solved, solve
@@ -16,7 +17,7 @@ from .reach import Solved, solve
 @dataclass(frozen=True)
 class Landing:
     """Where one unit comes to: stops in hand, their doubt, the dial [stops below full], light left there, too much
-    at the lowest setting; and how far the background lies from what was asked."""
+    at the lowest setting; how far the background lies from what was asked, and the camera for it."""
 
     spare: float
     sd: float
@@ -24,6 +25,7 @@ class Landing:
     left: float
     too_bright: float
     off_stops: float
+    camera: CameraSettings
 
 
 @lru_cache(maxsize=64)
@@ -52,6 +54,7 @@ def landing(setup: Setup, table: UnitTable, kind: MethodKind, light: int, step: 
         left=float(reach.left[0]),
         too_bright=float(reach.too_bright[0]),
         off_stops=reach.method.off_stops,
+        camera=reach.method.camera,
     )
 
 
