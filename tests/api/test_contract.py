@@ -4,6 +4,7 @@ import shutil
 import subprocess
 import sys
 import tempfile
+from collections import Counter
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -51,10 +52,16 @@ def test_every_body_that_can_be_sent_has_an_example() -> None:
                 assert any("examples" in one or "example" in one for one in (content, model, *nested)), (method, path)
 
 
+FIRST, THEN_EACH = 300, 11  # a setup is sent in some 6,000 ways to four addresses: enough of them to each
+sent: Counter[str] = Counter()
+
+
 @schema.parametrize()
 @settings(max_examples=4, suppress_health_check=list(HealthCheck), derandomize=True)
 def test_every_answer_is_as_described(case: schemathesis.Case) -> None:
-    case.call_and_validate(checks=CHECKS.get_by_names(NAMES))
+    number = sent[case.operation.label] = sent[case.operation.label] + 1
+    if number <= FIRST or number % THEN_EACH == 0:
+        case.call_and_validate(checks=CHECKS.get_by_names(NAMES))
 
 
 def test_what_is_seldom_asked_for_is_loaded_when_it_is() -> None:

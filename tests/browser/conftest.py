@@ -1,13 +1,17 @@
-"""A demo server of its own for each test that asks, and Debian's Chromium."""
+"""A server of the demo's data of its own for each test that asks, and Debian's Chromium."""
 
 import shutil
+import socket
 from collections.abc import Iterator
 from pathlib import Path
+from threading import Thread
 
 import pytest
+import uvicorn
 from playwright.sync_api import Browser, Page, sync_playwright
 
 from chromium import Demo, launch
+from jumpstop.api.app import create_app
 from jumpstop.demo import fill
 from jumpstop.store.documents import Store
 
@@ -22,9 +26,30 @@ def filled(tmp_path_factory: pytest.TempPathFactory) -> Path:
     return folder
 
 
+class Served:
+    """The application over a folder, in a thread of this process: it need not load all it is made of each time."""
+
+    def __init__(self, folder: Path) -> None:
+        listening = socket.socket(socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
+        listening.bind(("127.0.0.1", 0))
+        listening.listen()
+        self.url = f"http://127.0.0.1:{listening.getsockname()[1]}/"
+        config = uvicorn.Config(create_app(folder), log_level="warning", timeout_graceful_shutdown=1)
+        self.server = uvicorn.Server(config)
+        self.thread = Thread(target=self.server.run, args=([listening],))
+        self.thread.start()
+
+    def kill(self) -> None:
+        """Stop it."""
+        self.server.should_exit = True
+        self.thread.join()
+
+
 @pytest.fixture
-def demo(filled: Path, tmp_path: Path) -> Iterator[Demo]:
-    running = Demo(shutil.copytree(filled, tmp_path / "data"))
+def demo(request: pytest.FixtureRequest, filled: Path, tmp_path: Path) -> Iterator[Demo | Served]:
+    """As a process of its own where a test is marked `killed`."""
+    folder = shutil.copytree(filled, tmp_path / "data")
+    running = Demo(folder) if request.node.get_closest_marker("killed") else Served(folder)
     yield running
     running.kill()
 
@@ -38,7 +63,7 @@ def browser() -> Iterator[Browser]:
 
 
 @pytest.fixture
-def page(browser: Browser, demo: Demo) -> Iterator[Page]:
+def page(browser: Browser, demo: Demo | Served) -> Iterator[Page]:
     """The demo's first page; fails the test if anything was asked of another server, or a script broke."""
     page = browser.new_page(viewport={"width": 1280, "height": 800})
     foreign: list[str] = []
