@@ -11,6 +11,7 @@ from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.openapi.utils import get_openapi
 from fastapi.responses import FileResponse, Response
+from fastapi.routing import APIRoute
 from fastapi.staticfiles import StaticFiles
 from starlette.exceptions import HTTPException
 from starlette.middleware.trustedhost import TrustedHostMiddleware
@@ -87,6 +88,7 @@ def create_app(
         routes=[
             *documents.router.routes,
             *solving.router.routes,
+            APIRoute("/api/empty", _empty, include_in_schema=False),
             Late("/api/shelf", "shelf"),
             Late("/api/jobs/", "jobs", "paper"),
             Late("/api/log", "log"),
@@ -110,11 +112,6 @@ def create_app(
     for kind, (status, field) in STATUSES.items():
         app.add_exception_handler(kind, _told(status, field))
 
-    @app.get("/api/empty", include_in_schema=False)
-    def empty() -> dict[str, bool]:
-        """Answers with nothing; what a request costs by itself (see docs/benchmarks.md)."""
-        return {"ok": True}
-
     if PAGES.is_dir():
 
         @app.get("/", include_in_schema=False)
@@ -123,6 +120,11 @@ def create_app(
 
         app.mount("/", StaticFiles(directory=PAGES))
     return app
+
+
+def _empty() -> dict[str, bool]:
+    """Answers with nothing; what a request costs by itself (see docs/benchmarks.md)."""
+    return {"ok": True}
 
 
 STATUSES: dict[type[Exception], tuple[int, str]] = {

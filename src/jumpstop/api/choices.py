@@ -15,19 +15,18 @@ from ..core.physics import scales
 from ..core.physics.light_values import LIGHT_VALUES
 from ..core.physics.scales import Step
 from ..core.physics.units import FEET_PER_METRE
-from ..core.scene.aim import ExposureAim, Lens, Motion
-from ..core.scene.ambient import AmbientSpec, Panel, Reading
+from ..core.scene.aim import Lens
+from ..core.scene.ambient import Reading
 from ..core.scene.light import USUAL_TARGETS, Light
-from ..core.scene.place import Place
-from ..core.scene.seen import Seen
-from ..core.scene.setup import Fixed, FixedNd, Setup
+from ..core.scene.setup import Setup
 from ..words.kit import CONDITIONS, GELS, MOVERS, ROLES, SKIES
 from .schemas import Blank, RoleOut, Scales
 
 FOCALS_MM = (14, 16, 20, 24, 28, 35, 50, 70, 85, 105, 135, 200, 300, 400, 600)
 SUPPLIES = {"aa": "AA cells", "lithium": "lithium batteries", "external": "external packs", "mains": "the mains"}
-BOUNDED: tuple[type[BaseModel], ...] = (
-    Setup, AmbientSpec, Reading, Place, Panel, ExposureAim, Lens, Motion, Light, Seen, Fixed, FixedNd
+BOUNDED = (
+    "Setup", "AmbientSpec", "Reading", "Place", "Panel", "ExposureAim", "Lens", "Motion", "Light", "Seen", "Fixed",
+    "FixedNd",
 )  # fmt: skip
 FORMS: dict[str, BaseModel] = {
     "Claim": Claim(guide_number=36, unit="m"),
@@ -52,10 +51,17 @@ UNNAMED: dict[str, dict[str, Any]] = {
 }
 
 
-def bounds_of(model: type[BaseModel]) -> dict[str, list[float]]:
+def _bounds() -> dict[str, dict[str, list[float]]]:
+    """Those of a setup and of the documents in it."""
+    whole = Setup.model_json_schema()
+    parts = {"Setup": whole} | whole["$defs"]
+    return {name: _bounds_of(parts[name]["properties"]) for name in BOUNDED}
+
+
+def _bounds_of(properties: dict[str, Any]) -> dict[str, list[float]]:
     """Lowest and highest value of each number of a document, as its published schema says."""
     found = {}
-    for name, schema in model.model_json_schema()["properties"].items():
+    for name, schema in properties.items():
         number = next(
             (one for one in (schema, *schema.get("anyOf", ())) if "minimum" in one and "maximum" in one), None
         )
@@ -80,7 +86,7 @@ def scales_of(step: Step) -> Scales:
         gels=dict(GELS),
         roles={role: RoleOut(name=name, target_stops=USUAL_TARGETS[role]) for role, name in ROLES.items()},
         supplies={kind: SUPPLIES[kind] for kind in SUPPLY_KINDS},
-        bounds={model.__name__: bounds_of(model) for model in BOUNDED},
+        bounds=_bounds(),
         blank=Blank(
             setup=Setup(name="New setup"),
             reading=Reading(),
