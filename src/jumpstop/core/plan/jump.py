@@ -4,7 +4,7 @@ Jumps broadcast over four axes, (methods, lights, receivers, units); an effect a
 there, so that everything is one array and no loop.
 """
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any, Literal, NamedTuple
 
@@ -59,12 +59,29 @@ class Jump:
 Chain = tuple[Jump, ...]
 
 
+class Size(NamedTuple):
+    """A jump's size without the rest of it: see `Jump`."""
+
+    effect: str
+    stops: Figure
+    sd: Figure
+    shared: Figure
+
+
+Sizes = Sequence[Jump] | Sequence[Size]
+
+
 def pick(figure: Figure, where: tuple[int, ...]) -> float:
     """One number of an array that broadcasts over the axes; one it does not have, or of length 1, does not count."""
     if not isinstance(figure, np.ndarray) or not figure.ndim:
         return float(figure)
     ends = where[len(where) - figure.ndim :]
     return float(figure[tuple([at if size > 1 else 0 for at, size in zip(ends, figure.shape, strict=True)])])
+
+
+def differs_by_receiver(figure: Figure) -> bool:
+    """Whether an array that broadcasts over the axes has one of its own for each receiver."""
+    return isinstance(figure, np.ndarray) and figure.ndim > 1 and figure.shape[-2] > 1
 
 
 @dataclass(frozen=True, slots=True)
@@ -117,7 +134,7 @@ class JumpAt:
         return each[self.where[1] if len(each) > 1 else 0]
 
 
-def total(chain: Chain) -> Figure:
+def total(chain: Sizes) -> Figure:
     """Sum of a chain [stops]."""
     out: Figure = 0.0
     for jump in chain:
@@ -125,7 +142,7 @@ def total(chain: Chain) -> Figure:
     return out
 
 
-def spread(chain: Chain) -> Figure:
+def spread(chain: Sizes) -> Figure:
     """Standard deviation of a chain's sum [stops]; jumps are independent but for what readings have tied together."""
     square: Figure = 0.0
     for jump in chain:

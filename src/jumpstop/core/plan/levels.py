@@ -7,7 +7,7 @@ import numpy as np
 from ..physics.stops import add_light
 from ..scene.seen import MethodKind
 from .chain import NEEDS
-from .jump import pick, total
+from .jump import differs_by_receiver, pick, total
 from .reach import Solved
 
 
@@ -33,7 +33,7 @@ def levels(solved: Solved, kind: MethodKind, units: tuple[int | None, ...]) -> t
     level[receiver] = log2(sum over lights 2^chain + 2^ambient).
     """
     at, camera = solved.kinds.index(kind), solved.method(kind).camera
-    light_alone = total(tuple(jump for jump in solved.chain if jump.effect not in NEEDS))
+    apart = total(tuple(jump for jump in solved.chain if jump.effect not in NEEDS and differs_by_receiver(jump.stops)))
     share, receivers = solved.placing.share, solved.placing.receivers
     ambient = [solved.ambient.ev(receiver) - camera.ev for receiver in receivers]
     reaching: list[list[float]] = []
@@ -44,7 +44,7 @@ def levels(solved: Solved, kind: MethodKind, units: tuple[int | None, ...]) -> t
                 given.append(-np.inf)
                 continue
             reach = solved.reach(kind, light)
-            beside = pick(light_alone, (at, light, place, unit)) - pick(light_alone, (at, light, reach.receiver, unit))
+            beside = pick(apart, (at, light, place, unit)) - pick(apart, (at, light, reach.receiver, unit))
             given.append(float(reach.flash_at_dial[unit]) + beside)
         reaching.append(given)
     totals = np.asarray(add_light(np.array(ambient), *np.array(reaching).T)).tolist()

@@ -20,7 +20,7 @@ from .ambient import Ambient, ambient_of
 from .chain import NEEDS, chain_of
 from .fixed import methods_of
 from .freeze import settings_for
-from .jump import Chain, Jump, JumpAt, row, spread, total
+from .jump import Chain, Jump, JumpAt, Size, row, spread, total
 from .look import needed_s
 from .methods import Method
 from .placing import Placing
@@ -296,8 +296,8 @@ def _taken(light: Light, table: UnitTable) -> int | None:
     return None if light.unit is None else table.place_of(light.unit.id, light.unit.name)
 
 
-def _at_own_receiver(chain: Chain, receivers: tuple[int, ...]) -> Chain:
-    """The chain where each light has its own receiver: shapes broadcast to (methods, lights, units)."""
+def _at_own_receiver(chain: Chain, receivers: tuple[int, ...]) -> tuple[Size, ...]:
+    """The chain's sizes where each light has its own receiver: shapes broadcast to (methods, lights, units)."""
     rows, own = np.arange(len(receivers)), np.array(receivers)
 
     def cut(figure: Figure) -> Figure:
@@ -312,7 +312,7 @@ def _at_own_receiver(chain: Chain, receivers: tuple[int, ...]) -> Chain:
             figure = np.repeat(figure, len(rows), axis=-3)
         return figure[..., rows, own, :]
 
-    return tuple(Jump(jump.effect, cut(jump.stops), cut(jump.sd), shared=cut(jump.shared)) for jump in chain)
+    return tuple([Size(jump.effect, cut(jump.stops), cut(jump.sd), cut(jump.shared)) for jump in chain])
 
 
 def dialled(spare_stops: Floats, step: Floats, least: Floats, most: Floats) -> tuple[Floats, Floats]:
