@@ -86,6 +86,14 @@ def test_the_first_light_is_asked_where_none_is_said() -> None:
     assert advised_method(both, light=1) != "hss"
 
 
+def test_the_unit_taken_is_asked_and_no_other() -> None:
+    """8 m and f/2.8 at noon want HSS, which the strong one has; the weak one taken has none, and stops down instead."""
+    weak, strong = unit(30, hss=None), unit(400)
+    light = {"distance_m": 8, "unit": weak.model_dump() | {"id": None}}
+    assert advised_method(solved(weak, strong, aim=aim(2.8, -1), lights=[light])) == "stop_down"
+    assert advised_method(solved(weak, strong, aim=aim(2.8, -1), lights=[light | {"unit": None}])) == "hss"
+
+
 def test_a_hater_of_filters_is_heard() -> None:
     found = solved(aim=aim(2.8, -1), filters=ND5)
     assert advised_method(found) == "nd"

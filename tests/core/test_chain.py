@@ -66,9 +66,9 @@ def frozen() -> Reach:
     return solved(setup(motion=FAST, ambient={"condition": "dark"}), QUICK).reach("freeze")
 
 
-def tailed() -> Reach:
+def tailed(unit: Unit = SLOW_PACK) -> Reach:
     leaf = {"name": "Leaf", "shutter": "leaf", "sync_s": 1 / 2000, "top_speed_s": 1 / 2000}
-    return solved(setup(body=leaf), SLOW_PACK).reach("leaf")
+    return solved(setup(body=leaf), unit).reach("leaf")
 
 
 def read_over() -> Reach:
@@ -196,6 +196,8 @@ def test_effects_keep_to_the_methods_that_have_them() -> None:
     """M: an unknown duration leaves a doubt of log2(1 - 10^(-2.6 ms x 600)) = 0.04; ISO 100 is no jump."""
     assert {jump.effect for jump in dark().jumps_of(0)} == {"rated_output", "distance", "ambient"}
     assert size(solved(setup()).reach("stop_down"), "tail") == (0, pytest.approx(0.04, abs=0.002))
+    tail = next(jump for jump in tailed(QUICK).jumps_of(0) if jump.effect == "tail")
+    assert tail["t01_s"] == pytest.approx(1 / 130)  # of a full flash, as its table says
     face = next(jump for jump in CASES["face"][0]().jumps_of(0) if jump.effect == "face")
     assert face["width_m"] == BOX["face"]["width_m"]  # type: ignore[index]
     quick = solved(setup(motion=FAST), QUICK.model_copy(update={"hss": Hss()}))

@@ -441,6 +441,10 @@ def test_heat_makes_a_session_longer() -> None:
     warm = day_plan(file_of(session, full), table_of([hot]), ways=False)
     # 80 in 480 s: 80 put in, 20 held, 480 x 20 / 600 = 16 leaked: 44 too many, 44 x 600 / 20 = 1320 s of rest.
     assert warm.ends - cool.ends == pytest.approx(1320 / 60)
+    # Five flashes a frame, 1.2 s apart: 400 put in, 20 held, 16 leaked: 364 too many, 364 x 30 = 10,920 s of rest.
+    five = full | {"lights": [full["lights"][0] | {"pops": 5, "dial_stops": 0.0}]}
+    times = [day_plan(file_of(session, five), table_of([unit]), ways=False).ends for unit in (hot, ONE)]
+    assert times[0] - times[1] == pytest.approx(10_920 / 60)
 
 
 def test_hour_by_hour_hss_gives_out_before_nd() -> None:

@@ -133,6 +133,8 @@ def test_whom_the_key_favours_is_told_by_the_key_alone() -> None:
         fill = {"role": "fill", "distance_m": 4} | at(-bearing)
         solved = scene(fill, {"role": "key", "distance_m": 4} | at(bearing), stage=group | {"favoured": favoured})
         assert ("favoured_far" in told(solved)) is warned
+        alone = scene({"role": "key", "distance_m": 4} | at(bearing), stage={"favoured": favoured})
+        assert "favoured_far" not in told(alone)  # the sides of one face: its key is meant to come from one of them
 
 
 # Moves that the tests of “find a stop” did not look at
