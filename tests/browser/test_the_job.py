@@ -137,6 +137,11 @@ def test_what_is_wrong_is_said_and_nothing_pretends(page: Page) -> None:
     starts.fill("nine")
     starts.press("Enter")
     expect(page.get_by_role("alert")).to_contain_text("a time such as 12:30")
+    page.get_by_label("Name of a person").fill("Lost Guest")
+    page.get_by_role("button", name="Add", exact=True).click()
+    page.get_by_role("button", name="Remove Lost Guest").click()
+    expect(page.get_by_text("Lost Guest")).to_have_count(0)
+    expect(page.get_by_label("Name of a person")).to_have_value("")
     page.route(
         "**/api/jobs/*",
         lambda route: route.fulfill(status=500, body="{}") if route.request.method == "PUT" else route.continue_(),

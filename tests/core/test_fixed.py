@@ -58,6 +58,7 @@ def why_not(setup: Setup, kind: str) -> str:
 def test_three_ways_to_one_background() -> None:
     """D: EV 14.97 (15 by exact values), two under: 1/2000, or 1/250 behind three stops; the picture is the same."""
     free = solve(two_under(), table_of([GN36]))
+    assert {method.off_stops for method in free.methods if not method.possible} == {0.0}
     assert free.ambient.background_ev == pytest.approx(14.97, abs=0.04)
     synced = possible(solve(two_under(fixed={"shutter_s": 1 / 250}), table_of([GN36])))
     assert synced["nd"].camera.nd_stops == 3
@@ -101,6 +102,14 @@ def test_what_is_free_is_worked_out_in_order() -> None:
     assert up.iso == 200
     past = possible(solve(two_under(fixed={"shutter_s": 1 / 500, "nd": {}}), table_of([GN36])))["past_sync"].camera
     assert (past.iso, past.f_number) == (100, 16)  # two stops over past sync, too: the aperture takes them
+    dim = {
+        "ambient": {"condition": "office"},
+        "aim": {"f_number": 8, "background_stops": 0},
+        "body": {"name": "B", "iso_max": 1600},
+    }
+    kept = possible(solve(Setup.model_validate(dim | {"fixed": {"shutter_s": 1 / 500}}), table_of([GN36])))["past_sync"]
+    assert (kept.camera.iso, kept.camera.f_number) == (1600, 8)  # too dark: the aperture is not opened
+    assert kept.off_stops == pytest.approx(-3.5, abs=0.1)  # EV 7.5 against f/8, 1/500 at ISO 1600: EV 11
     behind = {"shutter_s": 1 / 500, "nd": {"filters": ["Three"], "stops": 3}}
     assert possible(solve(two_under(fixed=behind), table_of([GN36])))["hss"].camera.iso == 200
 

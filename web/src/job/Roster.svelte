@@ -1,20 +1,17 @@
 <!-- The roster: who comes when, for which variant; done or not. CSV in and out. -->
 <script lang="ts">
+  import { Trash2 } from '@lucide/svelte'
   import { job } from '../lib/job.svelte'
+  import AddLine from '../parts/AddLine.svelte'
 
   const doc = $derived(job.doc!)
-  let name = $state('')
   const done = $derived(doc.roster.filter((one) => one.done).length)
 
-  function add(event: SubmitEvent) {
-    event.preventDefault()
-    const said = name.trim()
-    if (!said) return
+  const add = (name: string) =>
     void job.edit('Added to the roster', (one) =>
-      one.roster.push({ name: said, slot: null, variant: '', done: false, files: '', picks: '' }),
+      one.roster.push({ name, slot: null, variant: '', done: false, files: '', picks: '' }),
     )
-    name = ''
-  }
+  const drop = (at: number) => job.edit('Taken off the roster', (one) => one.roster.splice(at, 1))
 
   function file(event: Event & { currentTarget: HTMLInputElement }) {
     const [one] = event.currentTarget.files ?? []
@@ -27,16 +24,7 @@
 </script>
 
 <div class="flex flex-wrap items-center gap-2">
-  <form onsubmit={add} class="flex gap-1">
-    <input
-      class="input input-sm w-44"
-      aria-label="Name of a person"
-      placeholder="Name"
-      maxlength="80"
-      bind:value={name}
-    />
-    <button class="btn btn-sm">Add</button>
-  </form>
+  <AddLine label="Name of a person" placeholder="Name" maxlength={80} {add} />
   <label class="btn btn-sm"
     >Import CSV<input
       type="file"
@@ -55,16 +43,17 @@
     <table class="mt-2 w-full text-[0.84rem]">
       <thead class="text-quiet text-left">
         <tr
-          ><th class="font-medium">Done</th><th class="font-medium">Slot</th><th class="font-medium">Name</th
-          ><th class="font-medium">Variant</th><th class="font-medium">Files</th><th class="font-medium"
-            >Picks</th
-          ></tr
+          ><th class="pr-2 font-medium">Done</th><th class="pr-2 font-medium">Slot</th><th
+            class="pr-2 font-medium">Name</th
+          ><th class="pr-2 font-medium">Variant</th><th class="pr-2 font-medium">Files</th><th
+            class="font-medium">Picks</th
+          ><th><span class="sr-only">Remove</span></th></tr
         >
       </thead>
       <tbody>
         {#each doc.roster as one, at (at)}
           <tr class="border-base-300 border-t">
-            <td class="py-1"
+            <td class="py-1 pr-2"
               ><input
                 type="checkbox"
                 class="checkbox checkbox-sm"
@@ -74,10 +63,10 @@
                   job.edit('Done', (job) => (job.roster[at]!.done = event.currentTarget.checked))}
               /></td
             >
-            <td>{one.slot ?? ''}</td>
-            <td><bdi class={one.done ? 'text-quiet line-through' : ''}>{one.name}</bdi></td>
+            <td class="pr-2">{one.slot ?? ''}</td>
+            <td class="pr-2"><bdi class={one.done ? 'text-quiet line-through' : ''}>{one.name}</bdi></td>
             {#each ['variant', 'files', 'picks'] as const as key (key)}
-              <td
+              <td class="pr-1"
                 ><input
                   class="input input-xs w-full min-w-16"
                   aria-label={`${key} of ${one.name}`}
@@ -87,6 +76,14 @@
                 /></td
               >
             {/each}
+            <td class="text-right"
+              ><button
+                type="button"
+                class="btn btn-xs btn-ghost btn-square"
+                aria-label={`Remove ${one.name}`}
+                onclick={() => drop(at)}><Trash2 size={14} /></button
+              ></td
+            >
           </tr>
         {/each}
       </tbody>

@@ -3,9 +3,9 @@
   import type { PackText } from '../lib/api/client'
   import { grams } from '../lib/figures'
   import { job } from '../lib/job.svelte'
+  import AddLine from '../parts/AddLine.svelte'
 
   let { pack }: { pack: PackText } = $props()
-  let own = $state('')
   let sorting = $state(false)
   const ticked = $derived(new Set(job.doc?.ticked ?? []))
 
@@ -23,14 +23,13 @@
     )
   }
 
-  function add() {
-    const name = own.trim()
-    if (!name || job.doc?.own_items.some((one) => one.name === name)) return
-    own = ''
+  function add(name: string): boolean {
+    if (job.doc?.own_items.some((one) => one.name === name)) return false
     void job.edit(
       'Own thing to pack',
       (doc) => (doc.own_items = [...doc.own_items, { name, count: 1, weight_g: null }]),
     )
+    return true
   }
 
   const drop = (name: string) =>
@@ -102,22 +101,9 @@
     </section>
   {/each}
 </div>
-<form
-  class="no-print mt-2 flex gap-2"
-  onsubmit={(event) => {
-    event.preventDefault()
-    add()
-  }}
->
-  <input
-    class="input input-sm"
-    aria-label="Own thing to pack"
-    placeholder="grey card, tape, flags …"
-    maxlength="70"
-    bind:value={own}
-  />
-  <button class="btn btn-sm">Add</button>
-</form>
+<div class="mt-2">
+  <AddLine label="Own thing to pack" placeholder="grey card, tape, flags …" maxlength={70} {add} />
+</div>
 <button
   type="button"
   class="link-button no-print mt-1 text-[0.84rem]"

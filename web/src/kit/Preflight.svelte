@@ -1,15 +1,10 @@
 <!-- The person's own lines for the check before the first frame: they stand on every card of the job. -->
 <script lang="ts">
   import { job } from '../lib/job.svelte'
+  import AddLine from '../parts/AddLine.svelte'
 
-  let line = $state('')
-
-  function add() {
-    const text = line.trim()
-    if (!text) return
-    line = ''
+  const add = (text: string) =>
     void job.edit('Own check', (doc) => (doc.preflight = [...doc.preflight, text]))
-  }
   const drop = (at: number) =>
     job.edit('Own check', (doc) => (doc.preflight = doc.preflight.filter((_, place) => place !== at)))
 </script>
@@ -26,19 +21,10 @@
     </li>
   {/each}
 </ul>
-<form
-  class="flex gap-2"
-  onsubmit={(event) => {
-    event.preventDefault()
-    add()
-  }}
->
-  <input
-    class="input input-sm min-w-0 flex-1"
-    aria-label="Own check before the first frame"
-    placeholder="lens cap, card in, clock set …"
-    maxlength="80"
-    bind:value={line}
-  />
-  <button class="btn btn-sm">Add</button>
-</form>
+<AddLine
+  label="Own check before the first frame"
+  placeholder="lens cap, card in, clock set …"
+  maxlength={80}
+  wide
+  {add}
+/>
