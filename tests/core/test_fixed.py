@@ -5,7 +5,7 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from jumpstop.core.kit.table import UnitTable, table_of
@@ -423,6 +423,7 @@ def test_a_modifier_fits_kinds_of_unit_unless_a_person_says_so() -> None:
     iso=st.sampled_from([100.0, 200.0, 640.0]),
     distance=st.floats(0.7, 6),
 )
+@example(f_number=8.0, condition="distinct_shadows", background=-0.33, subject="sun", iso=100.0, distance=6.0)
 def test_fixing_what_was_worked_out_changes_nothing(
     f_number: float, condition: str, background: float, subject: str, iso: float, distance: float
 ) -> None:

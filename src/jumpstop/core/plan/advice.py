@@ -114,12 +114,11 @@ def chosen_method(solved: Solved, avoid: Sequence[MethodKind] = (), light: int =
 
 def missed_by(reach: Reach) -> np.ndarray:
     """By how much each unit that can be used misses [stops]: short, too bright at the lowest setting, or, where the
-    dial is fixed, off by more than a third; 0 and less where it reaches. Of the unit taken alone, where one is."""
+    dial is fixed, off by more than a third besides; 0 where it reaches. Of the unit taken alone, where one is."""
+    wrong = np.maximum(SHORT_OF_SURE, np.where(reach.too_bright > 0, reach.too_bright, -reach.spare))
+    missed = np.where(reach.reaches, 0.0, wrong)
     if reach.light.dial_stops is not None:
-        missed = np.abs(reach.off_stops) - BACKGROUND_STOPS
-    else:
-        wrong = np.maximum(SHORT_OF_SURE, np.where(reach.too_bright > 0, reach.too_bright, -reach.spare))
-        missed = np.where(reach.reaches, 0.0, wrong)
+        missed = np.maximum(missed, np.abs(reach.off_stops) - BACKGROUND_STOPS)
     use = reach.able if reach.taken is None else reach.able & (np.arange(len(missed)) == reach.taken)
     return np.asarray(missed[use])
 
