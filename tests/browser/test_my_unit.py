@@ -29,6 +29,12 @@ def typed(page: Page, name: str, text: str) -> None:
     page.keyboard.press("Enter")
 
 
+def take(page: Page, name: str) -> None:
+    """Take a unit; what is shown then speaks of it, and has found its place."""
+    lane(page, name).get_by_role("button", name=re.compile(f"^{name}")).click()
+    expect(verdict(page)).to_contain_text(f"{name} at ")
+
+
 def tool(page: Page, name: str) -> Any:
     page.get_by_role("button", name=name, exact=True).click()
     return page.get_by_test_id("tool")
@@ -57,8 +63,7 @@ def test_six_lanes_and_all_above_them_stand_on_the_first_screen(page: Page) -> N
 
 
 def test_a_unit_is_taken_and_given_back(page: Page) -> None:
-    lane(page, "Avocet 200").get_by_role("button", name=re.compile("^Avocet")).click()
-    expect(verdict(page)).to_contain_text("Avocet 200 at ")
+    take(page, "Avocet 200")
     expect(page.get_by_role("combobox", name="Unit", exact=True)).to_have_value(re.compile("."))
     expect(page.get_by_role("heading", name="Methods, for Avocet 200")).to_be_visible()
     page.get_by_role("link", name="Shelf").click()
@@ -77,7 +82,7 @@ def test_figures_are_fixed_and_what_comes_out_is_said(page: Page) -> None:
     page.get_by_role("button", name="Shutter fixed").click()
     expect(verdict(page)).to_contain_text("units reach")
     bench(page, "Noon portrait")
-    lane(page, "Curlew 400").get_by_role("button", name=re.compile("^Curlew")).click()
+    take(page, "Curlew 400")
     for name in ("Aperture set", "ISO set", "ND"):
         page.get_by_role("button", name=f"{name} fixed", exact=True).click()
     typed(page, "Shutter", "1/500")
@@ -99,7 +104,7 @@ def test_figures_are_fixed_and_what_comes_out_is_said(page: Page) -> None:
 
 def test_a_meter_reading_gives_the_next_dial_and_may_stand(page: Page) -> None:
     bench(page, "Chalk line")
-    lane(page, "Gannet 600").get_by_role("button", name=re.compile("^Gannet")).click()
+    take(page, "Gannet 600")
     seen = tool(page, "What did you see?")
     typed(page, "Dial then", "1/128")
     typed(page, "Meter reads", "8")
@@ -123,7 +128,7 @@ def test_a_meter_reading_gives_the_next_dial_and_may_stand(page: Page) -> None:
 
 def test_a_face_too_bright_at_the_lowest_setting_gets_a_cure(page: Page) -> None:
     bench(page, "Prize table")
-    lane(page, "Gannet 600").get_by_role("button", name=re.compile("^Gannet")).click()
+    take(page, "Gannet 600")
     seen = tool(page, "What did you see?")
     seen.get_by_label("Seen").select_option(label="In the test frame the light is")
     typed(page, "Dial then", "1/256")
@@ -148,7 +153,7 @@ def test_changes_are_offered_with_what_they_bring_and_done(page: Page) -> None:
 
 
 def test_the_ladder_on_screen_paper_and_in_a_file(page: Page) -> None:
-    lane(page, "Curlew 400").get_by_role("button", name=re.compile("^Curlew")).click()
+    take(page, "Curlew 400")
     tool(page, "Distance ladder")
     ladder = page.get_by_role("table", name="What to dial by distance")
     expect(ladder.get_by_role("row", name=re.compile(r"^1\.4 m"))).to_be_visible()
@@ -244,7 +249,7 @@ def test_axe_finds_nothing_with_a_unit_in_hand(browser: Browser, demo: Any, them
     page.goto(demo.url)
     settle_in(page, "Theme", theme)
     bench(page, "Chalk line")
-    lane(page, "Gannet 600").get_by_role("button", name=re.compile("^Gannet")).click()
+    take(page, "Gannet 600")
     for name in (
         "What did you see?", "Find a stop", "Order of work", "Distance ladder", "Meter, colour, automatics", "Flash duration",
     ):  # fmt: skip
@@ -266,8 +271,7 @@ def test_from_an_empty_shelf_by_one_reading_to_the_first_dial(page: Page) -> Non
     expect(page.get_by_role("row", name=re.compile("Stint X"))).to_be_visible()
     page.get_by_role("link", name="Setup").click()
     page.get_by_role("button", name=re.compile("more units")).click()
-    lane(page, "Stint X").get_by_role("button", name=re.compile("^Stint")).click()
-    expect(verdict(page)).to_contain_text("Stint X at ")
+    take(page, "Stint X")
 
 
 def test_a_new_setup_begins_where_one_is(page: Page) -> None:
