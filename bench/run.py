@@ -103,7 +103,7 @@ class Pace:
     paces: those at which was measured since they were last asked for [ms].
     """
 
-    NEAR, EACH_S, ALL_S, AGAIN = 1.15, 30.0, 420.0, 4
+    NEAR, EACH_S, ALL_S, AGAIN = 1.15, 20.0, 200.0, 4
 
     def __init__(self) -> None:
         self.paces: list[float] = []
