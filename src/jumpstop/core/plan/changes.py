@@ -4,12 +4,12 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from ..kit.filter import nd_for
 from ..kit.modifier import layers_on
 from ..kit.table import UnitTable
 from ..physics.scales import APERTURES, ISOS, SHUTTERS, Step
 from ..scene.seen import MethodKind
-from ..scene.setup import SMALLEST, FixedNd, Setup
+from ..scene.setup import SMALLEST, Setup
+from .methods import nd_fixed, nd_more, with_nd
 from .one_unit import Landing, landing, with_light
 
 ENOUGH = -0.05  # stops: a landing this little short still counts as cured
@@ -40,7 +40,7 @@ def evaluated(
     now = landing(setup, table, kind, light, step)
     found = []
     for code, facts, changed in tried if now is not None else ():
-        then = landing(changed, table, "nd" if code == "nd_on" and kind == "sync" else kind, light, step)
+        then = landing(changed, table, kind if nd_fixed(changed) is None else with_nd(kind), light, step)
         if then is not None and now is not None and abs(then.spare - now.spare) > SAME:
             found.append(Change(code, facts, changed, then.spare - now.spare, then))
     return found
@@ -100,12 +100,10 @@ def _bright(setup: Setup, kind: MethodKind, light: int, now: Landing) -> Iterato
     down = _iso(setup, camera.iso, -float(int(excess) + 1))
     if down is not None:
         yield down
-    free = setup.filters and setup.fixed.nd is None and not (kind == "sync" and setup.method is not None)
-    nd = nd_for(camera.nd_stops + excess, setup.filters) if free else None
-    if nd is not None:
-        on = FixedNd(filters=tuple(one.name for one in nd.filters), stops=nd.stops)
+    on = nd_more(setup, kind, camera, excess)
+    if on is not None:
         fixed = setup.fixed.model_copy(update={"nd": on})
-        yield "nd_on", {"stops": nd.stops}, setup.model_copy(update={"fixed": fixed})
+        yield "nd_on", {"stops": on.stops}, setup.model_copy(update={"fixed": fixed})
 
 
 def cures(setup: Setup, table: UnitTable, kind: MethodKind, light: int, step: Step) -> list[Change]:

@@ -11,7 +11,7 @@ from ..physics.scales import APERTURES, ISOS, SHUTTERS, Step
 from ..physics.shutter import lit_fraction
 from ..scene.camera import CameraSettings
 from ..scene.seen import MethodKind
-from ..scene.setup import SMALLEST, Setup
+from ..scene.setup import SMALLEST, FixedNd, Setup
 from .ambient import Ambient
 from .remark import Remark, remark
 
@@ -121,6 +121,20 @@ def target_of(setup: Setup, ambient: Ambient, step: Step = "third") -> CameraTar
         iso = min(aim.iso_ceiling, highest, ISOS.marked(float(ISOS.exact(iso)) * 2**under, "third", "near"))
     exact_sync = float(SHUTTERS.exact(sync))
     return CameraTarget(setup, ambient, ev, wanted, iso, time_at(iso), sync, exact_sync, hold, step, on)
+
+
+def nd_more(setup: Setup, kind: MethodKind, camera: CameraSettings, by: float) -> FixedNd | None:
+    """Filters of the bag that take so many stops more than are on; None where none do, where what is on is fixed, or
+    where the method is fixed to sync, which has none."""
+    if not setup.filters or setup.fixed.nd is not None or (kind == "sync" and setup.method is not None):
+        return None
+    nd = nd_for(camera.nd_stops + by, setup.filters)
+    return None if nd is None else FixedNd(filters=names_of(nd), stops=nd.stops)
+
+
+def with_nd(kind: MethodKind) -> MethodKind:
+    """What a method is called once a filter is on: sync is then the method with ND."""
+    return "nd" if kind == "sync" else kind
 
 
 def nd_fixed(setup: Setup) -> NdChoice | None:

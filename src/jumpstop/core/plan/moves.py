@@ -6,14 +6,13 @@ from dataclasses import dataclass, replace
 from datetime import time
 from typing import Any, Literal
 
-from ..kit.filter import nd_for
 from ..kit.modifier import layers_on
 from ..kit.unit import Unit
 from ..physics.scales import APERTURES, ISOS, SHUTTERS
 from ..scene.light import Light, OwnModifier
 from ..scene.seen import MethodKind
-from ..scene.setup import SMALLEST, WIDEST, FixedNd, Setup
-from .methods import Method
+from ..scene.setup import SMALLEST, WIDEST, Setup
+from .methods import Method, nd_more, with_nd
 
 ZOOMS_MM = (24.0, 35.0, 50.0, 70.0, 105.0, 200.0)
 CLOSER, FARTHER = (2**-0.25, 2**-0.5, 0.5), (2**0.25, 2**0.5, 2.0)
@@ -164,15 +163,12 @@ def _background(setup: Setup) -> Iterator[Move]:
 
 def _nd(setup: Setup, method: Method) -> Iterator[Move]:
     """A filter of the bag goes on, to take away what is too much; at sync that is the method with ND."""
-    synced = method.kind == "sync"
-    if setup.fixed.nd is not None or (synced and setup.method is not None):
-        return
+    kind = with_nd(method.kind)
     for by in (1.0, 3.0):
-        nd = nd_for(method.camera.nd_stops + by, setup.filters) if setup.filters else None
-        if nd is not None and nd.stops > method.camera.nd_stops:
-            on = FixedNd(filters=tuple(one.name for one in nd.filters), stops=nd.stops)
-            change = _setup("nd_on", "nd", {"stops": nd.stops}, _fixing(nd=on))
-            yield replace(change, method="nd") if synced else change
+        on = nd_more(setup, method.kind, method.camera, by)
+        if on is not None:
+            change = _setup("nd_on", "nd", {"stops": on.stops}, _fixing(nd=on))
+            yield change if kind == method.kind else replace(change, method=kind)
 
 
 def _iso_and_shutter(setup: Setup, method: Method) -> Iterator[Move]:
