@@ -38,7 +38,7 @@ fuzz: $(STAMPS)/python
 	$(BIN)/python bench/fuzz.py
 
 bench: $(STAMPS)/python $(STAMPS)/web $(STAMPS)/browser
-	$(BIN)/python bench/run.py
+	$(BIN)/python bench/run.py $(PART)
 
 screenshots: $(STAMPS)/python $(STAMPS)/web $(STAMPS)/browser
 	$(BIN)/python bench/screenshots.py

@@ -1,10 +1,10 @@
-"""Timings as ratios within one run; prints them and keeps them in docs/benchmarks.md: `make bench`."""
+"""Timings as ratios within one run; prints them and keeps them in docs/benchmarks.md: `make bench [PART=...]`."""
 
 import gzip
 import http.client
 import itertools
-import json
 import statistics
+import subprocess
 import sys
 import tempfile
 import time
@@ -480,25 +480,50 @@ def dragged(url: str) -> list[tuple[float, float]]:
         return taken[5:]
 
 
-def main() -> None:
-    """All of it."""
-    lines = ["| what | took | against | ratio | aim | pace |", "|---|---|---|---|---|---|"]
-    for section in (core, search, by_lights, jobs, learning, redrawn, served):
+PARTS: dict[str, Callable[[list[str]], None]] = {
+    "solving": core,
+    "search": search,
+    "lights": by_lights,
+    "jobs": jobs,
+    "learning": learning,
+    "coverage": redrawn,
+    "server": served,
+}
+HEAD = """# Benchmarks
+
+Written by `make bench`, one part by `make bench PART=server`; compare the ratios: machines differ. The quietest of ten
+rounds counts. Methods and ambient are kept while only lights move, and are not asked for anew in `solve`. Pace: what
+`sum(i * i for i in range(300_000))` took in Python just before each round [ms]; a round waits until that is about the
+fastest seen, a while. Each part says when it was measured, with the newest commit of then.
+"""
+TABLE = "| what | took | against | ratio | aim | pace |\n|---|---|---|---|---|---|\n"
+
+
+def parts_of(text: str) -> dict[str, str]:
+    """The parts of an earlier run, by their names."""
+    return {part.split(",")[0]: part for part in text.split("\n## ")[1:]}
+
+
+def main(asked: list[str]) -> None:
+    """All of it, or the parts asked for: the others stay as they were measured."""
+    path = ROOT / "docs" / "benchmarks.md"
+    parts = parts_of(path.read_text(encoding="utf-8").rstrip("\n"))
+    commit = subprocess.run(["git", "rev-parse", "--short", "HEAD"], cwd=ROOT, capture_output=True, text=True)
+    for name in asked or PARTS:
         rows: list[str] = []
-        section(rows)
+        PARTS[name](rows)
         pace = PACE.said()
-        lines += [f"{row} {pace} |" for row in rows]
-    size = sum(len(gzip.compress(file.read_bytes())) for file in (ROOT / "src/jumpstop/web/assets").glob("*.js"))
-    lines.append(f"| shipped scripts, gzipped | {size / 1000:.0f} kB | | | 150 kB | |")
-    text = (
-        "# Benchmarks\n\nWritten by `make bench`; compare the ratios: machines differ. The quietest of ten rounds "
-        "counts.\nMethods and ambient are kept while only lights move, and are not asked for anew in `solve`. "
-        "Pace: what `sum(i * i for i in range(300_000))` took in Python just before each round [ms]; a round waits "
-        "until that is about the fastest seen, a while.\n\n" + "\n".join(lines) + "\n"
-    )
-    (ROOT / "docs" / "benchmarks.md").write_text(text, encoding="utf-8")
-    print(json.dumps({"written": "docs/benchmarks.md"}), text, sep="\n")
+        lines = [f"{row} {pace} |" for row in rows]
+        if name == "server":
+            scripts = (ROOT / "src/jumpstop/web/assets").glob("*.js")
+            size = sum(len(gzip.compress(file.read_bytes())) for file in scripts)
+            lines.append(f"| shipped scripts, gzipped | {size / 1000:.0f} kB | | | 150 kB | |")
+        when = f"{datetime.now():%Y-%m-%d}, {commit.stdout.strip()}"
+        parts[name] = f"{name}, {when}\n\n{TABLE}" + "\n".join(lines) + "\n"
+    text = HEAD + "".join(f"\n## {parts[name].rstrip()}\n" for name in PARTS if name in parts)
+    path.write_text(text, encoding="utf-8")
+    print(text)
 
 
 if __name__ == "__main__":
-    main()
+    main(sys.argv[1:])

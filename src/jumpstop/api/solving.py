@@ -4,6 +4,7 @@ from functools import lru_cache
 from typing import Any
 
 from fastapi import APIRouter, Request, Response
+from starlette.concurrency import run_in_threadpool
 
 from ..core.kit.errors import CannotSolve
 from ..core.physics.scales import Step
@@ -16,11 +17,16 @@ router = APIRouter(prefix="/api", tags=["Solving"], responses=EVERYWHERE)
 
 
 @router.get("/setups/{item_id}/answer", response_model=SolvedSetup, responses=REFUSED)
-def answer(request: Request, item_id: str, light: LightIndex = 0) -> Any:
+async def answer(request: Request, item_id: str, light: LightIndex = 0) -> Any:
     """A stored setup and what it comes to."""
     workspace = workspace_of(request)
-    item, meta = workspace.store.item_and_meta("setups", item_id)
-    return written(workspace.solved(item, light, meta))
+
+    def solved() -> Response:
+        item, meta = workspace.store.item_and_meta("setups", item_id)
+        return written(workspace.solved(item, light, meta))
+
+    # A thread is for what waits or takes long: to another one and back is a tenth of a quick answer.
+    return solved() if workspace.quick else await run_in_threadpool(solved)
 
 
 @router.post(

@@ -26,7 +26,7 @@ from ..core.scene.log import LogEntry
 from ..core.scene.seen import MethodKind
 from ..core.scene.setup import Setup
 from ..store.documents import PREFERENCES, Item, Store
-from ..store.rows import Kind, changed
+from ..store.rows import KIT, Kind, changed
 from ..words.answer import answer_of
 from ..words.problems import cannot_solve, problems_of
 from .schemas import Preferences, SolvedSetup
@@ -34,6 +34,8 @@ from .schemas import Preferences, SolvedSetup
 Meta = dict[str, Any]
 MOST_SETUPS = 60  # of one job
 MOST_KEPT = 4  # solved setups
+MOST_READ = 100  # setups as they were read
+USUAL_SHELF = 500  # units
 MODELS: dict[Kind, type[BaseModel]] = {
     "units": Unit,
     "modifiers": Modifier,
@@ -63,6 +65,14 @@ class Kept(NamedTuple):
     step: Step
     avoid: tuple[MethodKind, ...]
     solved: Solved
+
+
+class Read(NamedTuple):
+    """A stored setup with the shelf's newest kit, and what it was read from."""
+
+    revision: int  # never used twice for one document
+    kit: tuple[int, ...]  # counts of changes
+    setup: Setup
 
 
 class Unreadable(NamedTuple):
@@ -98,6 +108,8 @@ class Workspace:
         self._learning: tuple[dict[str, Logged], Learning] | None = None
         self._taught: tuple[UnitTable, Learned, UnitTable] | None = None
         self._solved: tuple[Kept, ...] = ()  # the newest first
+        self._read: dict[str, Read] = {}  # by id, the newest last
+        self._chosen: tuple[dict[str, Any], Preferences] | None = None
 
     def table(self, meter_c: float, meta: Meta | None = None) -> UnitTable:
         """The whole shelf at this meter constant, with what readings taught. `meta`: see `said_table`."""
@@ -121,6 +133,11 @@ class Workspace:
                 kept = (count, table_of([unit for _, unit in good], meter_c, [item.id for item, _ in good]))
                 self._tables = {meter_c: kept}
             return kept[1]
+
+    @property
+    def quick(self) -> bool:
+        """Whether an answer is a matter of milliseconds: the shelf is at hand, and of a usual size."""
+        return any(len(table) <= USUAL_SHELF for _, table in self._tables.values())
 
     def log(self, meta: Meta | None = None) -> dict[str, LogEntry]:
         """The log's entries by their ids, in the order in which they came."""
@@ -172,21 +189,40 @@ class Workspace:
 
     def preferences(self, meta: Meta | None = None) -> Preferences:
         """What the person chose, or the usual."""
-        try:
-            return Preferences.model_validate((self.store.meta() if meta is None else meta).get(PREFERENCES, {}))
-        except ValidationError:
-            return Preferences()
+        chosen = (self.store.meta() if meta is None else meta).get(PREFERENCES, {})
+        kept = self._chosen
+        if kept is None or kept[0] != chosen:
+            try:
+                kept = (chosen, Preferences.model_validate(chosen))
+            except ValidationError:
+                kept = (chosen, Preferences())
+            self._chosen = kept
+        return kept[1]
 
     def setup_of(self, item: Item, meta: Meta | None = None) -> Setup:
         """A stored setup with the shelf's newest body, filters and modifiers, known by their ids.
 
         The setup keeps copies, so that it still stands when the shelf's own are gone. Raises CannotSolve.
         """
+        meta = self.store.meta() if meta is None else meta
+        kit = tuple(meta.get(changed(kind), 0) for kind in KIT)
+        with self._lock:
+            kept = self._read.get(item.id)
+        if kept is not None and (kept.revision, kept.kit) == (item.revision, kit):
+            return kept.setup
+        setup = self._with_newest(item, meta)
+        with self._lock:
+            self._read.pop(item.id, None)
+            if len(self._read) >= MOST_READ:
+                del self._read[next(iter(self._read))]
+            self._read[item.id] = Read(item.revision, kit, setup)
+        return setup
+
+    def _with_newest(self, item: Item, meta: Meta) -> Setup:
         try:
             setup = Setup.model_validate(item.doc)
         except ValidationError as error:
             raise CannotSolve("unreadable_setup", why=problems_of(error, Setup)[0].sentence) from None
-        meta = self.store.meta() if meta is None else meta
         bodies, filters, modifiers = (self.kit(kind, meta) for kind in ("bodies", "filters", "modifiers"))
         units: dict[str, Any] = self.kit("units", meta) if any(light.unit for light in setup.lights) else {}
         lights = []
@@ -257,7 +293,7 @@ class Workspace:
         table = with_units(self.table(setup.meter_c, meta), setup)
         step, avoid = preferences.step, preferences.avoid
         for kept in self._solved:
-            if kept.table is table and (kept.step, kept.avoid, kept.setup) == (step, avoid, setup):
+            if kept.table is table and kept.setup is setup and (kept.step, kept.avoid) == (step, avoid):
                 return kept.solved, preferences
         solved = solve(with_distances(setup, table, step, avoid), table, step)
         self._solved = (Kept(setup, table, step, avoid, solved), *self._solved[: MOST_KEPT - 1])

@@ -32,6 +32,7 @@ from .rows import (
     rows_with,
 )
 from .tables import edits
+from .unchanged import Unchanged
 from .undo import Change, UndoResult
 
 PREFERENCES = "preferences"
@@ -73,10 +74,12 @@ class Store:
     def __init__(self, folder: Path) -> None:
         self.path = folder / FILE
         self.engine = open_engine(folder)
+        self._unchanged = Unchanged(self.engine)
         self._file = self._identity()
 
     def close(self) -> None:
         """Let go of the data file."""
+        self._unchanged.close()
         self.engine.dispose()
 
     def _identity(self) -> tuple[int, int] | None:
@@ -122,10 +125,14 @@ class Store:
             return _item(_found(connection, kind, item_id))
 
     def item_and_meta(self, kind: Kind, item_id: str) -> tuple[Item, dict[str, Any]]:
-        """One document and the single values, in one reading. Raises NotFound."""
-        with self._reading() as connection:
-            row = _found(connection, kind, item_id, ONE_AND_META)
-            return _item(row), row.meta
+        """One document and the single values, in one reading; kept, and not to be changed. Raises NotFound."""
+
+        def read() -> tuple[Item, dict[str, Any]]:
+            with self._reading() as connection:
+                row = _found(connection, kind, item_id, ONE_AND_META)
+                return _item(row), row.meta
+
+        return self._unchanged.get((kind, item_id), read)
 
     def add(
         self, kind: Kind, docs: Sequence[dict[str, Any]], label: str, job_id: str | None = None, page: str = ""
@@ -274,9 +281,16 @@ class Store:
             raise TooMuch(f"A shelf holds {MOST_UNITS:,} units or {MOST_UNIT_BYTES // 2**20} MB at the most.")
 
     def meta(self) -> dict[str, Any]:
-        """Single values by key: the preferences, and for each kind of kit how often it was changed (see `changed`)."""
-        with self._reading() as connection:
-            return _meta(connection)
+        """Single values by key: the preferences, and for each kind of kit how often it was changed (see `changed`).
+
+        Kept, and not to be changed.
+        """
+
+        def read() -> dict[str, Any]:
+            with self._reading() as connection:
+                return _meta(connection)
+
+        return self._unchanged.get("meta", read)
 
     def undo(self, page: str = "") -> UndoResult | None:
         """Take a page's last edit back; None where it has none. Raises Overtaken."""

@@ -331,6 +331,7 @@ def _motion(setup: Setup, units: DisplayUnits) -> str:
     return ""
 
 
+@lru_cache(maxsize=256)
 def camera_text(camera: CameraSettings) -> CameraText:
     """Camera settings as the camera shows them."""
     return CameraText(

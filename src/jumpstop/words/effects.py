@@ -4,6 +4,7 @@ One sentence an effect. Text that came from a person is put in as it is, once, a
 """
 
 from collections.abc import Callable
+from functools import lru_cache
 from typing import NamedTuple
 
 from ..core.kit.rating import REFERENCE_ZOOM_MM
@@ -34,16 +35,19 @@ def say(jump: JumpAt, context: Context) -> Said:
 
 
 def _rated_output(facts: JumpAt, at: Context) -> Said:
-    table, aperture = at.table, f_number(facts["f_number"])
-    unit = table.units[at.unit]
-    basis = rating_words(
-        unit, float(table.rated[at.unit]), float(table.rated_sd[at.unit]), table.basis[at.unit], at.units
-    )
+    aperture = f_number(facts["f_number"])
     return Said(
         f"at {length(1, at.units)}, {aperture}",
-        f"{basis} At one metre and {aperture}, at ISO 100 and full power, that is 2 log2(GN / N) stops over a correct "
-        "exposure.",
+        f"{_basis(at)} At one metre and {aperture}, at ISO 100 and full power, that is 2 log2(GN / N) stops over a "
+        "correct exposure.",
     )
+
+
+@lru_cache(maxsize=64)
+def _basis(at: Context) -> str:
+    table = at.table
+    figures = float(table.rated[at.unit]), float(table.rated_sd[at.unit]), table.basis[at.unit]
+    return rating_words(table.units[at.unit], *figures, at.units)
 
 
 def _zoom(facts: JumpAt, at: Context) -> Said:

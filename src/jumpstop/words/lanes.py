@@ -99,7 +99,7 @@ def arcs_of(reach: Reach, units: DisplayUnits, lanes: Places = ALL) -> list[Arc]
     context = effects.Context(reach.solved.table, 0, units)
     sizes = [np.atleast_1d(size) for _, size in reach.shown]
     sizes = [size[lanes] if len(size) > 1 else size for size in sizes]
-    rounded = np.round(np.concatenate(sizes), 3).tolist()
+    rounded = np.concatenate(sizes).round(3).tolist()
     out, at = [], 0
     for jump, size in zip(reach.jumps_of(0), sizes, strict=True):
         cause = effects.say(jump, context).cause
@@ -127,7 +127,7 @@ def dial_notes(reach: Reach, units: DisplayUnits, lanes: Places = ALL) -> list[s
         return ["" if word == BLOCKED else "no flash needed" for word in words]
     fixed = reach.light.dial_stops is not None
     places = np.arange(len(reach.solved.table))[lanes]
-    lefts = np.round(reach.off_stops if fixed else reach.left, 2)[lanes]
+    lefts = (reach.off_stops if fixed else reach.left)[lanes].round(2)
     said = [""] * len(words)
     for at in np.flatnonzero((np.abs(lefts) >= OFF_DIAL) | (reach.verdict[lanes] == TOO_BRIGHT)).tolist():
         if words[at] == TOO_BRIGHT and not fixed:
@@ -169,21 +169,21 @@ def lanes_of(reach: Reach, units: DisplayUnits, lanes: Places = ALL) -> Lanes:
     table = reach.solved.table
     places = range(len(table))[lanes] if isinstance(lanes, slice) else lanes
     words = reach.verdict[lanes].tolist()
-    tenths = np.round(reach.spare[lanes], 1).tolist()
-    below, blockers = np.round(reach.below_full[lanes], 2).tolist(), reach.blocker[lanes].tolist()
-    recycle = np.round(reach.recycle_s[lanes], 2).tolist()
-    flashes, charges = np.round(reach.flashes[lanes]).tolist(), np.round(reach.charges[lanes]).tolist()
+    tenths = reach.spare[lanes].round(1).tolist()
+    below, blockers = reach.below_full[lanes].round(2).tolist(), reach.blocker[lanes].tolist()
+    recycle = reach.recycle_s[lanes].round(2).tolist()
+    flashes, charges = reach.flashes[lanes].round().tolist(), reach.charges[lanes].round().tolist()
     with np.errstate(invalid="ignore"):
-        t01 = (1 / np.round(1 / reach.t01_s[lanes])).tolist()
+        t01 = (1 / (1 / reach.t01_s[lanes]).round()).tolist()
     plain, fixed = _in_fractions(table, units), _fixed(table, units)
     if lanes is not ALL:
         fixed = {name: [column[at] for at in places] for name, column in fixed.items()}
     return Lanes(
         **fixed,  # type: ignore[arg-type]
         word=words,
-        verdict=[verdict_words(*one) for one in zip(words, tenths, blockers, strict=True)],
-        spare=np.round(reach.spare[lanes], 3).tolist(),
-        sd=np.round(reach.sd[lanes], 3).tolist(),
+        verdict=list(map(verdict_words, words, tenths, blockers)),
+        spare=reach.spare[lanes].round(3).tolist(),
+        sd=reach.sd[lanes].round(3).tolist(),
         dial=[
             power(one) if plain[at] else dial(table.units[at].scale, one, units, table.units[at].watt_seconds)
             for at, one in zip(places, below, strict=True)

@@ -184,7 +184,8 @@ def _tone(tone: Tone, level: Level) -> ToneText:
 
 
 def _hex(rgb: tuple[float, float, float]) -> str:
-    return "#" + "".join(f"{round(one * 255):02x}" for one in rgb)
+    red, green, blue = rgb
+    return f"#{round(red * 255):02x}{round(green * 255):02x}{round(blue * 255):02x}"
 
 
 def _light(

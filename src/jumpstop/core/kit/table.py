@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ..physics.arrays import Floats
+from ..physics.arrays import Figure, Floats
 from ..physics.battery import full_flashes_of
 from ..physics.beam import coverage_deg
 from ..physics.exposure import METER_C_FLAT
@@ -111,6 +111,11 @@ class UnitTable:
         low, rows = place.astype(int), np.arange(len(self))
         share = place - low
         return self.t01_s[rows, low] * (1 - share) + self.t01_s[rows, low + 1] * share
+
+    def t01_of(self, unit: int, below_full: Figure) -> Figure:
+        """The same of one unit, at one or more settings."""
+        found: Figure = np.interp(below_full, POWER_STOPS, self.t01_s[unit])
+        return found
 
     @lru_cache(maxsize=64)  # noqa: B019
     def hss_extra_at(self, shutter_s: float) -> Floats:

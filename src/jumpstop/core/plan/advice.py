@@ -128,7 +128,7 @@ def lightest_that_reaches(reach: Reach) -> int | None:
     """The unit to compare by: the lightest that reaches, else the nearest; None where none can be used."""
     good = np.flatnonzero(reach.reaches)
     if len(good):
-        weights = np.nan_to_num(reach.solved.table.weight_g[good], nan=np.inf)
+        weights = reach.solved.table.weight_g[good]  # those that are not known sort last
         return int(good[np.lexsort((-reach.spare[good], weights))[0]])
     able = np.flatnonzero(reach.able)
     return int(able[np.argmax(reach.spare[able])]) if len(able) else None
@@ -172,7 +172,8 @@ def costs_for(solved: Solved, unit: int, light: int) -> dict[MethodKind, MethodC
     best = max(usable, key=lambda kind: usable[kind], default=None)
     out = {}
     for kind, reach in reaches.items():
-        exposure = of_unit(solved.setup, reach.method, solved.table, unit, float(reach.t01_s[unit]))
+        t01_s = float(solved.table.t01_of(unit, float(reach.below_full[unit])))
+        exposure = of_unit(solved.setup, reach.method, solved.table, unit, t01_s)
         difference = usable[kind] - usable[best] if best is not None and kind in usable else None
         metered: Literal["flash_meter", "lit_side", "no_meter"] = (
             "no_meter" if kind == "hss" else "lit_side" if kind == "past_sync" else "flash_meter"

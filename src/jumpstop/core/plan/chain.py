@@ -185,7 +185,7 @@ def _side(scene: Scene) -> Sequence[Jump]:
 def _off_axis(scene: Scene) -> Sequence[Jump]:
     """What is lost where a head does not point."""
     size: Floats = scene.placing.off_stops[:, :, None]
-    if not np.any(size):
+    if not size.any():
         return []
     source = "a beam falls by (2 φ / θ)² stops; a bright face by the cosine (Lambert)"
     return [_jump("off_axis", size, SD_OFF_AXIS * np.minimum(1.0, -size), None, "M", source)]
@@ -350,7 +350,7 @@ def open_window_s(setup: Setup, method: Method) -> float:
 def _target(scene: Scene) -> Sequence[Jump]:
     """A light wanted at another level than a correct exposure."""
     target = scene.wanted
-    if not np.any(target):
+    if not target.any():
         return []
     return [_jump("target", -target, 0.0, None, "D", "the aim", target=target)]
 
@@ -413,7 +413,7 @@ def _reading(scene: Scene) -> Sequence[Jump]:
         size[0, light, 0, unit] = flash_seen(seen) - said
         sd[0, light, 0, unit] = flash_sd(seen)
         taken[light] = flash_seen(seen)
-    if not np.any(sd):
+    if not sd.any():
         return []
     source = "your reading; what has changed since is added from the chain"
     return [_jump("reading", size, sd, Of("reading"), "U", source, level=scene.by_light(lambda _: 0) + _column(taken))]

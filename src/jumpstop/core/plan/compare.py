@@ -88,7 +88,7 @@ def compared(table: UnitTable, unit: int, modifier: Modifier | None = None) -> C
         ws_per_kg=None if ws is None or kilos is None else ws / kilos,
         flashes=float(supply.full_flashes[unit]),
         powers=powers,
-        t01_s=np.array([float(table.t01_at(np.full(len(table), below))[unit]) for below in powers]),
+        t01_s=np.asarray(table.t01_of(unit, powers)),
         recycle_s=np.asarray(battery.recycle_s(np.exp2(-powers), supply.full_s[unit], supply.least_s[unit])),
         hss_stops=hss,
     )

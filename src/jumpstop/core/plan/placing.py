@@ -6,7 +6,7 @@ sides and the edge of the subject, the background, and in a group the ends of it
 
 import math
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, lru_cache
 from typing import NamedTuple
 
 import numpy as np
@@ -239,10 +239,15 @@ def off_axis_stops(beam: float, off_deg: float) -> float:
     return max(lost, DARK_STOPS)
 
 
+@lru_cache(maxsize=256)
+def _bare_deg(zoom_mm: float) -> float:
+    return float(horizontal_deg(zoom_mm))
+
+
 def beam_of(light: Light) -> float:
     """Horizontal angle of a light's beam [degrees]; 0: a bright face, by its cosine; infinite: all round."""
     mod: Modifier | None = light.modifier
-    bare = float(horizontal_deg(light.zoom_mm or RATED_MM))
+    bare = _bare_deg(light.zoom_mm or RATED_MM)
     if mod is None:
         return bare
     if mod.kind in EVEN:

@@ -214,26 +214,33 @@ class Solved:
     blocker: np.ndarray
     verdict: np.ndarray
     taken: tuple[int | None, ...] = ()  # the unit of each light, where it has one
-    _reaches: dict[tuple[int, int], Reach] = field(default_factory=dict)
+    _reaches: dict[tuple[MethodKind, int], Reach] = field(default_factory=dict)
 
     @cached_property
     def kinds(self) -> tuple[MethodKind, ...]:
         """The possible methods, in the order of their axis."""
         return tuple(method.kind for method in self.methods if method.possible)
 
+    @cached_property
+    def by_kind(self) -> dict[MethodKind, Method]:
+        """The methods by their kind."""
+        return {method.kind: method for method in self.methods}
+
     def method(self, kind: MethodKind) -> Method:
         """One of the methods."""
-        return next(method for method in self.methods if method.kind == kind)
+        return self.by_kind[kind]
 
     def reach(self, kind: MethodKind, light: int = 0) -> Reach:
         """One light in one method. Raises CannotSolve where the method cannot be had."""
+        kept = self._reaches.get((kind, light))
+        if kept is not None:
+            return kept
         if kind not in self.kinds:
             raise CannotSolve("method_blocked", method=kind)
         at = (self.kinds.index(kind), light)
-        if at not in self._reaches:
-            arrays = (self.spare, self.sd, self.below_full, self.left, self.too_bright, self.blocker, self.verdict)
-            self._reaches[at] = Reach(self, self.method(kind), at, *(array[at] for array in arrays))
-        return self._reaches[at]
+        arrays = (self.spare, self.sd, self.below_full, self.left, self.too_bright, self.blocker, self.verdict)
+        found = self._reaches[kind, light] = Reach(self, self.method(kind), at, *(array[at] for array in arrays))
+        return found
 
 
 def solve(setup: Setup, table: UnitTable, step: Step = "third") -> Solved:

@@ -100,11 +100,10 @@ def _eyes(setup: Setup, spot: Light, at: tuple[float, float, float]) -> Iterator
 
 def _lens_angle(setup: Setup, at: tuple[float, float, float]) -> float:
     """Angle at the subject between a light and the lens [degrees]."""
-    face = setup.stage.face_m
-    lens = np.array([0.0, -camera_m(setup), setup.stage.camera_height_m - face])
-    way = np.array([at[0], at[1], at[2] - face])
-    cosine = float(lens @ way / np.linalg.norm(lens) / max(1e-9, float(np.linalg.norm(way))))
-    return math.degrees(math.acos(min(1.0, max(-1.0, cosine))))
+    face, (x, y, z) = setup.stage.face_m, at
+    away, up = -camera_m(setup), setup.stage.camera_height_m - face
+    apart = math.hypot(away, up) * max(1e-9, math.hypot(x, y, z - face))
+    return math.degrees(math.acos(min(1.0, max(-1.0, (away * y + up * (z - face)) / apart))))
 
 
 def _edge(solved: Solved, light: int, found: tuple[Level, ...]) -> Iterator[Remark]:
