@@ -378,7 +378,15 @@ def served(lines: list[str]) -> None:
         up, first = (min(one) for one in zip(*(started(Path(folder), items[0].id) for _ in range(5)), strict=True))
         with Demo(Path(folder)) as url:
             line = http.client.HTTPConnection(url.removeprefix("http://").rstrip("/"))  # kept alive, as a browser does
-            get = lambda path: (line.request("GET", f"/{path}"), line.getresponse().read())  # noqa: E731
+
+            def get(path: str) -> bytes:
+                try:
+                    line.request("GET", f"/{path}")
+                    return line.getresponse().read()
+                except (http.client.RemoteDisconnected, BrokenPipeError, ConnectionResetError):
+                    line.close()  # let go of while the machine was waited for
+                    return get(path)
+
             turns = itertools.cycle(items)  # more than are kept: each is solved anew
             asked: dict[str, Callable[[], str]] = {
                 "as it follows a nudge, solved already": lambda: f"api/setups/{items[0].id}/answer",

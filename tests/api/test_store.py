@@ -105,6 +105,7 @@ def test_another_pages_edit_between_two_nudges_keeps_them_apart(tmp_path: Path) 
 def test_of_two_writers_one_is_told(tmp_path: Path) -> None:
     store, other = Store(tmp_path), Store(tmp_path)
     item = store.add("filters", [{"name": "ND", "stops": 0}], "Add")[0]
+    assert [one.item_and_meta("filters", item.id)[0].doc["name"] for one in (store, other)] == ["ND", "ND"]  # and kept
     told: list[str] = []
 
     def write(who: Store, name: str) -> None:
@@ -119,7 +120,8 @@ def test_of_two_writers_one_is_told(tmp_path: Path) -> None:
     for thread in threads:
         thread.join()
     assert len(told) == 1
-    assert told[0] == store.item("filters", item.id).doc["name"]
+    now = {one.item_and_meta("filters", item.id)[0].doc["name"] for one in (store, other)}  # whoever wrote
+    assert now == {told[0]} == {store.item("filters", item.id).doc["name"]}
     other.close()
 
 

@@ -1,6 +1,5 @@
 """The lanes of the jump chart, as a document in columns: every unit's verdict, dial and stamina."""
 
-import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
@@ -9,6 +8,7 @@ from typing import Literal
 import numpy as np
 
 from ..core.kit.table import UnitTable
+from ..core.physics.arrays import Floats
 from ..core.physics.guide_number import guide_number_of_stops
 from ..core.plan.cures import cure_of
 from ..core.plan.jump import Mark
@@ -171,10 +171,9 @@ def lanes_of(reach: Reach, units: DisplayUnits, lanes: Places = ALL) -> Lanes:
     words = reach.verdict[lanes].tolist()
     tenths = reach.spare[lanes].round(1).tolist()
     below, blockers = reach.below_full[lanes].round(2).tolist(), reach.blocker[lanes].tolist()
-    recycle = reach.recycle_s[lanes].round(2).tolist()
-    flashes, charges = reach.flashes[lanes].round().tolist(), reach.charges[lanes].round().tolist()
+    recycle, flashes = reach.recycle_s[lanes].round(2), reach.flashes[lanes]
     with np.errstate(invalid="ignore"):
-        t01 = (1 / (1 / reach.t01_s[lanes]).round()).tolist()
+        t01 = 1 / (1 / reach.t01_s[lanes]).round()
     plain, fixed = _in_fractions(table, units), _fixed(table, units)
     if lanes is not ALL:
         fixed = {name: [column[at] for at in places] for name, column in fixed.items()}
@@ -184,17 +183,49 @@ def lanes_of(reach: Reach, units: DisplayUnits, lanes: Places = ALL) -> Lanes:
         verdict=list(map(verdict_words, words, tenths, blockers)),
         spare=reach.spare[lanes].round(3).tolist(),
         sd=reach.sd[lanes].round(3).tolist(),
-        dial=[
+        dial=list(map(power, below))
+        if all(plain)
+        else [
             power(one) if plain[at] else dial(table.units[at].scale, one, units, table.units[at].watt_seconds)
             for at, one in zip(places, below, strict=True)
         ],
         dial_note=dial_notes(reach, units, lanes),
-        recycle_s=[None if one != one else one for one in recycle],
-        recycle=["not stated" if one != one else duration(one) for one in recycle],
-        flashes=[int(one) if one < math.inf else None for one in flashes],
-        charges=[int(one) if one < math.inf else None for one in charges],
-        t01_s=[None if one != one else one for one in t01],
+        recycle_s=_known(recycle),
+        recycle=list(map(_recycle_words, np.where(np.isnan(recycle), NOT_STATED, recycle).tolist())),
+        flashes=_whole(flashes),
+        charges=_whole(reach.charges[lanes]),
+        t01_s=_known(t01),
         below_full=below,
-        t01=["" if one != one else f"t.1 {shutter(one)}" for one in t01],
-        mains=[math.isinf(one) for one in flashes],
+        t01=list(map(_t01_words, np.where(np.isnan(t01), NOT_STATED, t01).tolist())),
+        mains=np.isinf(flashes).tolist(),
     )
+
+
+NOT_STATED = -1.0  # stands for a figure that nobody stated where it is put into words, as these are kept
+
+
+@lru_cache(maxsize=4096)
+def _recycle_words(seconds: float) -> str:
+    return "not stated" if seconds == NOT_STATED else duration(seconds)
+
+
+@lru_cache(maxsize=4096)
+def _t01_words(seconds: float) -> str:
+    return "" if seconds == NOT_STATED else f"t.1 {shutter(seconds)}"
+
+
+def _known(figures: Floats) -> list[float | None]:
+    """A column of figures; None where one is not stated."""
+    column: list[float | None] = figures.tolist()
+    for at in np.flatnonzero(np.isnan(figures)).tolist():
+        column[at] = None
+    return column
+
+
+def _whole(figures: Floats) -> list[int | None]:
+    """A column of whole numbers; None where one is not stated, or without end."""
+    finite = np.isfinite(figures)
+    column: list[int | None] = np.where(finite, figures, 0).round().astype(int).tolist()
+    for at in np.flatnonzero(~finite).tolist():
+        column[at] = None
+    return column

@@ -67,4 +67,9 @@ def balance(spec: AmbientSpec, ambient: Ambient, gel_on: Gel) -> Balance:
     kelvin = ambient_kelvin(spec, ambient)
     wanted = float(mired_shift(FLASH_K, kelvin))
     gel = min(GELS, key=lambda one: abs(GEL_MIRED[one] - wanted))
-    return Balance(kelvin, gel, wanted - GEL_MIRED[gel], round(gelled_kelvin(gel_on) / STEP_K) * STEP_K)
+    return Balance(kelvin, gel, wanted - GEL_MIRED[gel], camera_kelvin(gel_on))
+
+
+def camera_kelvin(gel_on: Gel) -> float:
+    """The white balance to set for flash behind this gel [K]."""
+    return round(gelled_kelvin(gel_on) / STEP_K) * STEP_K

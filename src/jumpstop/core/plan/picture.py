@@ -145,7 +145,7 @@ def tones_of(solved: Solved, found: tuple[Level, ...]) -> tuple[Tone, ...]:
     setup = solved.setup
     kelvin = colour.ambient_kelvin(setup.ambient, solved.ambient)
     first = next((light for light in setup.lights if light.on), setup.lights[0])
-    camera = colour.balance(setup.ambient, solved.ambient, first.gel).camera_k
+    camera = colour.camera_kelvin(first.gel)
     colours = [balanced(kelvin, camera), *(balanced(colour.gelled_kelvin(light.gel), camera) for light in setup.lights)]
     light = np.exp2(np.array([(level.ambient, *level.lights) for level in found]))
     reflectance = np.array([[GREY if level.receiver == "background" else SKIN] for level in found])
