@@ -18,8 +18,9 @@ def test_a_wheel_runs_in_a_clean_environment_without_node(tmp_path: Path) -> Non
     )
     wheel = next(tmp_path.glob("jumpstop-*.whl"))
     home = tmp_path / "clean"
-    venv.create(home, with_pip=True)
-    install = [home / "bin" / "python", "-m", "pip", "install", "-q", "-c", ROOT / "requirements.lock", wheel]
+    venv.create(home)
+    pip = [sys.executable, "-m", "pip", "--python", home, "install", "-q", "--no-compile"]
+    install = [*pip, "-c", ROOT / "requirements.lock", wheel]
     subprocess.run(install, check=True, capture_output=True)
     clean = {"PATH": str(home / "bin"), "HOME": str(tmp_path), "LANG": os.environ.get("LANG", "C.UTF-8")}
     command = [home / "bin" / "jumpstop", "demo", "--data", tmp_path / "data"]

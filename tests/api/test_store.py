@@ -149,7 +149,8 @@ def test_a_changed_modifier_reaches_the_setups_and_a_deleted_one_stays_in_them(t
 
 def test_an_import_is_undone_in_bulk_while_others_write(tmp_path: Path) -> None:
     store = Store(tmp_path)
-    docs = [kit()["units"][3] | {"name": f"Unit {i}"} for i in range(3000)]
+    one = kit()["units"][3]
+    docs = [one | {"name": f"Unit {i}"} for i in range(3000)]
     store.add("units", docs, "Import", page="a")
     done = store.undo("a")
     assert done is not None
