@@ -484,10 +484,9 @@ def dragged(url: str) -> list[tuple[float, float]]:
           const to = {bubbles: true, clientX: at[0] + by, clientY: at[1] + by / 2}
           spot.dispatchEvent(new PointerEvent('pointermove', to))
         })"""
-        taken = []
-        for i in range(45):
-            by = itertools.count(i)
-            taken.append(PACE.timed(lambda by=by: tuple(page.evaluate(script, 6 + 5 * (next(by) % 6)))))
+        taken, by = [], itertools.count()  # never twice to one place, where nothing would follow
+        for _ in range(45):
+            taken.append(PACE.timed(lambda: tuple(page.evaluate(script, 6 + 5 * (next(by) % 6)))))
         return taken[5:]
 
 

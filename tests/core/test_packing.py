@@ -64,7 +64,7 @@ def test_everything_is_packed_once_with_as_many_as_are_used_at_a_time() -> None:
     }
     lit = packed(file(dim))
     assert "gel:full_orange" not in lit
-    assert lit["modifier:octa"].count == 2  # one for each head
+    assert lit["modifier:octa"].count == lit["unit:Bird"].count == 2  # one for each head
 
 
 def test_filters_chargers_and_setups_that_have_no_session_go_along() -> None:
