@@ -420,6 +420,8 @@ def served(lines: list[str]) -> None:
             lines.append(
                 f"| start to first answer, and to a setup's, best of five | {up:.2f}, {first:.2f} s | | | 1.2 s |"
             )
+    size = sum(len(gzip.compress(file.read_bytes())) for file in (ROOT / "src/jumpstop/web/assets").glob("*.js"))
+    lines.append(f"| shipped scripts, gzipped | {size / 1000:.0f} kB | | | 150 kB |")
 
 
 def started(folder: Path, setup: str) -> tuple[float, float]:
@@ -525,10 +527,6 @@ def main(asked: list[str]) -> None:
         PARTS[name](rows)
         pace = PACE.said()
         lines = [f"{row} {pace} |" for row in rows]
-        if name == "server":
-            scripts = (ROOT / "src/jumpstop/web/assets").glob("*.js")
-            size = sum(len(gzip.compress(file.read_bytes())) for file in scripts)
-            lines.append(f"| shipped scripts, gzipped | {size / 1000:.0f} kB | | | 150 kB | |")
         when = f"{datetime.now():%Y-%m-%d}, {commit.stdout.strip()}"
         parts[name] = f"{name}, {when}\n\n{TABLE}" + "\n".join(lines) + "\n"
     text = HEAD + "".join(f"\n## {parts[name].rstrip()}\n" for name in PARTS if name in parts)

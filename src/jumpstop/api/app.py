@@ -86,8 +86,8 @@ def create_app(
         redoc_url=None,
         openapi_url="/api/openapi.json",
         routes=[
-            *solving.router.routes,  # asked for most often
             *documents.router.routes,
+            *solving.router.routes,
             APIRoute("/api/empty", _empty, include_in_schema=False),
             Late("/api/shelf", "shelf"),
             Late("/api/jobs/", "jobs", "paper"),

@@ -20,13 +20,13 @@ router = APIRouter(prefix="/api", tags=["Solving"], responses=EVERYWHERE)
 async def answer(request: Request, item_id: str, light: LightIndex = 0) -> Any:
     """A stored setup and what it comes to."""
     workspace = workspace_of(request)
+    item, meta = workspace.store.item_and_meta("setups", item_id)
 
     def solved() -> Response:
-        item, meta = workspace.store.item_and_meta("setups", item_id)
         return written(workspace.solved(item, light, meta))
 
-    # A thread is for what waits or takes long: to another one and back is a tenth of a quick answer.
-    return solved() if workspace.quick else await run_in_threadpool(solved)
+    # A thread is for what takes long: to another one and back is a tenth of a quick answer.
+    return solved() if workspace.at_hand(meta) else await run_in_threadpool(solved)
 
 
 @router.post(

@@ -134,10 +134,14 @@ class Workspace:
                 self._tables = {meter_c: kept}
             return kept[1]
 
-    @property
-    def quick(self) -> bool:
-        """Whether an answer is a matter of milliseconds: the shelf is at hand, and of a usual size."""
-        return any(len(table) <= USUAL_SHELF for _, table in self._tables.values())
+    def at_hand(self, meta: Meta) -> bool:
+        """Whether an answer is a matter of milliseconds: the shelf, of a usual size, and what readings taught are here
+        as they stand now."""
+        shelf, log = (meta.get(changed(kind), 0) for kind in ("units", "log"))
+        if self._log is None or self._learning is None or self._learning[0] is not self._log[1]:
+            return False
+        fresh = [table for count, table in self._tables.values() if count == shelf]
+        return self._log[0] == (log, shelf) and all(len(table) <= USUAL_SHELF for table in fresh) and bool(fresh)
 
     def log(self, meta: Meta | None = None) -> dict[str, LogEntry]:
         """The log's entries by their ids, in the order in which they came."""

@@ -127,10 +127,9 @@ class Store:
     def item_and_meta(self, kind: Kind, item_id: str) -> tuple[Item, dict[str, Any]]:
         """One document and the single values, in one reading; kept, and not to be changed. Raises NotFound."""
 
-        def read() -> tuple[Item, dict[str, Any]]:
-            with self._reading() as connection:
-                row = _found(connection, kind, item_id, ONE_AND_META)
-                return _item(row), row.meta
+        def read(connection: Connection) -> tuple[Item, dict[str, Any]]:
+            row = _found(connection, kind, item_id, ONE_AND_META)
+            return _item(row), row.meta
 
         return self._unchanged.get((kind, item_id), read)
 
@@ -285,12 +284,7 @@ class Store:
 
         Kept, and not to be changed.
         """
-
-        def read() -> dict[str, Any]:
-            with self._reading() as connection:
-                return _meta(connection)
-
-        return self._unchanged.get("meta", read)
+        return self._unchanged.get("meta", _meta)
 
     def undo(self, page: str = "") -> UndoResult | None:
         """Take a page's last edit back; None where it has none. Raises Overtaken."""

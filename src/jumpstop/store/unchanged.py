@@ -4,7 +4,7 @@ from collections.abc import Callable, Hashable
 from threading import Lock
 from typing import Any, TypeVar
 
-from sqlalchemy import Engine
+from sqlalchemy import Connection, Engine
 
 from .database import said_plainly
 
@@ -21,13 +21,14 @@ class Unchanged:
     """
 
     def __init__(self, engine: Engine) -> None:
+        self._engine = engine
         self._connection = engine.raw_connection()
         self._cursor = self._connection.cursor()
         self._lock = Lock()
         self._version = -1
         self._found: dict[Hashable, Any] = {}
 
-    def get(self, key: Hashable, read: Callable[[], Found]) -> Found:
+    def get(self, key: Hashable, read: Callable[[Connection], Found]) -> Found:
         """What was read under this key since the last write; read now where nothing was."""
         with self._lock, said_plainly():
             version = self._cursor.execute("PRAGMA data_version").fetchone()[0]
@@ -37,7 +38,8 @@ class Unchanged:
         if key in kept:
             found: Found = kept[key]
             return found
-        found = kept[key] = read()
+        with said_plainly(), self._engine.connect() as connection:
+            found = kept[key] = read(connection)
         return found
 
     def close(self) -> None:
