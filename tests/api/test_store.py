@@ -262,8 +262,9 @@ def test_rights_are_the_owners_alone(tmp_path: Path) -> None:
     store = Store(folder)
     store.add("filters", [{"name": "ND", "stops": 1}], "Add")
     assert stat.S_IMODE(folder.stat().st_mode) == 0o700
-    for file in folder.iterdir():
-        assert stat.S_IMODE(file.stat().st_mode) == 0o600, file
+    with held(folder, "a server"):
+        for file in folder.iterdir():
+            assert stat.S_IMODE(file.stat().st_mode) == 0o600, file
     backup(folder / FILE, tmp_path / "copy")
     assert stat.S_IMODE((tmp_path / "copy").stat().st_mode) == 0o600
 

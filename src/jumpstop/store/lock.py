@@ -24,6 +24,8 @@ def held(folder: Path, what: str) -> Iterator[None]:
     except OSError as error:
         raise StorageFault(f"{folder} cannot be used: {error.strerror}.") from None
     try:
+        (folder / HOLDER).unlink(missing_ok=True)  # what a killed one left, with rights of its own
+        (folder / HOLDER).touch(mode=0o600)
         (folder / HOLDER).write_text(f"{what}, process {os.getpid()}", encoding="utf-8")
         yield
     finally:
