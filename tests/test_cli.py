@@ -1,4 +1,4 @@
-"""The command line, run as a person runs it."""
+"""The command line: once as a person runs it, else in this process, which need not load all it is made of each time."""
 
 import csv
 import json
@@ -14,16 +14,26 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
+from typer.testing import CliRunner
 
+from jumpstop.cli import app
 from jumpstop.demo import SHELF, setups
 
+Done = subprocess.CompletedProcess[str]
 
-def run(*words: str | Path, data: str = "") -> subprocess.CompletedProcess[str]:
+
+def alone(*words: str | Path, data: str = "") -> Done:
     command = [sys.executable, "-m", "jumpstop.cli", *map(str, words)]
     return subprocess.run(command, input=data, capture_output=True, text=True, timeout=60, check=False)
 
 
-def refused(done: subprocess.CompletedProcess[str], sentence: str) -> bool:
+def run(*words: str | Path, data: str = "") -> Done:
+    command = list(map(str, words))
+    done = CliRunner().invoke(app, command, input=data, catch_exceptions=False)
+    return Done(command, done.exit_code, done.stdout, done.stderr)
+
+
+def refused(done: Done, sentence: str) -> bool:
     return done.returncode == 2 and sentence in done.stderr and "Traceback" not in done.stderr
 
 
@@ -35,7 +45,7 @@ def noon(tmp_path: Path) -> Path:
 
 
 def test_solve_prints_every_way_with_the_whole_chain(noon: Path) -> None:
-    done = run("solve", noon)
+    done = alone("solve", noon)
     assert done.returncode == 0
     answer = json.loads(done.stdout)
     assert answer["chosen"] == "nd"
@@ -126,7 +136,7 @@ def test_a_bad_row_keeps_everything_out_unless_agreed(tmp_path: Path) -> None:
 
 def test_what_cannot_be_done_is_said_in_a_sentence(tmp_path: Path) -> None:
     data = tmp_path / "data"
-    assert refused(run("backup", tmp_path / "copy", "--data", data), "There is no data")
+    assert refused(alone("backup", tmp_path / "copy", "--data", data), "There is no data")
     assert not (tmp_path / "copy").exists()
     assert refused(run("restore", tmp_path / "missing", "--data", data), "There is no file")
     assert refused(run("import", tmp_path / "missing", "--data", data), "No such file")
@@ -169,6 +179,7 @@ def test_data_in_use_is_neither_served_again_nor_reset_nor_restored(running: tup
     assert run("backup", copy, "--data", folder).returncode == 0  # reading it is no harm
     for command in (("serve", "--port", "0"), ("demo", "--reset"), ("demo",), ("restore", copy)):
         assert refused(run(*command, "--data", folder), "in use by the demo's server"), command
+    assert refused(alone("demo", "--reset", "--data", folder), "in use by the demo's server")
     assert urllib.request.urlopen(f"{address}api/units").status == 200
     assert run("import", SHELF, "--data", folder).stdout == "12 units added.\n"
 

@@ -1,6 +1,7 @@
 """The API as a client meets it: edits, conflicts, undo, import, refusals, what stands guard."""
 
 import json
+import shutil
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
@@ -13,7 +14,7 @@ from fastapi.testclient import TestClient
 import jumpstop.store
 from jumpstop.api.app import create_app
 from jumpstop.core.kit.unit import Unit
-from jumpstop.demo import SHELF, fill
+from jumpstop.demo import SHELF
 from jumpstop.formats.errors import Unreadable
 from jumpstop.formats.guide_number import parse_guide_number
 from jumpstop.formats.shelf import guarded, read_shelf, unguarded, write_csv, write_json
@@ -22,11 +23,9 @@ from jumpstop.store.documents import Store
 
 
 @pytest.fixture
-def client(tmp_path: Path) -> Iterator[TestClient]:
-    store = Store(tmp_path)
-    fill(store)
-    store.close()
-    with TestClient(create_app(tmp_path), base_url="http://127.0.0.1", raise_server_exceptions=False) as client:
+def client(filled: Path, tmp_path: Path) -> Iterator[TestClient]:
+    folder = shutil.copytree(filled, tmp_path, dirs_exist_ok=True)
+    with TestClient(create_app(folder), base_url="http://127.0.0.1", raise_server_exceptions=False) as client:
         yield client
 
 

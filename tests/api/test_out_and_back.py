@@ -2,6 +2,7 @@
 
 import io
 import json
+import shutil
 import subprocess
 import sys
 import threading
@@ -23,17 +24,15 @@ from jumpstop.cli import app as cli
 from jumpstop.core.physics.tone import srgb
 from jumpstop.formats.errors import Unreadable
 from jumpstop.formats.frame import Patch, read_frame
-from jumpstop.store.documents import Store
 
 FRAMES = Path(demo.__file__ or "").parent / "frames"
 MIDDLE = Patch(0.45, 0.45, 0.1, 0.1)
 
 
 @pytest.fixture
-def week(tmp_path: Path) -> Iterator[TestClient]:
-    store = Store(tmp_path)
-    demo.fill(store)
-    with TestClient(create_app(store), base_url="http://localhost") as client:
+def week(filled: Path, tmp_path: Path) -> Iterator[TestClient]:
+    folder = shutil.copytree(filled, tmp_path, dirs_exist_ok=True)
+    with TestClient(create_app(folder), base_url="http://localhost") as client:
         yield client
 
 

@@ -12,18 +12,6 @@ from playwright.sync_api import Browser, Page, sync_playwright
 
 from chromium import Demo, launch
 from jumpstop.api.app import create_app
-from jumpstop.demo import fill
-from jumpstop.store.documents import Store
-
-
-@pytest.fixture(scope="session")
-def filled(tmp_path_factory: pytest.TempPathFactory) -> Path:
-    """The demo's data, made once."""
-    folder = tmp_path_factory.mktemp("filled")
-    store = Store(folder)
-    fill(store)
-    store.close()
-    return folder
 
 
 class Served:
