@@ -15,7 +15,7 @@ THEMES = ("desk", "dim", "sun")
 
 
 def findings(page: Page, themes: tuple[str, ...] = (), within: str = "body") -> list[Any]:
-    """What axe finds, WCAG 2.2 AA; in themes the contrast, which is all they change, of what is within, else as it is."""
+    """What axe finds, WCAG 2.2 AA; in themes what they change of what is within, contrast and sizes, else as it is."""
     if not page.evaluate("'axe' in window"):
         page.evaluate(AXE)
         page.emulate_media(reduced_motion="reduce")  # colours change at once
@@ -28,8 +28,8 @@ def findings(page: Page, themes: tuple[str, ...] = (), within: str = "body") -> 
             "theme => { document.documentElement.dataset.theme = theme; return new Promise(requestAnimationFrame) }",
             theme,
         )
-        contrast = {"runOnly": {"type": "rule", "values": ["color-contrast"]}}
-        found += [(theme, one) for one in page.evaluate(run, [within, contrast])]
+        changed = {"runOnly": {"type": "rule", "values": ["color-contrast", "target-size"]}}
+        found += [(theme, one) for one in page.evaluate(run, [within, changed])]
     return [(theme, v["id"], [n["html"][:120] for n in v["nodes"]]) for theme, v in found]
 
 

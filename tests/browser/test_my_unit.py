@@ -252,7 +252,7 @@ def test_axe_finds_nothing_with_a_unit_in_hand(browser: Browser, demo: Any) -> N
         "What did you see?", "Find a stop", "Order of work", "Distance ladder", "Meter, colour, automatics", "Flash duration",
     ):  # fmt: skip
         expect(tool(page, name)).to_contain_text(re.compile("."))
-        assert findings(page, THEMES, "[data-testid=tool]") == [], name
+        assert findings(page, THEMES, "section[aria-label='With the unit in hand']") == [], name
     assert page.evaluate("document.documentElement.scrollWidth") <= 1280
     page.close()
 
