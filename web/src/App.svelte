@@ -6,11 +6,15 @@
   import { history } from './lib/history.svelte'
   import { press } from './lib/hotkeys'
   import { job } from './lib/job.svelte'
+  import { sessionOf } from './lib/documents'
+  import { keep } from './lib/keep.svelte'
   import { log } from './lib/log.svelte'
+  import { outbox } from './lib/outbox.svelte'
   import { person } from './lib/person.svelte'
   import { setups } from './lib/setups.svelte'
   import Conflict from './parts/Conflict.svelte'
   import Help from './parts/Help.svelte'
+  import SaveState from './parts/SaveState.svelte'
   import Settings from './parts/Settings.svelte'
   import { address, routeOf } from './routes'
 
@@ -33,7 +37,12 @@
   ])
 
   onMount(async () => {
-    void log.send()
+    log.start()
+    void outbox.start(sessionOf)
+    person.onchosen = async () => {
+      history.turned += 1
+      await bench.refresh()
+    }
     bench.onsaved = () => history.later()
     bench.ontrouble = (sentence) => history.tell(sentence)
     const [here] = await Promise.all([person.load(), setups.load(), history.look()])
@@ -41,14 +50,7 @@
     if (!job.doc) void job.open()
   })
 
-  async function choose(change: Partial<Preferences>): Promise<string> {
-    await bench.settle()
-    const wrong = await person.choose(change)
-    if (wrong) return wrong
-    history.turned += 1
-    await bench.refresh()
-    return ''
-  }
+  const choose = (change: Partial<Preferences>) => person.choose(change)
 
   function keys(event: KeyboardEvent) {
     const target = event.target as HTMLElement
@@ -66,19 +68,12 @@
       else if (press(event.key)) event.preventDefault()
     }
   }
-
-  const states = {
-    saved: 'Saved',
-    saving: 'Saving …',
-    refused: 'Not saved',
-    unreachable: 'Not saved: no server',
-  }
 </script>
 
 <svelte:window
   onhashchange={() => (hash = location.hash)}
   onkeydown={keys}
-  onbeforeunload={(event) => bench.unsaved && event.preventDefault()}
+  onbeforeunload={(event) => outbox.state !== 'saved' && event.preventDefault()}
 />
 
 <header
@@ -97,11 +92,7 @@
       ><bdi>{job.doc.name}</bdi></a
     >
   {/if}
-  <span
-    class={`ml-auto truncate text-sm ${(bench.session?.saving ?? 'saved') === 'saved' ? 'max-sm:sr-only' : ''}`}
-    role="status"
-    data-testid="saving">{states[bench.session?.saving ?? 'saved']}</span
-  >
+  <SaveState />
   {#if ready}
     <div class="flex items-center max-sm:ml-auto">
       <button
@@ -135,6 +126,11 @@
 </header>
 
 <main class="p-2 lg:p-3">
+  {#if !keep.works}
+    <p role="alert" class="sheet text-short no-print mb-2 p-2 font-semibold">
+      This browser has no room, or no leave, to keep what you do. Leave this page open until it says “Saved”.
+    </p>
+  {/if}
   {#if ready}
     <View {...shown.props} />
   {:else if person.trouble}
@@ -161,7 +157,7 @@
 
 {#if settings}<Settings {choose} close={() => (settings = false)} />{/if}
 {#if help}<Help close={() => (help = false)} />{/if}
-{#if bench.session?.conflict}<Conflict session={bench.session} />{/if}
+<Conflict />
 
 <style>
   .nav {

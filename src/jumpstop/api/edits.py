@@ -7,7 +7,7 @@ from fastapi import APIRouter, Request, Response
 from pydantic import BaseModel
 
 from ..core.scene.setup import Setup
-from ..store.rows import Kind
+from ..store.rows import KIT, Kind
 from .documents import (
     ERRORS,
     EVERYWHERE,
@@ -19,6 +19,7 @@ from .documents import (
     JobId,
     Label,
     LightIndex,
+    MadeId,
     Page,
     Sight,
     revision_of,
@@ -54,6 +55,12 @@ def _routes(kind: Kind, one: str, model: type[BaseModel]) -> None:
     def add_to_job(request: Request, doc: BaseModel, page: Page = "", job_id: JobId = None) -> Stored[Any]:
         return keep(request, doc, page, job_id)
 
+    def keep_new(request: Request, item_id: MadeId, doc: BaseModel, page: Page = "") -> Stored[Any]:
+        """Add one under an id that was made where it was written: sent twice, it is kept once."""
+        dumped = doc.model_dump(mode="json")
+        items, _ = workspace_of(request).store.keep(kind, [(item_id, dumped)], f"Add {one} {dumped['name']}", page)
+        return stored(kind, items[0])
+
     def copy(request: Request, item_id: str, page: Page = "") -> Stored[Any]:
         return stored(kind, workspace_of(request).store.copy(kind, item_id, page))
 
@@ -69,13 +76,16 @@ def _routes(kind: Kind, one: str, model: type[BaseModel]) -> None:
     def remove(request: Request, item_id: Ids, page: Page = "") -> Response:
         return taken_away(request, kind, item_id, page, kind)
 
-    for function in (add, add_to_job, put):
+    for function in (add, add_to_job, keep_new, put):
         function.__annotations__["doc"] = model
     named: dict[str, Any] = {"tags": [kind.capitalize()], "response_model": Stored[model]}  # type: ignore[valid-type]
     conflict: dict[int | str, dict[str, Any]] = {404: ERRORS[404], 422: ERRORS[422], 428: ERRORS[428]}
     conflict[412] = {"model": Conflict[model], "description": ERRORS[412]["description"]}  # type: ignore[valid-type]
     new = add_to_job if kind == "setups" else add
     router.post(f"/{kind}", status_code=201, responses=REFUSED, summary=f"Add one of the {kind}", **named)(new)
+    if kind in KIT:
+        summary = f"Add one of the {kind}, once"
+        router.post(f"/{kind}/keep/{{item_id}}", responses=REFUSED, summary=summary, **named)(keep_new)
     router.post(f"/{kind}/{{item_id}}/copy", status_code=201, responses=REFUSED, **named)(copy)
     if kind != "setups":
         router.put(f"/{kind}/{{item_id}}", responses=conflict, **named)(put)
@@ -121,9 +131,10 @@ def move_setup(request: Request, item_id: str, membership: Membership, page: Pag
     "/preferences", tags=["Person"], responses={422: {"model": Refusal, "description": ERRORS[422]["description"]}}
 )
 def put_preferences(request: Request, preferences: Preferences) -> Preferences:
-    """Remember how this person wants figures said."""
-    workspace_of(request).store.put_preferences(preferences.model_dump(mode="json"))
-    return preferences
+    """Remember how this person wants figures said. What is not named stays as it is: another page may have chosen it."""
+    workspace = workspace_of(request)
+    workspace.store.change_preferences(preferences.model_dump(mode="json", include=preferences.model_fields_set))
+    return workspace.preferences()
 
 
 @router.post("/undo", tags=["Undo"], responses={409: ERRORS[409]})

@@ -23,7 +23,7 @@ from ..core.plan.worked_out import with_distances
 from ..core.scene.job import Job, JobFile, Picked
 from ..core.scene.setup import Setup
 from ..formats.documents import read_job, write_job
-from ..formats.roster import read_roster, write_roster
+from ..formats.roster import read_roster, with_known_ids, write_roster
 from ..formats.table import csv_of
 from ..store.errors import NotFound
 from ..templates import names, template
@@ -277,7 +277,7 @@ async def put_roster(request: Request, item_id: str, if_match: IfMatch = None, p
 def _put_roster(request: Request, item_id: str, data: bytes, if_match: str | None, page: str) -> Stored[Job]:
     store = workspace_of(request).store
     job = Job.model_validate(store.item("jobs", item_id).doc)
-    job = job.model_copy(update={"roster": tuple(read_roster(data))})
+    job = job.model_copy(update={"roster": with_known_ids(read_roster(data), job.roster)})
     doc = job.model_dump(mode="json")
     return stored("jobs", store.put("jobs", item_id, doc, revision_of(if_match), "Roster from a file", page))
 

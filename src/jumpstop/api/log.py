@@ -3,7 +3,7 @@
 from datetime import datetime
 from typing import Annotated
 
-from fastapi import APIRouter, Path, Query, Request, Response
+from fastapi import APIRouter, Query, Request, Response
 from pydantic import BaseModel
 from starlette.concurrency import run_in_threadpool
 
@@ -25,16 +25,13 @@ from ..words.in_hand import background_reading, next_words
 from ..words.log import LogText, log_text, what_words
 from ..words.on_set import SetText, set_text
 from ..words.things import ReadingToTake, names_of, next_text
-from .documents import ERRORS, EVERYWHERE, REFUSED, Ids, Page, stored, workspace_of
+from .documents import ERRORS, EVERYWHERE, REFUSED, Ids, MadeId, Page, stored, workspace_of
 from .edits import taken_away
 from .jobs import AS_CSV, file_answer
 from .schemas import Stored
 
 router = APIRouter(prefix="/api/log", tags=["Log"], responses=EVERYWHERE)
 OfJob = Annotated[str | None, Query(max_length=64, description="A job; without it all that was ever logged.")]
-EntryId = Annotated[
-    str, Path(max_length=32, pattern=r"^[0-9A-Za-z_-]+$", description="An id made where it is written.")
-]
 MOST_PROPOSED = 2
 
 
@@ -88,7 +85,7 @@ def next_to_measure(request: Request, job: Annotated[str, Query(max_length=64)])
 
 
 @router.post("/keep/{item_id}", responses={422: ERRORS[422]})
-def keep(request: Request, item_id: EntryId, entry: LogEntry, page: Page = "") -> Kept:
+def keep(request: Request, item_id: MadeId, entry: LogEntry, page: Page = "") -> Kept:
     """Log an entry. Sent again with the same id, it is kept once, and gets the first answer."""
     workspace = workspace_of(request)
     label = f"Log {entry.name}"
@@ -106,7 +103,7 @@ def keep(request: Request, item_id: EntryId, entry: LogEntry, page: Page = "") -
 
 
 @router.put("/{item_id}/aside", responses=REFUSED)
-def set_aside(request: Request, item_id: EntryId, aside: bool = True, page: Page = "") -> Stored[LogEntry]:
+def set_aside(request: Request, item_id: MadeId, aside: bool = True, page: Page = "") -> Stored[LogEntry]:
     """Set a reading aside, so that nothing is learned from it; or take it in again."""
     store = workspace_of(request).store
     item = store.item("log", item_id)
@@ -115,7 +112,7 @@ def set_aside(request: Request, item_id: EntryId, aside: bool = True, page: Page
 
 
 @router.put("/{item_id}/adopt", responses=REFUSED)
-def adopt(request: Request, item_id: EntryId, page: Page = "") -> Stored[Body]:
+def adopt(request: Request, item_id: MadeId, page: Page = "") -> Stored[Body]:
     """Take over what a wall past sync speed showed: the body's curtain travel, and the edge that goes dark."""
     store = workspace_of(request).store
     entry = LogEntry.model_validate(store.item("log", item_id).doc)

@@ -2,6 +2,7 @@
 
 import csv
 import io
+import uuid
 from collections.abc import Sequence
 from typing import Any
 
@@ -52,6 +53,16 @@ def read_roster(data: bytes) -> list[Sitter]:
     if len(rows) - 1 > MOST:
         raise Unreadable(f"A roster holds {MOST:,} people at the most.")
     return [_sitter(number, dict(zip(heads, row, strict=False))) for number, row in enumerate(rows[1:], 2)]
+
+
+def with_known_ids(sitters: Sequence[Sitter], before: Sequence[Sitter]) -> tuple[Sitter, ...]:
+    """Sitters read from a table, each known by the id of the one of that name before it; a new one by an id that none
+    had, so that no change meant for another is made to it."""
+    known: dict[str, list[str]] = {}
+    for one in before:
+        known.setdefault(one.name, []).append(one.id)
+    ids = [known[one.name].pop(0) if known.get(one.name) else uuid.uuid4().hex for one in sitters]
+    return tuple(one.model_copy(update={"id": own}) for one, own in zip(sitters, ids, strict=True))
 
 
 def _sitter(number: int, cells: dict[str, str]) -> Sitter:

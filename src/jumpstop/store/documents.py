@@ -344,7 +344,8 @@ class Store:
                 raise NotFound("There is no such device.")
             connection.execute(SET_META, {"key": DEVICES, "value": kept})
 
-    def put_preferences(self, value: dict[str, Any]) -> None:
-        """Remember preferences."""
+    def change_preferences(self, fields: dict[str, Any]) -> None:
+        """Remember these preferences; those that are not named stay as they are."""
         with self._writing() as connection:
-            connection.execute(SET_META, {"key": PREFERENCES, "value": value})
+            kept = _meta(connection).get(PREFERENCES, {})
+            connection.execute(SET_META, {"key": PREFERENCES, "value": kept | fields})

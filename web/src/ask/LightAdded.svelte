@@ -4,6 +4,7 @@
   import { between, clamp, signed } from '../lib/figures'
   import { kit } from '../lib/kit.svelte'
   import { person } from '../lib/person.svelte'
+  import { freshId } from '../lib/stamp'
   import type { SetupSession } from '../lib/session.svelte'
   import LiveChoice from '../parts/LiveChoice.svelte'
   import LiveFigure from '../parts/LiveFigure.svelte'
@@ -91,6 +92,7 @@
     session.edit('Another light', (s) =>
       s.lights.push({
         ...structuredClone(person.scales.blank.light),
+        id: freshId(),
         role: next,
         distance_m: light.distance_m,
         target_stops: person.scales.roles[next]?.target_stops ?? 0,

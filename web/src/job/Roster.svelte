@@ -2,6 +2,7 @@
 <script lang="ts">
   import { Trash2 } from '@lucide/svelte'
   import { job } from '../lib/job.svelte'
+  import { freshId } from '../lib/stamp'
   import AddLine from '../parts/AddLine.svelte'
 
   const doc = $derived(job.doc!)
@@ -9,7 +10,7 @@
 
   const add = (name: string) =>
     void job.edit('Added to the roster', (one) =>
-      one.roster.push({ name, slot: null, variant: '', done: false, files: '', picks: '' }),
+      one.roster.push({ id: freshId(), name, slot: null, variant: '', done: false, files: '', picks: '' }),
     )
   const drop = (at: number) => job.edit('Taken off the roster', (one) => one.roster.splice(at, 1))
 
@@ -51,7 +52,7 @@
         >
       </thead>
       <tbody>
-        {#each doc.roster as one, at (at)}
+        {#each doc.roster as one, at (one.id)}
           <tr class="border-base-300 border-t">
             <td class="py-1 pr-2"
               ><input

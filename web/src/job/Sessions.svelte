@@ -5,6 +5,7 @@
   import { history } from '../lib/history.svelte'
   import { job } from '../lib/job.svelte'
   import type { Known } from '../lib/setups.svelte'
+  import { freshId } from '../lib/stamp'
   import { address } from '../routes'
 
   let { setups }: { setups: Known[] } = $props()
@@ -37,6 +38,7 @@
     setup &&
     job.edit('Session added', (one) =>
       one.sessions.push({
+        id: freshId(),
         setup,
         variant: '',
         start: null,
@@ -52,7 +54,7 @@
 <section aria-labelledby="sessions-title">
   <h2 id="sessions-title" class="ask">Sessions</h2>
   <ol class="space-y-2">
-    {#each doc.sessions as session, at (at)}
+    {#each doc.sessions as session, at (session.id)}
       <li class="border-base-300 border-t pt-1 text-[0.84rem]">
         <div class="flex items-center gap-1">
           <a class="link-button min-w-0 flex-1 font-semibold" href={address.setup(session.setup)}
@@ -77,7 +79,7 @@
             class="btn btn-xs btn-ghost btn-square"
             aria-label={`Copy session ${at + 1}`}
             onclick={() =>
-              job.edit('Session copied', (one) => one.sessions.splice(at, 0, structuredClone(session)))}
+              job.edit('Session copied', (one) => one.sessions.splice(at, 0, { ...structuredClone(session), id: freshId() }))}
             ><Copy size={14} /></button
           >
           <button

@@ -1,5 +1,6 @@
 /** Which setup is in hand. */
 import { api, sentenceOf } from './api/client'
+import { outbox } from './outbox.svelte'
 import { SetupSession } from './session.svelte'
 
 class Bench {
@@ -9,7 +10,9 @@ class Bench {
   wanted = ''
   onsaved: () => void = () => {}
   ontrouble: (sentence: string) => void = () => {}
-  private sessions = new Set<WeakRef<SetupSession>>()
+
+  /** Told by every setup's session that an edit of it is stored. */
+  saved = (): void => this.onsaved()
 
   async open(id: string): Promise<void> {
     this.wanted = id
@@ -22,8 +25,9 @@ class Bench {
       if (!this.missing) this.ontrouble(sentenceOf(error))
       return
     }
-    this.session = new SetupSession(data, () => this.onsaved())
-    this.sessions.add(new WeakRef(this.session))
+    const held = outbox.find('setups', id) as unknown as SetupSession | undefined
+    if (held) held.open(data)
+    this.session = held ?? new SetupSession(id, this.saved, data)
   }
 
   /** Put the setup in hand away: it is gone. */
@@ -35,15 +39,6 @@ class Bench {
   /** Ask again for the setup in hand: preferences or the shelf are different now. */
   async refresh(): Promise<void> {
     await this.session?.refresh()
-  }
-
-  /** Whether anything typed here is not stored yet, in the setup in hand or in one left a moment ago. */
-  get unsaved(): boolean {
-    return [...this.sessions].some((one) => one.deref()?.unsaved)
-  }
-
-  async settle(): Promise<void> {
-    await Promise.all([...this.sessions].map((one) => one.deref()?.settle()))
   }
 }
 

@@ -1,6 +1,7 @@
 /** Undo and redo of this page's edits, over setups and shelf alike, and the word about what was done. */
 import { api, sentenceOf, type Stored } from './api/client'
 import { bench } from './bench.svelte'
+import { outbox } from './outbox.svelte'
 import { setups } from './setups.svelte'
 
 const SHOWN_MS = 6000
@@ -29,7 +30,8 @@ class History {
   }
 
   async turn(way: 'undo' | 'redo'): Promise<void> {
-    await bench.settle()
+    await outbox.settle()
+    if (outbox.waiting) return this.tell(`What was changed last still waits: ${outbox.why} Then ${way} works again.`)
     const { data, error } = way === 'undo' ? await api.POST('/api/undo') : await api.POST('/api/redo')
     if (data) {
       this.undo = data.undo

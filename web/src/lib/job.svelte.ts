@@ -1,49 +1,60 @@
-/** The job in hand: one document, its edits stored one after the other, and a count that tells when it was stored. */
+/** The job in hand: one document (see DocumentSession), and a count that tells when it was stored. */
 import { api, sentenceOf, type Job, type Stored } from './api/client'
+import { DocumentSession } from './document.svelte'
 import { history } from './history.svelte'
+import { keep } from './keep.svelte'
+import { outbox } from './outbox.svelte'
 import { setups } from './setups.svelte'
 
 const LAST = 'job'
 
-class JobSession {
-  id = $state('')
-  doc = $state.raw<Job | null>(null)
+/** A job being edited; says when the server has taken a change. */
+export class JobDocument extends DocumentSession<Job> {
+  constructor(id: string) {
+    super('jobs', id)
+  }
+
+  protected override arrived(): void {
+    job.saved(this)
+  }
+}
+
+class JobInHand {
+  session = $state.raw<JobDocument | null>(null)
   all = $state.raw<{ id: string; name: string }[]>([])
   /** Raised whenever the stored job, or a setup of it, may come to something else. */
   stored = $state(0)
-  saving = $state(false)
-  private revision = 0
-  /** Raised with every edit, so that a list read before one is known to be old. */
-  private edits = 0
-  private queue: Promise<void> = Promise.resolve()
+
+  get id(): string {
+    return this.session?.id ?? ''
+  }
+
+  get doc(): Job | null {
+    return this.session?.doc ?? null
+  }
 
   /** Read the jobs, and open the one asked for, the one opened last, or the first. */
   async open(wanted = ''): Promise<void> {
-    await this.queue
-    const before = this.edits
+    await this.session?.settle()
     const { data, error } = await api.GET('/api/jobs')
-    if (!data) return history.tell(sentenceOf(error))
-    if (this.edits !== before) return this.open(wanted) // an edit made meanwhile is not in what was read
+    if (!Array.isArray(data)) return history.tell(sentenceOf(error))
     this.all = data.map((one) => ({ id: one.id, name: one.doc.name }))
-    const ids = [wanted, this.id, localStorage.getItem(LAST) ?? '', data[0]?.id ?? '']
+    const ids = [wanted, this.id, keep.read(LAST) ?? '', data[0]?.id ?? '']
     const found = ids.map((id) => data.find((one) => one.id === id)).find(Boolean)
     if (found) this.take(found)
-    else {
-      this.id = ''
-      this.doc = null
-    }
+    else this.session = null
   }
 
-  /** Change the document here at once, and store it after what is under way. */
-  edit(label: string, change: (job: Job) => void): Promise<void> {
-    if (!this.doc) return Promise.resolve()
-    const next = structuredClone(this.doc)
-    change(next)
-    this.doc = next
-    this.edits += 1
-    const id = this.id
-    this.queue = this.queue.then(() => this.store(id, next, label))
-    return this.queue
+  /** Change the document here at once; the server gets it after what is under way. */
+  edit(label: string, change: (job: Job) => void): void {
+    this.session?.edit(label, change)
+  }
+
+  /** Told that the server has taken a change of a job. */
+  saved(one: JobDocument): void {
+    this.all = this.all.map((known) => (known.id === one.id ? { id: one.id, name: one.doc.name } : known))
+    if (one === this.session) this.stored += 1
+    history.later()
   }
 
   /** A new job, by the name it is given. */
@@ -62,9 +73,9 @@ class JobSession {
   }
 
   async remove(): Promise<void> {
-    await this.queue
+    await this.session?.settle()
     if (!this.doc || !(await history.remove('jobs', this.id, this.doc.name))) return
-    this.id = ''
+    this.session = null
     await this.open()
   }
 
@@ -79,52 +90,33 @@ class JobSession {
 
   /** The roster from a table, in place of the one there is. */
   async rosterFrom(file: File): Promise<void> {
-    await this.queue
+    const session = this.session
+    if (!session) return
+    await session.settle()
     const made = await history.done(
       api.PUT('/api/jobs/{item_id}/roster', {
-        params: { path: { item_id: this.id }, header: { 'if-match': `"${this.revision}"` } },
+        params: { path: { item_id: session.id }, header: { 'if-match': `"${session.newest}"` } },
         body: file as never,
         bodySerializer: (body) => body as never,
       }),
       (job) => `Roster of ${job.doc.roster.length}`,
     )
-    if (made) this.take(made)
-  }
-
-  private async store(id: string, doc: Job, label: string): Promise<void> {
-    this.saving = true
-    const { data, error } = await api.PUT('/api/jobs/{item_id}', {
-      params: { path: { item_id: id }, query: { label }, header: { 'if-match': `"${this.revision}"` } },
-      body: doc,
-    })
-    this.saving = false
-    if (this.id !== id) return
-    if (!data) {
-      history.tell(sentenceOf(error))
-      await this.reload()
-      return
-    }
-    this.revision = data.revision
-    this.stored += 1
-    this.all = this.all.map((one) => (one.id === id ? { id, name: data.doc.name } : one))
-    history.later()
-  }
-
-  private async reload(): Promise<void> {
-    const { data } = await api.GET('/api/jobs/{item_id}', { params: { path: { item_id: this.id } } })
-    if (data) this.take(data)
+    if (!made) return
+    session.take(made)
+    this.saved(session)
   }
 
   private take(found: Stored<Job>): void {
-    this.id = found.id
-    this.doc = found.doc
-    this.revision = found.revision
+    const held = outbox.find('jobs', found.id) as unknown as JobDocument | undefined
+    const session = held ?? (this.id === found.id ? this.session! : new JobDocument(found.id))
+    session.take(found)
+    this.session = session
     this.stored += 1
-    localStorage.setItem(LAST, found.id)
+    keep.write(LAST, found.id)
   }
 }
 
-export const job = new JobSession()
+export const job = new JobInHand()
 
 /** In a view of a job: open the one asked for as the view opens, and after every undo; `done` once it is there. */
 export function opening(wanted: () => string): { readonly done: boolean } {

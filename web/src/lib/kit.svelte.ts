@@ -9,7 +9,22 @@ import {
   type Trigger,
   type UnitLine,
 } from './api/client'
+import { bench } from './bench.svelte'
+import { DocumentSession, type KitKind } from './document.svelte'
+import { history } from './history.svelte'
 import { Newest } from './newest'
+
+/** A piece of kit being edited: once the server has a change, what shows it or counts with it is asked anew. */
+export class KitDocument extends DocumentSession<{ name?: string }> {
+  constructor(kind: KitKind, id: string) {
+    super(kind, id)
+  }
+
+  protected override async idle(): Promise<void> {
+    history.turned += 1
+    await Promise.all([history.look(), bench.refresh()])
+  }
+}
 
 class Kit {
   modifiers = $state.raw<Stored<Modifier>[]>([])

@@ -1,9 +1,16 @@
-/** The log as this page writes it: entries wait here, over a reload too, until the server says that it has them. */
-import { api, sentenceOf, UNREACHABLE, type LogEntry, type LogText, type ReadingToTake } from './api/client'
+/**
+ * The log as this page writes it: entries wait here, over a reload too, until the server says that it has them. Each is
+ * kept by itself, so that tabs that wait beside each other keep what all of them wrote.
+ */
+import { api, problemsOf, type LogEntry, type LogText, type Problem, type ReadingToTake } from './api/client'
+import { whyWaiting } from './document.svelte'
+import { keep } from './keep.svelte'
 import { Newest } from './newest'
+import { outbox, type Queue } from './outbox.svelte'
 import { freshId } from './stamp'
 
-const KEY = 'log-waiting'
+const KEY = 'log-waiting/'
+const LIST = 'log-waiting' // all in one, as they were kept before
 const AGAIN_MS = 3000
 
 /** An entry with nothing in it. */
@@ -24,84 +31,139 @@ export const BARE: Omit<LogEntry, 'name' | 'at'> = {
   aside: false,
 }
 
-interface Waiting {
+/** An entry that the server does not have yet. form: where it was typed. problems: why the server will not have it. */
+export interface Waiting {
   id: string
   entry: LogEntry
+  since: number
+  form?: string
+  problems?: Problem[]
 }
 
-class Log {
-  waiting = $state.raw<Waiting[]>(kept())
+class Log implements Queue {
+  /** All that is kept here, of every tab, the oldest first. */
+  kept = $state.raw<Waiting[]>([])
+  waits = $state('')
   /** What the server said of the newest entry, and of which. */
   said = $state('')
-  /** An entry that the server will not have, and why. */
-  refused = $state('')
   text = $state.raw<LogText | null>(null)
   next = $state.raw<ReadingToTake[]>([])
   /** Raised when an entry has arrived. */
   arrived = $state(0)
   dial = $state.raw<{ id: string; stops: number | null } | null>(null)
-  private sending = false
+  private sending: Promise<void> | null = null
   private newest = new Newest()
 
-  /** Keep an entry here, and send it. */
-  write(entry: LogEntry, id = freshId()): Promise<void> {
-    this.hold([...this.waiting, { id, entry }])
-    return this.send()
+  constructor() {
+    for (const one of keep.value<Waiting[]>(LIST) ?? []) this.hold({ ...one, since: Date.now() })
+    keep.drop(LIST)
+    this.look()
   }
 
-  /** Send what waits, the oldest first; where there is no server, again after a while. */
-  async send(): Promise<void> {
-    if (this.sending) return
-    this.sending = true
-    while (this.waiting.length) {
-      const [one] = this.waiting as [Waiting]
-      const asked = api.POST('/api/log/keep/{item_id}', {
-        params: { path: { item_id: one.id } },
-        body: one.entry,
-      })
-      const { data, error, response } = await asked
-      if (!data && (response.status === UNREACHABLE || response.status >= 500)) {
-        setTimeout(() => void this.send(), AGAIN_MS)
-        break
-      }
-      this.hold(this.waiting.filter((waits) => waits.id !== one.id))
-      if (data) {
-        this.said = data.says
-        this.dial = { id: one.id, stops: data.dial_stops }
-        this.arrived += 1
-      } else this.refused = `${one.entry.name}: ${sentenceOf(error)}`
+  /** Entries on their way, and those that were refused and are to be mended. */
+  get waiting(): Waiting[] {
+    return this.kept.filter((one) => !one.problems)
+  }
+
+  get refusals(): Waiting[] {
+    return this.kept.filter((one) => one.problems)
+  }
+
+  get count(): number {
+    return this.waiting.length
+  }
+
+  get since(): number {
+    return this.waiting[0]?.since ?? Infinity
+  }
+
+  get refused(): number {
+    return this.refusals.length
+  }
+
+  /** Send what is left of before, and hear of what other tabs write. */
+  start(): void {
+    outbox.queues = [...outbox.queues, this]
+    addEventListener('storage', (event) => {
+      if (event.key?.startsWith(KEY) !== false) this.look()
+    })
+    void this.send()
+  }
+
+  /** Keep an entry here, and send it. One of the same id takes the other's place. */
+  async write(entry: LogEntry, id = freshId(), form = ''): Promise<void> {
+    this.hold({ id, entry, since: Date.now(), form })
+    this.look(id)
+    await this.send()
+  }
+
+  /** Let an entry go that the server will not have. */
+  forget(id: string): void {
+    keep.drop(KEY + id)
+    this.kept = this.kept.filter((one) => one.id !== id)
+  }
+
+  /** Send what waits, the oldest first; where the server does not take it now, again after a while. */
+  send(): Promise<void> {
+    this.sending ??= this.sendAll().finally(() => (this.sending = null))
+    return this.sending
+  }
+
+  private async sendAll(): Promise<void> {
+    for (let one = this.waiting[0]; one; one = this.waiting[0]) {
+      if (await this.post(one)) continue
+      void outbox.pause(AGAIN_MS).then(() => this.send())
+      return
     }
-    this.sending = false
+    this.waits = ''
+  }
+
+  /** Send one; false where it has to wait. */
+  private async post({ id, entry, since, form }: Waiting): Promise<boolean> {
+    const asked = api.POST('/api/log/keep/{item_id}', { params: { path: { item_id: id } }, body: entry })
+    const { data, error, response } = await asked
+    if (data?.id === id) {
+      this.forget(id)
+      this.said = data.says
+      this.dial = { id, stops: data.dial_stops }
+      this.arrived += 1
+    } else if (response.status === 422) {
+      this.hold({ id, entry, since, form, problems: problemsOf(error) })
+      this.look(id)
+    } else {
+      this.waits = whyWaiting(response.status, error)
+      return false
+    }
+    this.waits = ''
+    return true
   }
 
   load(job: string): Promise<void> {
     const query = job ? { job } : {}
     return this.newest.take(api.GET('/api/log/text', { params: { query } }), ({ data }) => {
-      if (data) this.text = data
+      if (data?.entries) this.text = data
     })
   }
 
   async propose(job: string): Promise<void> {
     if (!job) return
     const { data } = await api.GET('/api/log/next', { params: { query: { job } } })
-    this.next = data ?? []
+    this.next = Array.isArray(data) ? data : []
   }
 
-  private hold(waiting: Waiting[]): void {
-    this.waiting = waiting
-    try {
-      localStorage.setItem(KEY, JSON.stringify(waiting))
-    } catch {
-      this.refused = 'This browser keeps nothing: keep the page open until the server answers.'
-    }
+  private hold(one: Waiting): void {
+    keep.write(KEY + one.id, JSON.stringify(one))
+    this.kept = [...this.kept.filter((other) => other.id !== one.id), one]
   }
-}
 
-function kept(): Waiting[] {
-  try {
-    return JSON.parse(localStorage.getItem(KEY) ?? '[]') as Waiting[]
-  } catch {
-    return []
+  /** What is kept in this browser, by whichever tab; `fresh` was just written here, and may be kept nowhere else. */
+  private look(fresh = ''): void {
+    const found = keep.keys(KEY).map((key) => keep.value<Waiting>(key))
+    const all = found.filter((one): one is Waiting => !!one?.entry)
+    const own = this.kept.filter((one) => one.id === fresh || !keep.works)
+    this.kept = [...all, ...own.filter((one) => all.every((other) => other.id !== one.id))].sort(
+      (a, b) => a.since - b.since,
+    )
   }
 }
 

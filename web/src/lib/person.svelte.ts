@@ -1,29 +1,50 @@
 /** How this person wants things: preferences and scales, kept by the server. */
 import { api, sentenceOf, type Preferences, type Scales } from './api/client'
+import { DocumentSession } from './document.svelte'
+
+/** The preferences being edited: each field by itself, so that what another page chose stays. */
+class PreferencesDocument extends DocumentSession<Preferences> {
+  /** Told when the server has taken a change, or refused it. */
+  ontaken: () => Promise<void> = () => Promise.resolve()
+
+  protected override idle(): Promise<void> {
+    return this.ontaken()
+  }
+}
 
 class Person {
-  preferences = $state.raw() as Preferences
+  readonly session = new PreferencesDocument('preferences', 'own')
   scales = $state.raw() as Scales
   trouble = $state('')
+  /** Told once a choice, of this page or merged from another's, is stored. */
+  onchosen: () => Promise<void> = () => Promise.resolve()
+  private scaled: Preferences['step'] | null = null
+  private told = ''
+
+  get preferences(): Preferences {
+    return this.session.doc
+  }
 
   /** Read both; whether they are here. */
   async load(): Promise<boolean> {
+    this.session.ontaken = () => this.taken()
     const { data, error } = await api.GET('/api/preferences')
-    if (data) {
-      this.preferences = data
-      this.dress()
-    } else this.trouble = sentenceOf(error)
-    return data !== undefined && (await this.loadScales())
+    if (!data?.step) this.trouble = sentenceOf(error)
+    else {
+      this.session.take({ revision: 1, doc: data })
+      this.told = worded(data)
+    }
+    return data?.step !== undefined && (await this.loadScales())
   }
 
-  /** Remember a change; answers with what went wrong, once the server speaks that way. */
+  /** Remember a change; answers with what the server refused of it. It is kept here until the server has it. */
   async choose(change: Partial<Preferences>): Promise<string> {
-    const { data, error } = await api.PUT('/api/preferences', { body: { ...this.preferences, ...change } })
-    if (!data) return sentenceOf(error)
-    this.preferences = data
+    this.session.edit('Settings', (all) => Object.assign(all, change))
     this.dress()
-    if (change.step) await this.loadScales()
-    return ''
+    await this.session.settle()
+    const refused = this.session.aside[0]
+    if (refused) this.session.forget(refused)
+    return sentencesOf(refused?.refused)
   }
 
   /** Lowest and highest value that a figure of a document may have, by the API's own description. */
@@ -37,18 +58,35 @@ class Person {
     return { full: 3, half: 1.5, third: 1 }[this.preferences.step]
   }
 
-  private async loadScales(): Promise<boolean> {
-    const { data, error } = await api.GET('/api/scales')
-    if (data) this.scales = data
-    else this.trouble = sentenceOf(error)
-    return data !== undefined
+  private async taken(): Promise<void> {
+    this.dress()
+    if (this.scaled && this.preferences.step !== this.scaled) await this.loadScales()
+    const now = worded(this.preferences)
+    if (now !== this.told) await this.onchosen()
+    this.told = now
   }
 
-  private dress(): void {
+  private async loadScales(): Promise<boolean> {
+    const { data, error } = await api.GET('/api/scales')
+    if (data?.apertures) {
+      this.scales = data
+      this.scaled = this.preferences.step
+    } else this.trouble = sentenceOf(error)
+    return this.scaled !== null
+  }
+
+  /** The theme, as the page wears it. */
+  dress(): void {
     const { theme } = this.preferences
     if (theme === 'system') delete document.documentElement.dataset.theme
     else document.documentElement.dataset.theme = theme
   }
 }
+
+/** All of the preferences that what the server says depends on; the rest is this page's own affair. */
+const worded = ({ theme: _, sort: __, columns: ___, ...others }: Preferences) => JSON.stringify(others)
+
+const sentencesOf = (problems: { sentence: string }[] | undefined) =>
+  (problems ?? []).map((problem) => problem.sentence).join(' ')
 
 export const person = new Person()

@@ -10,7 +10,19 @@ type Sent = {
 }
 const sent: Sent[] = []
 
-vi.stubGlobal('sessionStorage', { getItem: () => 'page-1', setItem: () => {} })
+const kept = new Map<string, string>()
+const storage = new Proxy({} as Record<string, unknown>, {
+  get: (_, name) =>
+    ({
+      getItem: (key: string) => kept.get(key) ?? null,
+      setItem: (key: string, text: string) => void kept.set(key, text),
+      removeItem: (key: string) => void kept.delete(key),
+    })[name as string],
+  ownKeys: () => [...kept.keys()],
+  getOwnPropertyDescriptor: () => ({ enumerable: true, configurable: true }),
+})
+vi.stubGlobal('sessionStorage', storage)
+vi.stubGlobal('localStorage', storage)
 vi.stubGlobal('fetch', async (request: Request) => {
   const body = request.method === 'PUT' ? await request.clone().json() : null
   return new Promise<Response>((answer) =>
@@ -35,6 +47,7 @@ vi.stubGlobal(
 )
 
 const { SetupSession } = await import('./session.svelte')
+const { outbox } = await import('./outbox.svelte')
 
 const solved = (id: string, frames: number, revision: number): Solved =>
   ({
@@ -47,7 +60,7 @@ const solved = (id: string, frames: number, revision: number): Solved =>
   }) as unknown as Solved
 const reply = (value: unknown, status = 200) =>
   new Response(JSON.stringify(value), { status, headers: { 'content-type': 'application/json' } })
-const opened = (id: string) => new SetupSession(solved(id, 1, 1), () => {})
+const opened = (id: string) => new SetupSession(id, () => {}, solved(id, 1, 1))
 const until = (count: number) => vi.waitFor(() => expect(sent.length).toBe(count))
 
 beforeEach(() => void (sent.length = 0))
@@ -66,7 +79,7 @@ test('a session saves its own document under its own revision, whatever else is 
   expect(b.doc.name).toBe('b')
   sent[1]!.answer(reply(solved('a', 3, 3)))
   await a.settle()
-  expect(a.saving).toBe('saved')
+  expect(a.changes).toEqual([])
 })
 
 test('an answer asked for before an edit does not take the screen back', async () => {
@@ -81,7 +94,7 @@ test('an answer asked for before an edit does not take the screen back', async (
   expect(sent[1]!.match).toBe('"1"')
   sent[1]!.answer(reply(solved('a', 7, 2)))
   await session.settle()
-  expect([session.doc.frames, session.saving]).toEqual([7, 'saved'])
+  expect([session.doc.frames, session.changes]).toEqual([7, []])
 })
 
 test('what is changed during a reload is changed in what comes, under its revision', async () => {
@@ -103,8 +116,8 @@ test('a refusal is shown, and the screen does not call it saved', async () => {
     reply({ problems: [{ where: 'frames', field: 'Frames', sentence: 'Frames must be at least 1.' }] }, 422),
   )
   await session.settle()
-  expect(session.saving).toBe('refused')
-  expect(session.problems[0]!.sentence).toContain('at least 1')
+  expect(session.aside[0]!.refused![0]!.sentence).toContain('at least 1')
+  expect(outbox.state).toBe('aside')
 })
 
 test('while figures are nudged only lanes in sight are asked for; the others follow, and nothing is taken for new', async () => {
@@ -116,7 +129,7 @@ test('while figures are nudged only lanes in sight are asked for; the others fol
       lanes: { id, spare },
     } as unknown as Solved['answer'],
   })
-  const one = new SetupSession(told(1, ['p', 'q', 'r'], [1, 2, 3]), () => {})
+  const one = new SetupSession('a', () => {}, told(1, ['p', 'q', 'r'], [1, 2, 3]))
   one.sight = ['q', 'r']
   one.edit('Frames', (s) => (s.frames = 2))
   await vi.waitFor(() => expect(sent.length).toBe(1))

@@ -5,7 +5,7 @@
   import { job } from '../lib/job.svelte'
   import { log } from '../lib/log.svelte'
   import { Newest } from '../lib/newest'
-  import { here } from '../lib/stamp'
+  import { freshId, here } from '../lib/stamp'
   import { setups } from '../lib/setups.svelte'
   import { address } from '../routes'
   import SetLight from './SetLight.svelte'
@@ -38,14 +38,19 @@
     })
   }
 
-  function write(light: SetLightText, more: Partial<LogEntry>) {
-    if (!light.blank) return
-    void log.write({ ...light.blank, at: here(), ...more })
+  const formOf = (light: SetLightText) => `${setup}/${light.light}`
+
+  function write(light: SetLightText, id: string, more: Partial<LogEntry>) {
+    if (light.blank) void log.write({ ...light.blank, at: here(), ...more }, id, formOf(light))
   }
+
+  /** The entry of a change of the background: written once, however often the setup is asked to follow. */
+  let noted = $state.raw<{ stops: number; id: string } | null>(null)
 
   async function background() {
     if (changed === null || !found) return
-    void log.write({ ...found.ambient, at: here(), ambient: { stops: changed, sd: 0.15 } })
+    if (noted?.stops !== changed) noted = { stops: changed, id: freshId() }
+    void log.write({ ...found.ambient, at: here(), ambient: { stops: changed, sd: 0.15 } }, noted.id)
     const { error } = await api.POST('/api/log/set/{setup_id}/background', {
       params: { path: { setup_id: setup }, query: { stops: changed } },
     })
@@ -53,6 +58,7 @@
     else {
       history.say('The background is metered anew: the settings follow.')
       changed = null
+      noted = null
       await load()
     }
   }
@@ -93,7 +99,7 @@
       {/if}
     </section>
     {#each found.lights as light (`${variant}/${light.light}`)}
-      <SetLight {light} write={(more) => write(light, more)} />
+      <SetLight {light} form={formOf(light)} write={(id, more) => write(light, id, more)} />
     {/each}
     <section class="sheet space-y-2 p-3" aria-label="Background">
       <Off

@@ -3,9 +3,11 @@
   import type { LogEntry, SetLightText } from '../lib/api/client'
   import { log } from '../lib/log.svelte'
   import { person } from '../lib/person.svelte'
+  import { freshId } from '../lib/stamp'
   import Off from './Off.svelte'
 
-  let { light, write }: { light: SetLightText; write: (more: Partial<LogEntry>) => void } = $props()
+  type Props = { light: SetLightText; form: string; write: (id: string, more: Partial<LogEntry>) => void }
+  let { light, form, write }: Props = $props()
   let how = $state<'face' | 'meter'>('face')
   let off = $state<number | null>(null)
   let read = $state(0)
@@ -32,6 +34,28 @@
     }
   })
 
+  /** What the server would not have comes back to where it was typed, over a reload too. */
+  const refused = $derived(log.refusals.find((one) => one.form === form))
+  let back = ''
+  let more = $state(false)
+  $effect(() => {
+    if (!refused || refused.id === back) return
+    const { entry } = refused
+    back = refused.id
+    mine = ''
+    more = true
+    flashes = String(entry.flashes ?? '')
+    celsius = String(entry.celsius ?? '')
+    swapped = entry.swapped
+    note = entry.note
+    const { seen } = entry
+    if (!seen) return
+    how = seen.kind === 'meter' ? 'meter' : 'face'
+    set = Math.round(seen.dial_stops / light.step)
+    if (how === 'face') off = seen.stops
+    else read = seen.f_number
+  })
+
   const figure = (text: string) => (text.trim() === '' ? null : Number(text.replace(',', '.')))
 
   function keep(withReading: boolean) {
@@ -45,14 +69,16 @@
     }
     const fired = figure(flashes)
     const warm = figure(celsius)
-    write({
+    const id = refused?.id ?? freshId()
+    write(id, {
       seen: withReading ? seen : null,
       flashes: fired === null || Number.isNaN(fired) ? null : Math.round(fired),
       celsius: warm === null || Number.isNaN(warm) ? null : warm,
       swapped: swapped.trim(),
       note: note.trim(),
     })
-    if (withReading) mine = log.waiting.at(-1)?.id ?? ''
+    back = ''
+    if (withReading) mine = id
     flashes = ''
     swapped = ''
     note = ''
@@ -115,7 +141,13 @@
     {#if last}
       <p class="font-semibold" role="status" data-testid="next-dial">{last.next}</p>
     {/if}
-    <details class="more">
+    {#if refused}
+      <div role="alert" class="border-short text-short rounded border p-2 font-semibold">
+        Not logged: <bdi>{refused.problems!.map((one) => one.sentence).join(' ')}</bdi>
+        <button type="button" class="link-button" onclick={() => log.forget(refused.id)}>Let it go</button>
+      </div>
+    {/if}
+    <details class="more" bind:open={more}>
       <summary>Flashes, temperature, battery, note</summary>
       <div class="grid grid-cols-2 gap-2">
         <input

@@ -1,9 +1,11 @@
-<!-- A piece of kit to be added or changed. -->
+<!-- A piece of kit to be added or changed. What is sent is kept until the server has it; what it refuses stays here. -->
 <script lang="ts">
-  import { api, problemsOf, type Problem } from '../lib/api/client'
+  import type { Problem } from '../lib/api/client'
+  import { sessionOf } from '../lib/documents'
   import type { Doc } from '../lib/fields'
   import { KIT, type KitKind } from '../lib/kitfields'
   import { person } from '../lib/person.svelte'
+  import { freshId } from '../lib/stamp'
   import Dialog from './Dialog.svelte'
   import Fields from './Fields.svelte'
 
@@ -19,23 +21,39 @@
     structuredClone($state.snapshot(item?.doc ?? person.scales.blank.forms[kind] ?? {})),
   )
   let problems = $state<Problem[]>([])
+  let sending = $state(false)
+  // svelte-ignore state_referenced_locally
+  const session = sessionOf(kind, item?.id ?? freshId())
 
   async function save(event: Event) {
     event.preventDefault()
-    const body = $state.snapshot(draft) as never
-    const { data, error } = item
-      ? await api.PUT(`/api/${kind as 'units'}/{item_id}`, {
-          params: { path: { item_id: item.id }, header: { 'if-match': `"${item.revision}"` } },
-          body,
-        })
-      : await api.POST(`/api/${kind as 'units'}`, { body })
-    if (!data) return void (problems = problemsOf(error))
-    done(`${item ? 'Changed' : 'Added'} ${data.doc.name}`)
+    const doc = $state.snapshot(draft)
+    const label = `${item ? 'Change' : 'Add'} ${KIT[kind].one} ${String(doc.name)}`
+    if (item) {
+      session.take({ revision: item.revision, doc: $state.snapshot(item.doc) })
+      session.edit(label, (one) => {
+        for (const key of Object.keys(one)) delete (one as Doc)[key]
+        Object.assign(one, doc)
+      })
+    } else session.create(label, doc)
+    sending = true
+    await session.settle()
+    sending = false
+    problems = session.aside.flatMap((change) => change.refused ?? [])
+    if (problems.length) return
+    if (session.waits) done(`${String(doc.name)} waits for the server`)
+    else if (!session.changes.length) done(`${item ? 'Changed' : 'Added'} ${session.doc.name}`)
+    close()
+  }
+
+  /** What was refused is let go with the form that it stands in. */
+  function cancel() {
+    for (const change of session.aside) session.forget(change)
     close()
   }
 </script>
 
-<Dialog title={item ? `Edit ${item.doc.name}` : `Add a ${KIT[kind].one}`} {close} wide>
+<Dialog title={item ? `Edit ${item.doc.name}` : `Add a ${KIT[kind].one}`} close={cancel} wide>
   <form class="grid gap-3 sm:grid-cols-2" novalidate onsubmit={save}>
     <Fields fields={KIT[kind].fields} bind:draft {problems} />
     {#if problems.length}
@@ -44,8 +62,8 @@
       </ul>
     {/if}
     <div class="bg-base-100 sticky -bottom-6 col-span-full flex gap-2 py-3">
-      <button class="btn btn-primary" type="submit">{item ? 'Save' : 'Add'}</button>
-      <button class="btn" type="button" onclick={close}>Cancel</button>
+      <button class="btn btn-primary" type="submit" disabled={sending}>{item ? 'Save' : 'Add'}</button>
+      <button class="btn" type="button" onclick={cancel}>Cancel</button>
     </div>
   </form>
 </Dialog>

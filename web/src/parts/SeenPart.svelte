@@ -90,7 +90,8 @@
       },
       `${session.id.slice(0, 20)}${id}`.slice(0, 32),
     )
-    history.say(log.refused || 'In the log: the shelf learns from it')
+    const waits = log.waiting.length > 0
+    if (!log.refused) history.say(waits ? 'It waits for the server' : 'In the log: the shelf learns from it')
     await session.reload()
   }
 

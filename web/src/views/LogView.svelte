@@ -8,6 +8,7 @@
   import JobPick from '../job/JobPick.svelte'
   import Entries from '../log/Entries.svelte'
   import Learned from '../log/Learned.svelte'
+  import Mend from '../log/Mend.svelte'
   import OnSet from '../log/OnSet.svelte'
   import TestFrame from '../log/TestFrame.svelte'
   import { address } from '../routes'
@@ -50,12 +51,12 @@
 {#if log.waiting.length}
   <p class="sheet mb-2 p-2 font-semibold" role="status" data-testid="waiting">
     {log.waiting.length}
-    {log.waiting.length === 1 ? 'entry waits' : 'entries wait'} for the server; kept here until it answers.
+    {log.waiting.length === 1 ? 'entry waits' : 'entries wait'} for the server; kept here until it answers. {log.waits}
   </p>
 {/if}
-{#if log.refused}<p class="sheet text-short mb-2 p-2 font-semibold" role="alert">
-    <bdi>{log.refused}</bdi>
-  </p>{/if}
+{#each log.refusals.filter((one) => !setup || !one.form?.startsWith(`${setup}/`)) as one (one.id)}
+  <Mend waiting={one} />
+{/each}
 {#if setup && opened.done}
   <!-- A setup of its own: what was set for one is not what is set for the next. -->
   {#key setup}<OnSet {setup} />{/key}

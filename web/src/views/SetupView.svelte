@@ -59,11 +59,6 @@
       </div>
     </div>
     <div class="sheet main-column min-w-0 space-y-2 p-3">
-      {#if session.problems.length && session.saving === 'refused'}
-        <div role="alert" class="border-short text-short rounded border p-2">
-          Not saved: <bdi>{session.problems.map((problem) => problem.sentence).join(' ')}</bdi>
-        </div>
-      {/if}
       {#if session.trouble}
         <div role="alert" class="border-short rounded border p-4">
           <p class="text-short font-semibold"><bdi>{session.trouble}</bdi></p>

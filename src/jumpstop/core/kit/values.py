@@ -1,7 +1,8 @@
 """What every document of the core has in common: it is frozen, exact about kinds, and refuses control characters."""
 
+from collections.abc import Iterable
 from datetime import time
-from typing import Annotated
+from typing import Annotated, TypeVar
 
 from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, PlainSerializer, Strict, WithJsonSchema
 from pydantic.config import JsonValue
@@ -36,6 +37,8 @@ Name = Annotated[str, Field(min_length=1, max_length=80, pattern=LINE, title="Na
 Line = Annotated[str, Field(max_length=80, pattern=LINE)]
 Note = Annotated[str, Field(max_length=2000, pattern=LINES, title="Note")]
 KitId = Annotated[str, Field(min_length=1, max_length=64, pattern=r"^[0-9A-Za-z_-]+$", title="Id on the shelf")]
+RowId = Annotated[str, Field(max_length=64, pattern=r"^[0-9A-Za-z_-]*$", title="Id of the row")]
+"""What a row of a document is known by, so that a change can name it; empty: it is given one as it is read."""
 Stops = Annotated[Number, Field(ge=-20, le=20)]
 Spread = Annotated[Number, Field(ge=0, le=5)]
 FNumber = Annotated[Number, Field(ge=0.5, le=128, title="Aperture (f-number)")]
@@ -50,3 +53,28 @@ Clock = Annotated[
     WithJsonSchema({"type": "string", "pattern": r"^([01]\d|2[0-3]):[0-5]\d(:[0-5]\d)?$", "examples": ["12:30"]}),
 ]
 """What the clocks of the place show, to the minute; without a zone of its own."""
+
+Row = TypeVar("Row", bound=BaseModel)
+
+
+def with_ids(rows: Iterable[Row]) -> tuple[Row, ...]:
+    """Rows of which each has an id of its own: one that has none, or another's, gets the first number that is free.
+
+    The same rows always get the same ids, so that whoever reads a document that knew none names its rows alike.
+    """
+    rows = tuple(rows)
+    said = [getattr(row, "id", "") for row in rows]
+    if len(set(said)) == len(said) and "" not in said:
+        return rows
+    taken, given, number = set(said), set[str](), 0
+    out = []
+    for row, own in zip(rows, said, strict=True):
+        if own == "" or own in given:
+            number += 1
+            while str(number) in taken:
+                number += 1
+            own = str(number)
+            row = row.model_copy(update={"id": own})
+        given.add(own)
+        out.append(row)
+    return tuple(out)

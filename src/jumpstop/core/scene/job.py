@@ -4,11 +4,11 @@ from collections.abc import Iterator
 from datetime import date, time
 from typing import Literal
 
-from pydantic import Field, model_validator
+from pydantic import Field, field_validator, model_validator
 
 from ..kit.errors import refuse
 from ..kit.trigger import Battery
-from ..kit.values import Clock, Flag, KitId, Line, Name, Note, Number, Value, Weight, Whole, example
+from ..kit.values import Clock, Flag, KitId, Line, Name, Note, Number, RowId, Value, Weight, Whole, example, with_ids
 from .setup import Setup
 
 OUTDOORS = frozenset(
@@ -54,6 +54,7 @@ class Session(Value):
     tests: test frames beside those that count, as a share. change_min: minutes until it stands.
     """
 
+    id: RowId = ""
     setup: KitId
     variant: Line = Field("", title="Variant")
     start: Clock | None = Field(None, title="Begins")
@@ -104,6 +105,7 @@ class OwnItem(Value):
 class Sitter(Value):
     """One person of the roster."""
 
+    id: RowId = ""
     name: Name
     slot: Clock | None = Field(None, title="Slot")
     variant: Line = Field("", title="Variant")
@@ -140,6 +142,8 @@ class Job(Value):
     ticked: tuple[Line, ...] = Field((), max_length=400, title="Packed")
     bags: tuple[Bagged, ...] = Field((), max_length=400, title="Bags")
     preflight: tuple[Line, ...] = Field((), max_length=30, title="Own checks before the first frame")
+
+    _ids = field_validator("sessions", "roster")(with_ids)
 
     @model_validator(mode="after")
     def _runs_forward(self) -> "Job":

@@ -8,7 +8,7 @@ from ..kit.errors import refuse
 from ..kit.modifier import Gel, Modifier
 from ..kit.power import SupplyKind
 from ..kit.unit import Unit
-from ..kit.values import DistanceM, Flag, KitId, Line, Name, Number, Value, Whole
+from ..kit.values import DistanceM, Flag, KitId, Line, Name, Number, RowId, Value, Whole
 from .stage import Position
 
 Role = Literal["key", "fill", "rim", "background"]
@@ -45,6 +45,7 @@ class Light(Value):
     on: a light that is off is as if it were not there. position: where it stands; None while that does not matter.
     """
 
+    id: RowId = ""
     on: Flag = Field(True, title="On")
     position: Position | None = Field(None, title="Place of the light")
     channel: Whole | None = Field(None, ge=1, le=99, title="Channel")

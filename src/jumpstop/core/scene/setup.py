@@ -2,13 +2,13 @@
 
 from typing import Literal
 
-from pydantic import ConfigDict, Field
+from pydantic import ConfigDict, Field, field_validator
 
 from ..kit.body import Body
 from ..kit.filter import Filter
 from ..kit.power import SupplyKind
 from ..kit.trigger import Trigger
-from ..kit.values import Flag, KitId, Name, Note, Number, ShutterS, Value, Whole
+from ..kit.values import Flag, KitId, Name, Note, Number, ShutterS, Value, Whole, with_ids
 from ..physics.exposure import METER_C_FLAT
 from ..physics.optics import f_number_for_disc
 from ..physics.scales import APERTURES
@@ -69,6 +69,8 @@ class Variant(Value):
     stage: Stage = Stage()
     lights: tuple[Light, ...] = Field(min_length=1, max_length=8, title="Lights")
 
+    _ids = field_validator("lights")(with_ids)
+
 
 class Setup(Value):
     """One picture to be lit. Distances in metres, times in seconds, apertures, times and ISOs as marked."""
@@ -100,7 +102,7 @@ class Setup(Value):
     motion: Motion = Motion()
     body: OwnBody = OwnBody(name="A body")
     filters: tuple[OwnFilter, ...] = Field((), max_length=20, title="ND filters")
-    lights: tuple[Light, ...] = Field((Light(),), min_length=1, max_length=8, title="Lights")
+    lights: tuple[Light, ...] = Field((Light(id="1"),), min_length=1, max_length=8, title="Lights")
     stage: Stage = Stage()
     variants: tuple[Variant, ...] = Field((), max_length=12, title="Variants")
     triggers: tuple[OwnTrigger, ...] = Field((), max_length=8, title="Triggers packed")
@@ -112,6 +114,8 @@ class Setup(Value):
     power_supply: SupplyKind | None = Field(None, title="Power supply")
     frames: Whole = Field(200, ge=1, le=1_000_000, title="Frames")
     meter_c: Number = Field(METER_C_FLAT, ge=100, le=500, title="Meter constant C (lx s)")
+
+    _ids = field_validator("lights")(with_ids)
 
     @property
     def f_number(self) -> float:

@@ -11,25 +11,51 @@ const TRIES = 5
 const PAUSE_MS = 400
 
 /** This page's own name, kept over a reload: undo takes back what this page did, not what another tab did. */
-export const PAGE = ownName()
+let page = ownName()
+
+export const pageName = (): string => page
+
+/** Take another name: a tab that was duplicated has the other's. */
+export function rename(): void {
+  page = freshName()
+}
 
 function ownName(): string {
-  const kept = sessionStorage.getItem('page')
-  const name = kept ?? crypto.getRandomValues(new Uint32Array(3)).join('-').slice(0, 40)
-  sessionStorage.setItem('page', name)
+  try {
+    return sessionStorage.getItem('page') ?? freshName()
+  } catch {
+    return freshName()
+  }
+}
+
+function freshName(): string {
+  const name = crypto.getRandomValues(new Uint32Array(3)).join('-').slice(0, 40)
+  try {
+    sessionStorage.setItem('page', name)
+  } catch {
+    // without storage it is another after a reload
+  }
   return name
 }
 
-function reach(request: Request): Promise<Response> {
-  return fetch(request).catch(() => {
-    const problems = [{ where: '', field: '', sentence: 'The server does not answer.' }]
-    return new Response(JSON.stringify({ problems }), { status: UNREACHABLE })
-  })
+const away = () =>
+  new Response(
+    JSON.stringify({ problems: [{ where: '', field: '', sentence: 'The server does not answer.' }] }),
+    { status: UNREACHABLE, headers: { 'content-type': 'application/json' } },
+  )
+
+/** What comes from another server in ours's place (a page to log in, a proxy's error) is no answer of ours. */
+const ours = (answer: Response) =>
+  answer.status === 204 || /\bjson\b/.test(answer.headers.get('content-type') ?? '')
+
+async function reach(request: Request): Promise<Response> {
+  const answer = await fetch(request).catch(away)
+  return ours(answer) ? answer : away()
 }
 
 /** Send a request once: for one that is asked again elsewhere where the data is busy. */
 export function once(request: Request): Promise<Response> {
-  request.headers.set('x-page', PAGE)
+  request.headers.set('x-page', page)
   return reach(request)
 }
 
@@ -42,7 +68,27 @@ async function ask(request: Request): Promise<Response> {
   }
 }
 
-export const api = createClient<paths>({ baseUrl: '/', fetch: ask })
+const client = createClient<paths>({ baseUrl: '/', fetch: ask })
+
+/** The same call, of which an answer that was cut short counts as none. */
+function whole<F extends (...args: never[]) => Promise<unknown>>(call: F): F {
+  const guarded = async (...args: Parameters<F>) => {
+    try {
+      return await call(...args)
+    } catch {
+      const response = away()
+      return { error: await response.clone().json(), response }
+    }
+  }
+  return guarded as F
+}
+
+export const api = {
+  GET: whole(client.GET),
+  PUT: whole(client.PUT),
+  POST: whole(client.POST),
+  DELETE: whole(client.DELETE),
+}
 
 type Schemas = components['schemas']
 export type Setup = Schemas['Setup-Output']
@@ -111,8 +157,8 @@ export interface Stored<T> {
 
 /** The problems of a refusal. */
 export function problemsOf(error: unknown): Problem[] {
-  const found = (error as { problems?: Problem[] } | undefined)?.problems
-  return found?.length ? found : [{ where: '', field: '', sentence: 'The server could not answer.' }]
+  const found = (error as { problems?: Problem[] } | null | undefined)?.problems
+  return Array.isArray(found) && found.length ? found : [{ where: '', field: '', sentence: 'The server could not answer.' }]
 }
 
 /** The sentences of a refusal. */

@@ -1,0 +1,357 @@
+/**
+ * A document being edited. What a person changes shows at once and is kept, over a reload too, until the server has it.
+ * Changes go out in their order, one at a time, each made on the newest revision; where somebody else changed the same,
+ * the person chooses; what is refused steps aside and holds up nothing behind it.
+ */
+import { api, BUSY, once, problemsOf, UNREACHABLE, type Problem } from './api/client'
+import { applied, difference, overlap, same, standing, type Op } from './difference'
+import { outbox } from './outbox.svelte'
+
+export type KitKind = 'units' | 'modifiers' | 'bodies' | 'filters' | 'triggers' | 'batteries'
+export type DocKind = KitKind | 'setups' | 'jobs' | 'preferences'
+
+/** A document as the server has it. */
+export interface Held<T> {
+  revision: number
+  doc: T
+}
+
+/** What one edit changed. label: what undo calls it. sent: the server may have it. refused, clash: it stepped aside. */
+export interface Change {
+  label: string
+  ops: Op[]
+  since: number
+  sent?: boolean
+  refused?: Problem[]
+  clash?: boolean
+}
+
+export type Reply<T> = { data?: Held<T>; error?: unknown; status: number }
+
+const AGAIN_MS = [600, 1500, 3000, 6000, 10000]
+
+const aside = (change: Change) => change.clash || change.refused !== undefined
+const REFUSED = [400, 404, 405, 409, 413, 415, 422, 428]
+
+export class DocumentSession<T extends object> {
+  readonly kind: DocKind
+  readonly id: string
+  /** As it shows: what the server has, with all changes made here. */
+  doc = $state.raw() as T
+  changes = $state.raw<Change[]>([])
+  /** Why the server does not have the changes yet; '' while all goes well. */
+  waits = $state('')
+  protected stored: T | null = null
+  protected revision = 0
+  private running: Promise<void> | null = null
+  private stuck: Promise<void> = Promise.resolve()
+  private stick: () => void = () => {}
+  private reloading: Promise<void> | null = null
+
+  constructor(kind: DocKind, id: string, held?: Held<T>) {
+    this.kind = kind
+    this.id = id
+    if (held) this.take(held)
+  }
+
+  /** Change the document; `label` is what undo will call it: the figure's name, so that nudges of one figure merge. */
+  edit(label: string, change: (draft: T) => void): void {
+    if (this.reloading) return void this.reloading.then(() => this.edit(label, change))
+    const draft = structuredClone(this.doc)
+    change(draft)
+    const ops = difference(this.doc, draft)
+    if (!ops.length) return
+    this.doc = draft
+    this.note(label, ops)
+    this.go()
+  }
+
+  /** Begin with a document that the server does not have at all; begun again, it takes the first one's place. */
+  create(label: string, doc: T): void {
+    this.doc = doc
+    this.changes = [{ label: label.slice(0, 200), ops: [{ path: [], now: doc }], since: Date.now() }]
+    outbox.keep(this)
+    this.go()
+  }
+
+  /** Changes that a page before this one kept. */
+  adopt(changes: Change[]): void {
+    this.changes = [...changes, ...this.changes]
+    outbox.keep(this)
+    this.recompute()
+    this.go()
+  }
+
+  /** The document as the server has it now; what is changed here stays on top. */
+  take(held: Held<T>): void {
+    if (held.revision < this.revision) return
+    this.revision = held.revision
+    this.stored = held.doc
+    this.recompute()
+  }
+
+  /** The newest revision that is known here. */
+  get newest(): number {
+    return this.revision
+  }
+
+  get unsent(): Change[] {
+    return this.changes.filter((one) => !aside(one))
+  }
+
+  get aside(): Change[] {
+    return this.changes.filter(aside)
+  }
+
+  /** Wait until the server has everything changed so far, has refused it, or is seen not to answer. */
+  async settle(): Promise<void> {
+    if (this.running && !this.waits) await Promise.race([this.running, this.stuck])
+  }
+
+  /** Take the document as the server has it now, after an undo; what is changed meanwhile is changed in that. */
+  async reload(): Promise<void> {
+    await this.settle()
+    this.reloading = this.fetched().then(() => void (this.reloading = null))
+    await this.reloading
+  }
+
+  /** Settle a change that somebody else made differently: make this one all the same, or let it go. */
+  choose(change: Change, which: 'mine' | 'theirs'): void {
+    if (which === 'theirs') return this.forget(change)
+    const ops = change.ops.map((op) => ({ ...op, was: standing(this.stored, op.path) }))
+    const able = ops.filter((op) => !applied(this.stored, [op]).clashes.length)
+    this.replace(change, { ...change, ops: able, clash: undefined, sent: false })
+    this.go()
+  }
+
+  /** What the server has in the place of a change. */
+  theirs(op: Op): unknown {
+    return standing(this.stored, op.path)
+  }
+
+  /** Let a change go: the document shows as it is without. */
+  forget(change: Change): void {
+    this.replace(change)
+    this.recompute()
+    if (!this.running) void this.idle()
+  }
+
+  /** Send what was refused again: what stood in its way may be gone. */
+  again(change: Change): void {
+    this.replace(change, { ...change, refused: undefined })
+    this.go()
+  }
+
+  /** The document and its revision from the server; null where it does not answer, or has none. */
+  protected async get(): Promise<Reply<T>> {
+    if (this.kind === 'preferences') {
+      const { data, error, response } = await api.GET('/api/preferences')
+      return { data: data && { revision: 1, doc: data as T }, error, status: response.status }
+    }
+    const asked = api.GET(`/api/${this.kind as 'units'}/{item_id}`, {
+      params: { path: { item_id: this.id } },
+    })
+    const { data, error, response } = await asked
+    return { data: held(data), error, status: response.status }
+  }
+
+  /** Send the document as it is with one change made. */
+  protected async put(doc: T, label: string, change: Change): Promise<Reply<T>> {
+    if (this.kind === 'preferences') {
+      const fields = Object.fromEntries(change.ops.map(({ path: [name] }) => [name, doc[name as keyof T]]))
+      const { data, error, response } = await api.PUT('/api/preferences', { body: fields as never })
+      return { data: data && { revision: 1, doc: data as T }, error, status: response.status }
+    }
+    const { data, error, response } = await api.PUT(`/api/${this.kind as 'units'}/{item_id}`, {
+      params: {
+        path: { item_id: this.id },
+        query: { label },
+        header: { 'if-match': `"${this.revision}"` },
+      },
+      body: doc as never,
+      fetch: once,
+    })
+    return { data: held(data), error, status: response.status }
+  }
+
+  /** Send a document that is new; sent twice it is kept once. */
+  private async add(doc: T): Promise<Reply<T>> {
+    const { data, error, response } = await api.POST(`/api/${this.kind as 'units'}/keep/{item_id}`, {
+      params: { path: { item_id: this.id } },
+      body: doc as never,
+      fetch: once,
+    })
+    return { data: held(data), error, status: response.status }
+  }
+
+  /** Told whenever the server has taken a change. */
+  protected arrived(): void {}
+
+  /** Told when there is nothing left to send. */
+  protected async idle(): Promise<void> {}
+
+  /** Ask for the document; whether it came. */
+  protected async fetched(): Promise<boolean> {
+    const { data, error, status } = await this.get()
+    if (data) this.take(data)
+    else if (status === 404) this.unsent.forEach((one) => this.setAside(one, gone()))
+    else this.waits = whyWaiting(status, error)
+    return data !== undefined
+  }
+
+  private note(label: string, ops: Op[]): void {
+    const held = this.changes.filter(aside).flatMap((one) => one.ops)
+    if (ops.some((op) => held.some((other) => overlap(op.path, other.path)))) ops = this.overAside(ops)
+    const last = this.changes.at(-1)
+    const merged = last && !last.sent && !aside(last) && last.label === label.slice(0, 200) && mergedOps(last.ops, ops)
+    if (merged) this.replace(last, { ...last, ops: merged })
+    else {
+      this.changes = [...this.changes, { label: label.slice(0, 200), ops, since: Date.now() }]
+      outbox.keep(this)
+    }
+  }
+
+  /** What stepped aside and is now changed anew is let go; the new change counts from what the server has. */
+  private overAside(ops: Op[]): Op[] {
+    const touched = (op: Op) => ops.some((one) => overlap(one.path, op.path))
+    const below = this.unsent.flatMap((one) => one.ops)
+    const base = applied(this.stored!, below, { force: true }).doc
+    for (const one of this.aside) this.replace(one, { ...one, ops: one.ops.filter((op) => !touched(op)) })
+    return difference(base, this.doc).filter(touched)
+  }
+
+  private go(): void {
+    this.running ??= this.run()
+  }
+
+  private async run(): Promise<void> {
+    this.stuck = new Promise((resolve) => (this.stick = resolve))
+    for (let turn = 0; this.unsent.length; ) {
+      const next = this.unsent[0]!
+      const known = this.stored !== null || isNew(next)
+      const done = known ? await this.send(next) : await this.fetched()
+      if (done || !this.waits) {
+        this.waits = ''
+        turn = 0
+        continue
+      }
+      this.stick()
+      await outbox.pause(AGAIN_MS[Math.min(turn++, AGAIN_MS.length - 1)]!)
+    }
+    this.waits = ''
+    this.running = null
+    this.stick()
+    await this.idle()
+  }
+
+  /** Send one change; false where it has to be sent again later, and `waits` says why. */
+  private async send(next: Change): Promise<boolean> {
+    if (isNew(next) && this.stored === null) return this.taken(next, await this.add(next.ops[0]!.now as T))
+    const later = this.unsent.slice(1).flatMap((one) => one.ops)
+    const { doc, clashes } = applied(this.stored!, next.ops, { later })
+    if (clashes.length) this.setAside(next, { clash: true })
+    else if (same(doc, this.stored)) this.replace(next)
+    else {
+      const sent = { ...next, sent: true }
+      this.replace(next, sent)
+      return this.taken(sent, await this.put(doc, next.label, next))
+    }
+    this.recompute()
+    return true
+  }
+
+  private taken(sent: Change, { data, error, status }: Reply<T>): boolean {
+    if (data) {
+      this.replace(sent)
+      this.take(data)
+      this.arrived()
+      return true
+    }
+    const current = held<T>((error as { current?: unknown } | undefined)?.current)
+    if (status === 412 && current) this.take(current)
+    else if (status === 412) this.stored = null
+    else if (status === 404) this.setAside(sent, gone())
+    else if (REFUSED.includes(status)) this.setAside(sent, { refused: problemsOf(error) })
+    else {
+      this.waits = whyWaiting(status, error)
+      return false
+    }
+    return true
+  }
+
+  /** A change steps aside; those after it that change the same take its place. */
+  private setAside(change: Change, why: Pick<Change, 'refused' | 'clash'>): void {
+    let ops = change.ops
+    this.changes = this.changes.map((one) => {
+      if (one === change || aside(one)) return one
+      const taken = one.ops.map((op) => {
+        const before = ops.find((other) => same(other.path, op.path))
+        if (!before) return op
+        ops = ops.filter((other) => other !== before)
+        return { ...op, was: before.was }
+      })
+      return { ...one, ops: taken }
+    })
+    this.replace(change, { ...change, ...why, ops })
+    this.recompute()
+  }
+
+  /** Put a change in another's place, or (none, or an empty one) take it away; and keep what is left. */
+  private replace(change: Change, by?: Change): void {
+    this.changes = this.changes.flatMap((one) => (one !== change ? [one] : by?.ops.length ? [by] : []))
+    outbox.keep(this)
+  }
+
+  private recompute(): void {
+    if (this.stored === null && !this.changes.some(isNew)) return
+    const { doc } = applied(
+      this.stored ?? (undefined as T | undefined),
+      this.changes.flatMap((one) => one.ops),
+      { force: true },
+    )
+    if (doc !== undefined && !same(doc, this.doc)) this.doc = doc
+  }
+}
+
+/** Whether a change is the whole document, which the server does not have. */
+const isNew = ({ ops: [first] }: Change) => first?.path.length === 0 && first.was === undefined
+
+/** One edit made of two of the same figures; null where they are of others. */
+function mergedOps(before: Op[], after: Op[]): Op[] | null {
+  const plain = [...before, ...after].every((op) => op.was !== undefined && op.now !== undefined)
+  const alike = before.length === after.length && after.every((op, at) => same(op.path, before[at]!.path))
+  if (!plain || !alike) return null
+  return after.map((op, at) => ({ ...op, was: before[at]!.was })).filter((op) => !same(op.was, op.now))
+}
+
+/** A stored document out of an answer; undefined where that is not one. */
+function held<T>(answer: unknown): Held<T> | undefined {
+  const found = answer as { revision?: unknown; doc?: unknown } | null | undefined
+  return typeof found?.revision === 'number' && typeof found.doc === 'object' && found.doc !== null
+    ? { revision: found.revision, doc: found.doc as T }
+    : undefined
+}
+
+const gone = (): Pick<Change, 'refused'> => ({
+  refused: [
+    {
+      where: '',
+      field: 'Document',
+      sentence: 'It was deleted elsewhere. Once it is brought back there by Undo, send this again; or let it go.',
+    },
+  ],
+})
+
+/** Why something waits for the server, and what to do. */
+export function whyWaiting(status: number, error: unknown): string {
+  if (status === 401 || status === 403)
+    return 'The server no longer lets this device in. Open its link again (Kit shows a new one where the server runs).'
+  if (status === 404) return 'The server does not know this address. Reload the page: it may have a newer version.'
+  if (status === 413) return 'It is larger than the server takes. Shorten it.'
+  if (status === 429) return 'The server is asked too much just now. It is sent again by itself.'
+  if (status === UNREACHABLE || status === BUSY || status < 500)
+    return 'The server does not answer. It is sent again by itself.'
+  return problemsOf(error)
+    .map((problem) => problem.sentence)
+    .join(' ')
+}

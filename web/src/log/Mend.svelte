@@ -1,0 +1,43 @@
+<!-- An entry that the server will not have: what was typed, to be mended and sent again, or let go. -->
+<script lang="ts">
+  import { readNumber } from '../lib/figures'
+  import { log, type Waiting } from '../lib/log.svelte'
+
+  let { waiting }: { waiting: Waiting } = $props()
+  // svelte-ignore state_referenced_locally
+  const { entry } = waiting
+  let flashes = $state(String(entry.flashes ?? ''))
+  let celsius = $state(String(entry.celsius ?? ''))
+  let swapped = $state(entry.swapped)
+  let note = $state(entry.note)
+
+  const figure = (text: string) => (text.trim() === '' ? null : readNumber(text))
+
+  function send(event: SubmitEvent) {
+    event.preventDefault()
+    const mended = { ...entry, flashes: figure(flashes), celsius: figure(celsius), swapped: swapped.trim() }
+    void log.write({ ...mended, note: note.trim() }, waiting.id, waiting.form)
+  }
+</script>
+
+<form class="sheet mb-2 p-3" aria-label={`Not logged: ${entry.name}`} onsubmit={send}>
+  <p role="alert" class="text-short font-semibold">
+    <bdi>{entry.name}</bdi>: <bdi>{waiting.problems!.map((one) => one.sentence).join(' ')}</bdi>
+  </p>
+  <div class="mt-2 grid grid-cols-2 gap-2 sm:grid-cols-4">
+    <label class="text-[0.84rem]"
+      >Flashes<input class="input input-sm w-full" inputmode="numeric" bind:value={flashes} /></label
+    >
+    <label class="text-[0.84rem]"
+      >°C<input class="input input-sm w-full" inputmode="decimal" bind:value={celsius} /></label
+    >
+    <label class="text-[0.84rem]"
+      >Battery put in<input class="input input-sm w-full" maxlength="80" bind:value={swapped} /></label
+    >
+    <label class="text-[0.84rem]">Note<input class="input input-sm w-full" bind:value={note} /></label>
+  </div>
+  <p class="mt-2 flex gap-2">
+    <button class="btn btn-sm btn-primary">Log it again</button>
+    <button type="button" class="btn btn-sm" onclick={() => log.forget(waiting.id)}>Let it go</button>
+  </p>
+</form>
