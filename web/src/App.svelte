@@ -14,6 +14,7 @@
   import { setups } from './lib/setups.svelte'
   import Conflict from './parts/Conflict.svelte'
   import Help from './parts/Help.svelte'
+  import NotSaved from './parts/NotSaved.svelte'
   import SaveState from './parts/SaveState.svelte'
   import Settings from './parts/Settings.svelte'
   import { address, routeOf } from './routes'
@@ -131,6 +132,7 @@
       This browser has no room, or no leave, to keep what you do. Leave this page open until it says “Saved”.
     </p>
   {/if}
+  <NotSaved />
   {#if ready}
     <View {...shown.props} />
   {:else if person.trouble}

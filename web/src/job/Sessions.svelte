@@ -79,8 +79,9 @@
             class="btn btn-xs btn-ghost btn-square"
             aria-label={`Copy session ${at + 1}`}
             onclick={() =>
-              job.edit('Session copied', (one) => one.sessions.splice(at, 0, { ...structuredClone(session), id: freshId() }))}
-            ><Copy size={14} /></button
+              job.edit('Session copied', (one) =>
+                one.sessions.splice(at, 0, { ...structuredClone(session), id: freshId() }),
+              )}><Copy size={14} /></button
           >
           <button
             type="button"

@@ -79,9 +79,13 @@ test('changes made one after the other are told apart from others by what each b
   const two = changed((one) => (one.brief.people = 45))
   const three = changed((one) => (one.brief.people = 46), two)
   const ops: Op[] = [...difference(job, two), ...difference(two, three)]
-  for (const arrived of [job, two, three])
-    expect(applied(arrived, ops)).toEqual({ doc: three, clashes: [] }) // of which the first may have arrived
-  expect(applied(changed((one) => (one.brief.people = 9)), ops).clashes.length).toBe(2)
+  for (const arrived of [job, two, three]) expect(applied(arrived, ops)).toEqual({ doc: three, clashes: [] }) // of which the first may have arrived
+  expect(
+    applied(
+      changed((one) => (one.brief.people = 9)),
+      ops,
+    ).clashes.length,
+  ).toBe(2)
 })
 
 test('one thing put in the place of another is changed whole', () => {

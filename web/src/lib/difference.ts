@@ -116,7 +116,10 @@ function ofLists(was: Json[], now: Json[], path: Step[]): Op[] {
   before.forEach((key, i) => {
     if (!after.includes(key)) ops.push({ path: at(key), was: was[i] })
   })
-  const [stayed, stay] = [before.filter((key) => after.includes(key)), after.filter((key) => before.includes(key))]
+  const [stayed, stay] = [
+    before.filter((key) => after.includes(key)),
+    after.filter((key) => before.includes(key)),
+  ]
   if (!same(stayed, stay)) ops.push({ path, order: { by, was: stayed, now: stay } })
   after.forEach((key, i) => {
     const old = before.indexOf(key)
@@ -134,8 +137,8 @@ function place(doc: Json, path: Step[], op: Op, force: boolean): Json {
     if (!plain(doc)) return op.now === undefined && !op.order ? doc : CLASH
     const made = place(doc[step], rest, op, force)
     if (made === CLASH) return CLASH
-    const { [step]: _, ...others } = doc
-    return made === undefined ? others : { ...doc, [step]: made }
+    if (made !== undefined) return { ...doc, [step]: made }
+    return Object.fromEntries(Object.entries(doc).filter(([name]) => name !== step))
   }
   if (!Array.isArray(doc)) return op.now === undefined && !op.order ? doc : CLASH
   const at = doc.findIndex((row) => known(row, step.by) === step.is)
@@ -161,7 +164,5 @@ function ordered(rows: Json, order: NonNullable<Op['order']>, force: boolean): J
   if (same(here, in_(order.now))) return rows
   if (!force && !same(here, in_(order.was))) return CLASH
   const wanted = in_(order.now)
-  return rows.map((row, at) =>
-    here.includes(keys[at] ?? '') ? rows[keys.indexOf(wanted.shift())] : row,
-  )
+  return rows.map((row, at) => (here.includes(keys[at] ?? '') ? rows[keys.indexOf(wanted.shift())] : row))
 }

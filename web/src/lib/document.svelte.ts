@@ -39,6 +39,8 @@ export class DocumentSession<T extends object> {
   /** As it shows: what the server has, with all changes made here. */
   doc = $state.raw() as T
   changes = $state.raw<Change[]>([])
+  /** Whether what was refused stands in an open form, with the reason, to be mended there. */
+  inForm = $state(false)
   /** Why the server does not have the changes yet; '' while all goes well. */
   waits = $state('')
   protected stored: T | null = null
@@ -203,7 +205,8 @@ export class DocumentSession<T extends object> {
     const held = this.changes.filter(aside).flatMap((one) => one.ops)
     if (ops.some((op) => held.some((other) => overlap(op.path, other.path)))) ops = this.overAside(ops)
     const last = this.changes.at(-1)
-    const merged = last && !last.sent && !aside(last) && last.label === label.slice(0, 200) && mergedOps(last.ops, ops)
+    const merged =
+      last && !last.sent && !aside(last) && last.label === label.slice(0, 200) && mergedOps(last.ops, ops)
     if (merged) this.replace(last, { ...last, ops: merged })
     else {
       this.changes = [...this.changes, { label: label.slice(0, 200), ops, since: Date.now() }]
@@ -211,22 +214,28 @@ export class DocumentSession<T extends object> {
     }
   }
 
-  /** What stepped aside and is now changed anew is let go; the new change counts from what the server has. */
+  /** What stepped aside and is now mended goes along with the new change, which counts from what the server has. */
   private overAside(ops: Op[]): Op[] {
-    const touched = (op: Op) => ops.some((one) => overlap(one.path, op.path))
+    const touches = (op: Op, others: Op[]) => others.some((one) => overlap(one.path, op.path))
+    const mended = this.aside.filter((one) => one.ops.some((op) => touches(op, ops)))
+    const whole = [...ops, ...mended.flatMap((one) => one.ops)]
+    for (const one of mended) this.replace(one)
     const below = this.unsent.flatMap((one) => one.ops)
     const base = applied(this.stored!, below, { force: true }).doc
-    for (const one of this.aside) this.replace(one, { ...one, ops: one.ops.filter((op) => !touched(op)) })
-    return difference(base, this.doc).filter(touched)
+    return difference(base, this.doc).filter((op) => touches(op, whole))
   }
 
   private go(): void {
-    this.running ??= this.run()
+    if (this.running || !this.unsent.length) return
+    this.running = this.run().finally(() => {
+      this.running = null
+      this.go() // what was changed while the last answer was looked at
+    })
   }
 
   private async run(): Promise<void> {
     this.stuck = new Promise((resolve) => (this.stick = resolve))
-    for (let turn = 0; this.unsent.length; ) {
+    for (let turn = 0; this.unsent.length;) {
       const next = this.unsent[0]!
       const known = this.stored !== null || isNew(next)
       const done = known ? await this.send(next) : await this.fetched()
@@ -239,8 +248,6 @@ export class DocumentSession<T extends object> {
       await outbox.pause(AGAIN_MS[Math.min(turn++, AGAIN_MS.length - 1)]!)
     }
     this.waits = ''
-    this.running = null
-    this.stick()
     await this.idle()
   }
 
@@ -337,20 +344,24 @@ const gone = (): Pick<Change, 'refused'> => ({
     {
       where: '',
       field: 'Document',
-      sentence: 'It was deleted elsewhere. Once it is brought back there by Undo, send this again; or let it go.',
+      sentence:
+        'It was deleted elsewhere. Once it is brought back there by Undo, send this again; or let it go.',
     },
   ],
 })
+
+/** The reason that needs nothing done. */
+export const AWAY = 'The server does not answer. It is sent again by itself.'
 
 /** Why something waits for the server, and what to do. */
 export function whyWaiting(status: number, error: unknown): string {
   if (status === 401 || status === 403)
     return 'The server no longer lets this device in. Open its link again (Kit shows a new one where the server runs).'
-  if (status === 404) return 'The server does not know this address. Reload the page: it may have a newer version.'
+  if (status === 404)
+    return 'The server does not know this address. Reload the page: it may have a newer version.'
   if (status === 413) return 'It is larger than the server takes. Shorten it.'
   if (status === 429) return 'The server is asked too much just now. It is sent again by itself.'
-  if (status === UNREACHABLE || status === BUSY || status < 500)
-    return 'The server does not answer. It is sent again by itself.'
+  if (status === UNREACHABLE || status === BUSY || status < 500) return AWAY
   return problemsOf(error)
     .map((problem) => problem.sentence)
     .join(' ')

@@ -68,7 +68,7 @@ class Outbox {
 
   /** How many were refused, or clash with what somebody else changed. */
   get aside(): number {
-    const changes = this.sessions.reduce((sum, one) => sum + one.aside.length, 0)
+    const changes = this.sessions.reduce((sum, one) => sum + (one.inForm ? 0 : one.aside.length), 0)
     return this.queues.reduce((sum, one) => sum + one.refused, changes)
   }
 

@@ -84,7 +84,8 @@ class Person {
 }
 
 /** All of the preferences that what the server says depends on; the rest is this page's own affair. */
-const worded = ({ theme: _, sort: __, columns: ___, ...others }: Preferences) => JSON.stringify(others)
+const worded = ({ length, step, power, currency, avoid }: Preferences) =>
+  JSON.stringify([length, step, power, currency, avoid])
 
 const sentencesOf = (problems: { sentence: string }[] | undefined) =>
   (problems ?? []).map((problem) => problem.sentence).join(' ')

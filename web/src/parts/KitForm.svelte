@@ -1,5 +1,6 @@
 <!-- A piece of kit to be added or changed. What is sent is kept until the server has it; what it refuses stays here. -->
 <script lang="ts">
+  import { onDestroy } from 'svelte'
   import type { Problem } from '../lib/api/client'
   import { sessionOf } from '../lib/documents'
   import type { Doc } from '../lib/fields'
@@ -24,6 +25,9 @@
   let sending = $state(false)
   // svelte-ignore state_referenced_locally
   const session = sessionOf(kind, item?.id ?? freshId())
+
+  session.inForm = true
+  onDestroy(() => (session.inForm = false))
 
   async function save(event: Event) {
     event.preventDefault()

@@ -56,7 +56,9 @@
               <p class="text-short font-semibold">Somebody else changed the same.</p>
               <p class="flex flex-wrap gap-2">
                 <button class="btn btn-sm" onclick={() => session.choose(change, 'mine')}>Keep mine</button>
-                <button class="btn btn-sm" onclick={() => session.choose(change, 'theirs')}>Take theirs</button>
+                <button class="btn btn-sm" onclick={() => session.choose(change, 'theirs')}
+                  >Take theirs</button
+                >
               </p>
             {/if}
           </li>

@@ -158,7 +158,9 @@ export interface Stored<T> {
 /** The problems of a refusal. */
 export function problemsOf(error: unknown): Problem[] {
   const found = (error as { problems?: Problem[] } | null | undefined)?.problems
-  return Array.isArray(found) && found.length ? found : [{ where: '', field: '', sentence: 'The server could not answer.' }]
+  return Array.isArray(found) && found.length
+    ? found
+    : [{ where: '', field: '', sentence: 'The server could not answer.' }]
 }
 
 /** The sentences of a refusal. */
