@@ -127,8 +127,10 @@ def serve(
     with plainly(), _starting():
         from .store.documents import Store
         from .store.lock import held
+        from .store.making import tidy
 
         with held(data, "a server"):  # what is wrong with the data is said before the address is
+            tidy(data)
             _serve(Store(data), host, port, tuple(allow_host or ()))
 
 
@@ -143,17 +145,15 @@ def demo(
         from .store.database import FILE
         from .store.documents import Store
         from .store.lock import held
+        from .store.making import tidy
 
         with held(data, "the demo's server"):
-            if reset:
-                for end in ("", "-wal", "-shm"):
-                    (data / f"{FILE}{end}").unlink(missing_ok=True)
-            store = Store(data)
-            if store.is_empty():
-                from .demo import fill
+            tidy(data)
+            if reset or not (data / FILE).exists():
+                from .demo import begin
 
-                fill(store)
-            _serve(store, "127.0.0.1", port)
+                begin(data, reset)
+            _serve(Store(data), "127.0.0.1", port)
 
 
 @app.command("import")

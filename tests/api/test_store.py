@@ -6,6 +6,7 @@ import shutil
 import sqlite3
 import stat
 import threading
+from contextlib import closing
 from pathlib import Path
 
 import pytest
@@ -33,7 +34,7 @@ def version_one(folder: Path) -> None:
     config.set_main_option("script_location", str(Path(database.__file__).parent / "migrations"))
     config.set_main_option("sqlalchemy.url", f"sqlite:///{folder / FILE}")
     command.upgrade(config, "0001")
-    with sqlite3.connect(folder / FILE) as connection:
+    with closing(sqlite3.connect(folder / FILE)) as connection, connection:
         connection.execute("PRAGMA journal_mode=WAL")
         for kind, item, doc in (
             ("bodies", "b1", OLD["body"]), ("filters", "f1", OLD["filters"][0]), ("modifiers", "m1", {"name": "Octa"}), ("units", "u1", OLD_UNIT),
@@ -62,7 +63,7 @@ def test_a_data_file_of_version_one_is_brought_up_to_date_with_a_copy_kept(tmp_p
     store.undo()
     assert store.item("setups", "s1").doc["frames"] == 100
     Setup.model_validate(store.item("setups", "s1").doc)
-    copies = list(tmp_path.glob("before-0004*"))
+    copies = list(tmp_path.glob(f"before-{database.HEAD}*"))
     assert len(copies) == 1
     with sqlite3.connect(copies[0]) as connection:
         assert json.loads(connection.execute("SELECT doc FROM setups").fetchone()[0]) == OLD
@@ -254,7 +255,12 @@ def test_a_file_that_cannot_be_used_is_left_as_it_is(tmp_path: Path, make: objec
     with pytest.raises(StorageFault, match=said):
         backup(path, tmp_path / "copy")
     assert path.read_bytes() == before
-    assert {one.name for one in tmp_path.iterdir()} <= {FILE, f"{FILE}-wal", f"{FILE}-shm"}  # nothing left behind
+    assert {one.name for one in tmp_path.iterdir()} <= {
+        FILE,
+        f"{FILE}-wal",
+        f"{FILE}-shm",
+        "jumpstop.making.lock",
+    }  # nothing left behind
 
 
 def test_rights_are_the_owners_alone(tmp_path: Path) -> None:

@@ -6,7 +6,7 @@ What lets a device in for good is kept with the data as a hash, by the device's 
 import hashlib
 import re
 import secrets
-from http.cookies import CookieError, SimpleCookie
+from collections.abc import Iterator
 from urllib.parse import parse_qs
 
 from starlette.concurrency import run_in_threadpool
@@ -14,7 +14,10 @@ from starlette.datastructures import Headers
 from starlette.responses import RedirectResponse
 from starlette.types import ASGIApp, Receive, Scope, Send
 
+from ..core.kit.errors import JumpStopError
+from ..store.devices import Devices
 from ..store.documents import Store
+from ..store.errors import TooMuch
 from .guard import refused
 
 ENTER = "/enter"
@@ -40,21 +43,25 @@ class Admission:
             await self.app(scope, receive, send)
             return
         store: Store = scope["app"].state.workspace.store
-        shown = _shown(Headers(scope=scope))
-        known = bool(shown) and await run_in_threadpool(store.knows_device, hashed(shown))
-        if known:
-            await self.app(scope, receive, send)
-            return
+        devices = Devices(store)
+        for shown in _shown(Headers(scope=scope)):
+            kind = await run_in_threadpool(devices.kind_of, hashed(shown))
+            if kind is not None:
+                scope.setdefault("state", {})["device"] = kind
+                await self.app(scope, receive, send)
+                return
         if scope["path"] == ENTER and scope["method"] == "GET":
             query = parse_qs(scope["query_string"].decode("latin-1"))
             asked, to = query.get("token", [""])[0], query.get("to", [""])[0]
             token = next((one for one in self.tokens if secrets.compare_digest(one.encode(), asked.encode())), None)
             if token is not None:
-                self.tokens.discard(token)
                 session = secrets.token_urlsafe(32)
-                await run_in_threadpool(
-                    lambda: store.add_device("A browser let in by a link", hashed(session), "browser")
-                )
+                try:
+                    await run_in_threadpool(devices.add, "A browser let in by a link", hashed(session), "browser")
+                except JumpStopError as error:
+                    await refused(413 if isinstance(error, TooMuch) else 503, str(error))(scope, receive, send)
+                    return
+                self.tokens.discard(token)
                 page = f"/#/{to}" if PAGE.match(to) else "/"
                 answer = RedirectResponse(page if to else "/", 303)
                 answer.set_cookie(COOKIE, session, max_age=DAYS * 86400, httponly=True, samesite="strict")
@@ -65,13 +72,14 @@ class Admission:
         )
 
 
-def _shown(headers: Headers) -> str:
-    """What a caller shows: a script's token, or a browser's cookie."""
+def _shown(headers: Headers) -> Iterator[str]:
+    """What a caller shows: a script's token, a browser's cookie. Other applications' cookies are passed over, however
+    they are written."""
     kind, _, token = headers.get("authorization", "").partition(" ")
-    if kind.lower() == "bearer":
-        return token.strip()
-    try:
-        morsel = SimpleCookie(headers.get("cookie", "")).get(COOKIE)
-    except CookieError:
-        return ""
-    return "" if morsel is None else str(morsel.value)
+    if kind.lower() == "bearer" and token.strip():
+        yield token.strip()
+    for line in headers.getlist("cookie"):
+        for part in line.split(";"):
+            name, _, value = part.strip().partition("=")
+            if name == COOKIE and value:
+                yield value.strip('"')

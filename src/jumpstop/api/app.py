@@ -130,7 +130,7 @@ def _empty() -> dict[str, bool]:
 STATUSES: dict[type[Exception], tuple[int, str]] = {
     store_errors.NotFound: (404, "Document"),
     store_errors.Overtaken: (409, "Undo"),
-    store_errors.TooMuch: (413, "Shelf"),
+    store_errors.TooMuch: (413, "Data"),
     store_errors.Busy: (503, "Data"),
     store_errors.StorageFault: (507, "Data"),
     Unreadable: (422, "File"),

@@ -35,9 +35,7 @@ Page = Annotated[
     ),
 ]  # fmt: skip
 Ids = Annotated[list[Annotated[str, Query(max_length=64)]], Query(min_length=1, max_length=MOST_IDS)]
-MadeId = Annotated[
-    str, Path(max_length=32, pattern=r"^[0-9A-Za-z_-]+$", description="An id made where it is written.")
-]
+MadeId = Annotated[str, Path(max_length=32, pattern=r"^[0-9A-Za-z_-]+$", description="An id made where it is written.")]
 JobId = Annotated[str | None, Query(max_length=64, description="The job that the setup belongs to.")]
 LikeId = Annotated[str | None, Query(max_length=64, description="The setup used last.")]
 LightIndex = Annotated[int, Query(ge=0, le=7, description="Which of the setup's lights, from 0.")]

@@ -2,13 +2,14 @@
 
 import secrets
 from collections.abc import Sequence
-from typing import Annotated, Any
+from typing import Annotated
 from urllib.parse import quote
 
-from fastapi import APIRouter, Query, Request, Response
+from fastapi import APIRouter, Depends, HTTPException, Query, Request, Response
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..core.kit.values import LINE, example
+from ..store.devices import Devices
 from ..store.errors import NotFound
 from .admission import ENTER, hashed
 from .documents import ERRORS, EVERYWHERE, workspace_of
@@ -72,15 +73,24 @@ class TokenOut(BaseModel):
     token: str
 
 
+def _by_hand(request: Request) -> None:
+    """Raises 403 where a script's token asks: letting in and putting out is for a person."""
+    if getattr(request.state, "device", "browser") == "script":
+        raise HTTPException(403, "A script's token neither lets devices in nor puts them out: use a browser.")
+
+
+BY_HAND = [Depends(_by_hand)]
+
+
 @router.get("")
 def phone(request: Request) -> PhoneOut:
     """Whether a phone can come in, and which devices have."""
     door: Door | None = request.app.state.door
-    devices = [Device(**one) for one in workspace_of(request).store.devices()]
+    devices = [Device(**one) for one in Devices(workspace_of(request).store).all()]
     return PhoneOut(open=door is not None, names=list(door.names) if door else [], devices=devices)
 
 
-@router.post("/link", responses={404: ERRORS[404]})
+@router.post("/link", dependencies=BY_HAND, responses={404: ERRORS[404]})
 def link(
     request: Request,
     name: Annotated[str, Query(max_length=255, description="One of the server's names.")],
@@ -98,16 +108,16 @@ def link(
     return LinkOut(url=url, code=segno.make(url, error="m").svg_data_uri(scale=CODE_SCALE, light="white"))
 
 
-@router.post("/devices", status_code=201)
+@router.post("/devices", dependencies=BY_HAND, status_code=201)
 def add_device(request: Request, device: DeviceIn) -> TokenOut:
     """A lasting token for a script, shown once: send it as “Authorization: Bearer …”."""
     token = secrets.token_urlsafe(32)
-    kept: dict[str, Any] = workspace_of(request).store.add_device(device.name, hashed(token), "script")
+    kept = Devices(workspace_of(request).store).add(device.name, hashed(token), "script")
     return TokenOut(id=kept["id"], token=token)
 
 
-@router.delete("/devices/{device_id}", status_code=204, responses={404: ERRORS[404]})
+@router.delete("/devices/{device_id}", dependencies=BY_HAND, status_code=204, responses={404: ERRORS[404]})
 def remove_device(request: Request, device_id: str) -> Response:
     """Take a device's token back: it is out at once."""
-    workspace_of(request).store.remove_device(device_id)
+    Devices(workspace_of(request).store).remove(device_id)
     return Response(status_code=204)

@@ -12,7 +12,9 @@ from ..core.kit.trigger import Battery, Trigger
 from ..core.scene.job import Job
 from ..core.scene.setup import Setup
 from ..formats.shelf import read_shelf
+from ..store.database import FILE
 from ..store.documents import Store
+from ..store.making import made_ready
 from ..store.rows import Kind
 
 HERE = Path(__file__).parent
@@ -64,6 +66,17 @@ def job(unit_ids: Mapping[str, str]) -> dict[str, Any]:
     whole = Job.model_validate(doc | {"sessions": sessions}).model_dump(mode="json")
     named = [one | {"setup": raw["setup"]} for one, raw in zip(whole["sessions"], doc["sessions"], strict=True)]
     return whole | {"sessions": named}
+
+
+def begin(folder: Path, anew: bool = False) -> None:
+    """The kite week in a folder that has no data, whole or not at all. anew: what is there is thrown away."""
+
+    def filled(making: Path) -> None:
+        store = Store(making)
+        fill(store)
+        store.close()
+
+    made_ready(folder / FILE, filled, anew)
 
 
 def fill(store: Store) -> None:

@@ -15,12 +15,14 @@ from ..core.kit.errors import JumpStopError
 from .errors import Busy, StorageFault
 from .lock import make_folder
 
-HEAD = "0004"  # newest migration; a test holds it against the folder
-KNOWN = ("0001", "0002", "0003", HEAD)
+HEAD = "0005"  # newest migration; a test holds it against the folder
+KNOWN = ("0001", "0002", "0003", "0004", HEAD)
 APPLICATION_ID = 0x4A53544F  # marks our files in their header, so that no other program's is taken for one
 TABLES = frozenset({"units", "modifiers", "bodies", "filters", "jobs", "setups", "edits", "meta"})
+LATER = frozenset({"triggers", "batteries", "log", "parts"})  # tables that the first version did not have
 FILE = "jumpstop.sqlite3"
 WAIT_S = 5  # how long a write waits for another one
+MOST_WAL = 8 * 2**20  # bytes that the write-ahead log keeps once it is folded in
 
 LOCKED = "The data is being written by another program just now; try again."
 DAMAGED = "The data file is damaged. Stop the program and restore a backup."
@@ -54,13 +56,10 @@ def open_engine(folder: Path) -> Engine:
     make_folder(folder)
     path = folder / FILE
     with said_plainly():
-        if not path.exists():
-            _make(path)
-        version = version_of(path)
-        if version != HEAD:
-            if version is not None:
-                backup(path, _aside(path, f"before-{HEAD}"))
-            _migrate(path)
+        if not path.exists() or version_of(path) != HEAD:
+            from .making import made_ready  # late: an up-to-date file opens faster without it
+
+            made_ready(path)
     os.chmod(path, 0o600)
     engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": WAIT_S, "check_same_thread": False})
 
@@ -69,12 +68,13 @@ def open_engine(folder: Path) -> Engine:
         connection.execute("PRAGMA journal_mode=WAL")
         connection.execute("PRAGMA synchronous=FULL")
         connection.execute("PRAGMA foreign_keys=ON")
+        connection.execute(f"PRAGMA journal_size_limit={MOST_WAL}")
 
     return engine
 
 
-def _make(path: Path) -> None:
-    """An empty file for its owner only; SQLite gives its -wal and -shm the same rights."""
+def make_empty(path: Path) -> None:
+    """An empty file for its owner only; SQLite gives its -wal and -shm the same rights. Raises StorageFault."""
     try:
         os.close(os.open(path, os.O_CREAT | os.O_EXCL | os.O_RDWR, 0o600))
     except OSError as error:
@@ -82,7 +82,7 @@ def _make(path: Path) -> None:
 
 
 def version_of(path: Path) -> str | None:
-    """Version of a data file that is whole, None for an empty one.
+    """Version of a data file that is whole, None for one that holds nothing, be it that its first start was cut off.
 
     Raises StorageFault where it is damaged, another program's, or of a version that this program does not know.
     """
@@ -92,7 +92,7 @@ def version_of(path: Path) -> str | None:
         with closing(sqlite3.connect(f"{path.resolve().as_uri()}?mode=rw", uri=True, timeout=WAIT_S)) as connection:
             marked = connection.execute("PRAGMA application_id").fetchone()[0]
             tables = {row[0] for row in connection.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
-            if not tables and marked in (0, APPLICATION_ID):
+            if marked in (0, APPLICATION_ID) and _never_made(connection, tables):
                 return None
             if marked not in (0, APPLICATION_ID) or not tables >= TABLES | {"alembic_version"}:
                 raise StorageFault(foreign)
@@ -113,14 +113,13 @@ def version_of(path: Path) -> str | None:
         raise
 
 
-def _migrate(path: Path) -> None:
-    from alembic import command  # here, not above: an up-to-date file opens faster without it
-    from alembic.config import Config
-
-    config = Config()
-    config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
-    config.set_main_option("sqlalchemy.url", f"sqlite:///{path}".replace("%", "%%"))
-    command.upgrade(config, "head")
+def _never_made(connection: sqlite3.Connection, tables: set[str]) -> bool:
+    """Whether no first start ever came to its end here: some of our tables, none of them with anything in it."""
+    stamped = "alembic_version" in tables and connection.execute("SELECT count(*) FROM alembic_version").fetchone()[0]
+    if (stamped and tables >= TABLES) or not tables <= TABLES | LATER | {"alembic_version"}:
+        return False
+    ours = tables - {"alembic_version"}
+    return not any(connection.execute(f"SELECT 1 FROM {table} LIMIT 1").fetchone() for table in ours)
 
 
 def backup(path: Path, target: Path) -> None:
@@ -140,13 +139,13 @@ def backup(path: Path, target: Path) -> None:
                 source.backup(copy)
                 copy.execute("PRAGMA journal_mode=DELETE")  # one file, no -wal beside it
             version_of(part)
-        _flush(part)
+        flush(part)
         os.replace(part, target)
-        _flush(target.parent)
+        flush(target.parent)
     except OSError as error:
         raise StorageFault(f"{target} cannot be written: {error.strerror}.") from None
     finally:
-        for leftover in (part, *_beside(part)):
+        for leftover in (part, *beside(part)):
             leftover.unlink(missing_ok=True)
 
 
@@ -163,7 +162,7 @@ def restore(source: Path, folder: Path) -> Path | None:
         backup(source, fresh)  # a checked copy, with whatever lay in a -wal beside the source
         kept = _keep_aside(path)
         os.replace(fresh, path)
-        _flush(folder)
+        flush(folder)
     except OSError as error:
         raise StorageFault(f"{path} cannot be written: {error.strerror}.") from None
     finally:
@@ -175,21 +174,21 @@ def _keep_aside(path: Path) -> Path | None:
     """A second name for the data as it is, with its write-ahead log folded in where it still can be read."""
     if not path.exists():
         return None
-    kept = _aside(path, f"replaced-{datetime.now():%Y%m%d-%H%M%S}")
+    kept = aside(path, f"replaced-{datetime.now():%Y%m%d-%H%M%S}")
     try:
         with closing(sqlite3.connect(path, timeout=WAIT_S)) as connection:
             connection.execute("PRAGMA wal_checkpoint(TRUNCATE)")
     except sqlite3.DatabaseError:  # damaged: its log is kept beside it as it is
-        for one in _beside(path):
+        for one in beside(path):
             if one.exists():
                 os.replace(one, one.with_name(one.name.replace(path.name, kept.name)))
     os.link(path, kept)
-    for one in _beside(path):
+    for one in beside(path):
         one.unlink(missing_ok=True)
     return kept
 
 
-def _aside(path: Path, why: str) -> Path:
+def aside(path: Path, why: str) -> Path:
     """A name beside the data file that is not taken yet."""
     name, number = path.with_name(f"{why}.{path.name}"), 1
     while name.exists():
@@ -198,11 +197,11 @@ def _aside(path: Path, why: str) -> Path:
     return name
 
 
-def _beside(path: Path) -> tuple[Path, ...]:
+def beside(path: Path) -> tuple[Path, ...]:
     return tuple(path.with_name(f"{path.name}-{end}") for end in ("wal", "shm", "journal"))
 
 
-def _flush(path: Path) -> None:
+def flush(path: Path) -> None:
     """What was written to this file or folder is on the disk."""
     handle = os.open(path, os.O_RDONLY)
     try:

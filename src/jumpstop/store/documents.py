@@ -1,21 +1,21 @@
 """The documents: listing, reading, and edits that are durable, checked against a revision, and can be undone."""
 
-import hmac
 import os
 import re
 import uuid
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from contextlib import contextmanager
-from dataclasses import dataclass
-from datetime import UTC, datetime
+from dataclasses import dataclass, replace
 from pathlib import Path
 from typing import Any
 
 from sqlalchemy import Connection, Row, Select, delete, func, insert, select, update
+from sqlalchemy.exc import OperationalError
 
 from . import undo
 from .database import FILE, open_engine, said_plainly
 from .errors import Conflict, NotFound, Overtaken, StorageFault, TooMuch
+from .parts import keep_parts, named, packed, parts_of, unpacked
 from .rows import (
     CHANGE,
     META,
@@ -33,11 +33,9 @@ from .rows import (
 )
 from .tables import edits
 from .unchanged import Unchanged
-from .undo import Change, UndoResult
+from .undo import PRUNED, Change, UndoResult
 
 PREFERENCES = "preferences"
-DEVICES = "devices"
-MOST_DEVICES = 100
 MOST_UNITS = 20_000
 MOST_UNIT_BYTES = 16 * 2**20  # so that what is exported can be imported again
 UNITS_SIZE = "SELECT count(*), coalesce(sum(length(doc)), 0) FROM units"
@@ -100,16 +98,22 @@ class Store:
     @contextmanager
     def _reading(self) -> Iterator[Connection]:
         with said_plainly(), self.engine.connect() as connection:
-            yield connection
+            try:
+                yield connection
+            except OperationalError:  # another file, or none, in its place
+                self._still_there()
+                raise
 
     @contextmanager
-    def _writing(self) -> Iterator[Connection]:
+    def writing(self) -> Iterator[Connection]:
         """A transaction with the write lock from its start, so that what it checked still holds when it writes."""
         self._still_there()
         with said_plainly(), self.engine.connect() as connection:
             connection.exec_driver_sql("BEGIN IMMEDIATE")
             yield connection
             connection.commit()
+            if connection.info.pop(PRUNED, False):
+                connection.exec_driver_sql("PRAGMA incremental_vacuum").fetchall()
         self._still_there()
 
     def items(self, kind: Kind) -> list[Item]:
@@ -117,12 +121,33 @@ class Store:
         table = TABLES[kind]
         with self._reading() as connection:
             rows = connection.execute(select(*columns(table)).order_by(table.c.position, table.c.id))
-            return [_item(row) for row in rows]
+            return self._items(connection, kind, rows)
+
+    def revisions(self, kind: Kind) -> list[tuple[str, int]]:
+        """(id, revision) of all documents of a kind, in their order."""
+        table = TABLES[kind]
+        with self._reading() as connection:
+            rows = connection.execute(select(table.c.id, table.c.revision).order_by(table.c.position, table.c.id))
+            return [(row.id, row.revision) for row in rows]
+
+    def packed(self, kind: Kind, ids: Sequence[str]) -> tuple[list[Item], dict[str, Any]]:
+        """(these of the documents of a kind, with parts that many hold alike named only; those parts by their names)."""
+        with self._reading() as connection:
+            rows = rows_with(connection, kind, ids)
+            items = [Item(key, rows[key]["revision"], rows[key]["doc"]) for key in ids if key in rows]
+            return items, parts_of(connection, {part for one in items for part in named(one.doc)})
+
+    def _items(self, connection: Connection, kind: Kind, rows: Iterable[Row[Any]]) -> list[Item]:
+        items = [_item(row) for row in rows]
+        if kind != "log":
+            return items
+        parts = parts_of(connection, {part for one in items for part in named(one.doc)})
+        return [replace(one, doc=unpacked(one.doc, parts)) for one in items]
 
     def item(self, kind: Kind, item_id: str) -> Item:
         """One document. Raises NotFound."""
         with self._reading() as connection:
-            return _item(_found(connection, kind, item_id))
+            return self._items(connection, kind, [_found(connection, kind, item_id)])[0]
 
     def item_and_meta(self, kind: Kind, item_id: str) -> tuple[Item, dict[str, Any]]:
         """One document and the single values, in one reading; kept, and not to be changed. Raises NotFound."""
@@ -137,7 +162,7 @@ class Store:
         self, kind: Kind, docs: Sequence[dict[str, Any]], label: str, job_id: str | None = None, page: str = ""
     ) -> list[Item]:
         """New documents at the end of their list, as one edit. Raises TooMuch, or NotFound for the job."""
-        with self._writing() as connection:
+        with self.writing() as connection:
             if job_id is not None:
                 _found(connection, "jobs", job_id)
             return self._added(connection, kind, docs, label, job_id, page)
@@ -150,7 +175,11 @@ class Store:
         One that is there already stays as it is: sent twice, it is kept once.
         """
         docs = list(dict(docs).items())
-        with self._writing() as connection:
+        parts: dict[str, Any] = {}
+        if kind == "log":
+            docs = [(item_id, packed(doc, parts)) for item_id, doc in docs]
+        with self.writing() as connection:
+            keep_parts(connection, parts)
             there = rows_with(connection, kind, [item_id for item_id, _ in docs])
             last = connection.scalar(select(func.max(TABLES[kind].c.position))) or 0.0
             new = [(item_id, doc) for item_id, doc in docs if item_id not in there]
@@ -167,13 +196,17 @@ class Store:
                 else Item(item_id, 1, doc)
                 for item_id, doc in docs
             ]
+            if kind == "log":
+                parts |= parts_of(connection, {part for one in found for part in named(one.doc)} - parts.keys())
+                found = [replace(one, doc=unpacked(one.doc, parts)) for one in found]
+            self._fits(connection, kind)
             return found, len(rows)
 
     def add_job(
         self, doc: dict[str, Any], setups: Sequence[tuple[str, dict[str, Any]]], page: str = "", label: str = ""
     ) -> Item:
         """A new job with new setups, as one edit; its sessions are told the setups' new ids, each given its old."""
-        with self._writing() as connection:
+        with self.writing() as connection:
             new = {old: uuid.uuid4().hex for old, _ in setups}
             doc = doc | {"sessions": [one | {"setup": new[one["setup"]]} for one in doc.get("sessions", [])]}
             last = connection.scalar(select(func.max(TABLES["jobs"].c.position))) or 0.0
@@ -195,7 +228,7 @@ class Store:
     def copy(self, kind: Kind, item_id: str, page: str = "") -> Item:
         """A copy of a document, named with the next free number behind its name. Raises NotFound."""
         table = TABLES[kind]
-        with self._writing() as connection:  # the name is chosen under the lock: two copies at once differ
+        with self.writing() as connection:  # the name is chosen under the lock: two copies at once differ
             original = _item(_found(connection, kind, item_id))
             base = re.sub(r" \(\d+\)$", "", original.doc["name"])[:74]
             taken = set(connection.scalars(select(table.c.name).where(table.c.name.startswith(base, autoescape=True))))
@@ -226,25 +259,27 @@ class Store:
 
     def put(self, kind: Kind, item_id: str, doc: dict[str, Any], revision: int, label: str, page: str = "") -> Item:
         """A document changed. Raises NotFound, or Conflict where `revision` is not the newest."""
-        with self._writing() as connection:
+        with self.writing() as connection:
             row = _found(connection, kind, item_id)
             if row.revision != revision:
-                raise Conflict(_item(row))
-            if row.doc == doc:
-                return _item(row)
-            new = {"doc": doc, "name": doc["name"], "revision": revision + 1}
+                raise Conflict(self._items(connection, kind, [row])[0])
+            parts: dict[str, Any] = {}
+            kept_doc = packed(doc, parts) if kind == "log" else doc
+            if row.doc == kept_doc:
+                return Item(item_id, revision, doc, job_of(row))
+            keep_parts(connection, parts)
+            new = {"doc": kept_doc, "name": doc["name"], "revision": revision + 1}
             connection.execute(CHANGE[kind], new | {"key": item_id})
             before = kept(row)
-            undo.note(
-                connection, label, page, [(kind, item_id, before, before | {"doc": doc, "revision": revision + 1})]
-            )
+            after = before | {"doc": kept_doc, "revision": revision + 1}
+            undo.note(connection, label, page, [(kind, item_id, before, after)])
             self._fits(connection, kind)
             return Item(item_id, revision + 1, doc, job_of(row))
 
     def move(self, setup_id: str, job_id: str | None, label: str, page: str = "") -> Item:
         """A setup put into a job, or into none. Raises NotFound."""
         table = TABLES["setups"]
-        with self._writing() as connection:
+        with self.writing() as connection:
             row = _found(connection, "setups", setup_id)
             if job_id is not None:
                 _found(connection, "jobs", job_id)
@@ -257,7 +292,7 @@ class Store:
     def remove(self, kind: Kind, ids: Sequence[str], label: str, page: str = "") -> None:
         """Documents taken away (undo brings them back, setups into their jobs). Raises NotFound."""
         ids = list(dict.fromkeys(ids))
-        with self._writing() as connection:
+        with self.writing() as connection:
             gone = rows_with(connection, kind, ids)
             if len(gone) < len(ids):
                 raise NotFound(f"It is no longer among the {kind}.")
@@ -295,7 +330,7 @@ class Store:
         return self._turn(page, back=False)
 
     def _turn(self, page: str, back: bool) -> UndoResult | None:
-        with self._writing() as connection:
+        with self.writing() as connection:
             done = undo.turn(connection, page, back)
         if done is not None and done.overtaken:
             verb = "undone" if back else "done again"
@@ -309,7 +344,7 @@ class Store:
 
     def forget_history(self) -> None:
         """Start the history here: what was done so far can no longer be undone."""
-        with self._writing() as connection:
+        with self.writing() as connection:
             connection.execute(delete(edits))
 
     def is_empty(self) -> bool:
@@ -318,34 +353,8 @@ class Store:
             tables: list[Any] = [*TABLES.values(), edits]
             return not any(connection.scalar(select(func.count()).select_from(table)) for table in tables)
 
-    def devices(self) -> list[dict[str, str]]:
-        """Devices that were let in for good: id, name, kind, when."""
-        return [{key: one[key] for key in ("id", "name", "kind", "at")} for one in self.meta().get(DEVICES, [])]
-
-    def knows_device(self, digest: str) -> bool:
-        """Whether a device with this hash of its token was let in."""
-        return any(hmac.compare_digest(one["hash"], digest) for one in self.meta().get(DEVICES, []))
-
-    def add_device(self, name: str, digest: str, kind: str) -> dict[str, str]:
-        """Let a device in for good; of browsers the newest are kept."""
-        at = datetime.now(UTC).strftime("%Y-%m-%d %H:%M UTC")
-        new = {"id": uuid.uuid4().hex[:12], "name": name, "kind": kind, "at": at, "hash": digest}
-        with self._writing() as connection:
-            kept = [*_meta(connection).get(DEVICES, []), new][-MOST_DEVICES:]
-            connection.execute(SET_META, {"key": DEVICES, "value": kept})
-        return new
-
-    def remove_device(self, device_id: str) -> None:
-        """Take a device's token back. Raises NotFound."""
-        with self._writing() as connection:
-            there = _meta(connection).get(DEVICES, [])
-            kept = [one for one in there if one["id"] != device_id]
-            if len(kept) == len(there):
-                raise NotFound("There is no such device.")
-            connection.execute(SET_META, {"key": DEVICES, "value": kept})
-
     def change_preferences(self, fields: dict[str, Any]) -> None:
         """Remember these preferences; those that are not named stay as they are."""
-        with self._writing() as connection:
+        with self.writing() as connection:
             kept = _meta(connection).get(PREFERENCES, {})
             connection.execute(SET_META, {"key": PREFERENCES, "value": kept | fields})

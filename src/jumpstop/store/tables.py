@@ -31,6 +31,13 @@ batteries = _documents("batteries")
 log = _documents("log")
 setups = _documents("setups", Column("job_id", String(32), ForeignKey("jobs.id", ondelete="SET NULL"), index=True))
 
+parts = Table(  # what many entries of the log hold alike, kept once (see parts.py)
+    "parts",
+    metadata,
+    Column("id", String(32), primary_key=True),
+    Column("doc", JSON, nullable=False),
+)
+
 edits = Table(  # one change of one document, so that it can be undone: the row before and after (null: not there)
     "edits",
     metadata,

@@ -1,28 +1,41 @@
-"""Undo and redo: edits written down by page, merged while a figure is being turned, taken back in bulk."""
+"""Undo and redo: edits written down by page, merged while a figure is being turned, taken back in bulk.
 
+Of a document that was changed only the changes are kept; of one that was added, only what it is known by again.
+"""
+
+import hashlib
+import json
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import UTC, datetime
 from typing import Any
 
-from sqlalchemy import BindParameter, Connection, bindparam, delete, func, insert, select, update
+from sqlalchemy import BindParameter, Connection, Row, bindparam, delete, func, insert, select, update
 
+from .difference import Clash, applied, difference
+from .parts import forget_unnamed
 from .rows import TABLES, Kept, Kind, delete_rows, rows_with, touch
 from .tables import edits
 
 MERGE_S = 1.2  # edits of one document with one label, closer together than this, are undone as one
 KEEP_BATCHES = 1000
+KEEP_BYTES = 32 * 2**20  # of all that is remembered; the newest edit is remembered whatever its size
 PRUNE_EVERY = 50  # batches: pruning reads all that is kept
+LARGE = 2**18  # bytes of one edit after which it is looked at whether all are still few enough
+PRUNED = "pruned"  # of a connection: room was made in the file
 
 _of: BindParameter[str] = bindparam("of")
-_own = select(edits.c.id, edits.c.kind, edits.c.item_id, edits.c.label, edits.c.at, edits.c.undone)
-LAST = _own.add_columns(edits.c.before.is_not(None).label("changes")).where(edits.c.page == _of)
-LAST = LAST.order_by(edits.c.id.desc()).limit(1)
+_own = select(edits.c.id, edits.c.kind, edits.c.item_id, edits.c.label, edits.c.at, edits.c.undone, edits.c.before)
+LAST = _own.where(edits.c.page == _of).order_by(edits.c.id.desc()).limit(1)
 LATER = select(edits.c.id).where(edits.c.id > bindparam("than"), edits.c.item_id == _of).limit(1)
 LAST_BATCH = select(edits.c.batch).order_by(edits.c.id.desc()).limit(1)
 ADD = insert(edits)
-MERGE = update(edits).where(edits.c.id == bindparam("key")).values(after=bindparam("after"), at=bindparam("at"))
+KEEP = {"before": bindparam("before"), "after": bindparam("after")}
+MERGE = update(edits).where(edits.c.id == bindparam("key")).values(**KEEP, at=bindparam("at"))
+CHANGE = update(edits).where(edits.c.id == bindparam("key")).values(**KEEP)
 FORGET_UNDONE = delete(edits).where(edits.c.undone, edits.c.page == _of)
+_size = func.coalesce(func.length(edits.c.before), 0) + func.coalesce(func.length(edits.c.after), 0)
+SIZES = select(edits.c.batch, func.sum(_size)).group_by(edits.c.batch).order_by(edits.c.batch.desc())
 
 Change = tuple[Kind, str, Kept | None, Kept | None]
 """Kind, id, and the row before and after (None: not there)."""
@@ -30,12 +43,16 @@ Change = tuple[Kind, str, Kept | None, Kept | None]
 
 @dataclass(frozen=True)
 class UndoResult:
-    """What an undo or redo did; where it was overtaken by an edit made elsewhere, nothing."""
+    """What an undo or redo did; where all of it was overtaken by edits made elsewhere, nothing.
+
+    without: names of what was overtaken, and stays as it is.
+    """
 
     label: str
     kind: str
     ids: list[str]
     overtaken: bool = False
+    without: list[str] = field(default_factory=list)
 
 
 def note(connection: Connection, label: str, page: str, changes: Sequence[Change]) -> None:
@@ -47,52 +64,123 @@ def note(connection: Connection, label: str, page: str, changes: Sequence[Change
         own = connection.execute(LAST, {"of": page}).first()
     if len(changes) == 1 and own is not None:
         kind, item_id, before, after = changes[0]
-        same = (own.kind, own.item_id, own.label) == (kind, item_id, label) and own.changes and before and after
-        still = same and (now - own.at).total_seconds() < MERGE_S
+        same = (own.kind, own.item_id, own.label) == (kind, item_id, label) and before and after and own.before
+        still = same and "ops" in own.before and (now - own.at).total_seconds() < MERGE_S
         if still and connection.execute(LATER, {"than": own.id, "of": item_id}).first() is None:
-            connection.execute(MERGE, {"key": own.id, "after": after, "at": now})
+            first = own.before | {"doc": applied(before["doc"], own.before["ops"])}
+            told = _told(first, after)
+            connection.execute(MERGE, {"key": own.id, "before": told[0], "after": told[1], "at": now})
             touch(connection, {kind})
             return
     batch = 1 + (connection.execute(LAST_BATCH).scalar() or 0)
     shared = {"batch": batch, "at": now, "label": label, "undone": False, "page": page}
-    rows = [
-        shared | {"kind": kind, "item_id": item_id, "before": before, "after": after}
-        for kind, item_id, before, after in changes
-    ]
+    rows = []
+    for kind, item_id, before, after in changes:
+        told = _told(before, after)
+        rows.append(shared | {"kind": kind, "item_id": item_id, "before": told[0], "after": told[1]})
     if rows:
         connection.execute(ADD, rows)
-    if batch % PRUNE_EVERY == 0:
-        connection.execute(delete(edits).where(edits.c.batch < batch - KEEP_BATCHES))
+    large = any(before and not after for *_, before, after in changes) or len(changes) * 1000 > LARGE
+    if large or batch % PRUNE_EVERY == 0:
+        _prune(connection, batch)
     touch(connection, {kind for kind, *_ in changes})
+
+
+def _told(before: Kept | None, after: Kept | None) -> tuple[Kept | None, Kept | None]:
+    """What is remembered of a row before and after."""
+    if before is None:
+        return None, after and _bare(after) | {"digest": _digest(after["doc"])}
+    if after is None:
+        return before, None
+    return (
+        _bare(before) | {"ops": difference(after["doc"], before["doc"])},
+        _bare(after) | {"ops": difference(before["doc"], after["doc"])},
+    )
+
+
+def _bare(row: Kept) -> Kept:
+    return {name: row.get(name) for name in ("position", "revision", "job_id")}
+
+
+def _digest(doc: Any) -> str:
+    return hashlib.sha256(json.dumps(doc, sort_keys=True).encode()).hexdigest()[:32]
+
+
+def _prune(connection: Connection, newest: int) -> None:
+    """Forget the oldest edits where they are too many, or too much."""
+    oldest, size = newest, 0
+    for batch, own in connection.execute(SIZES):
+        size += own
+        if batch != newest and (size > KEEP_BYTES or batch <= newest - KEEP_BATCHES):
+            break
+        oldest = batch
+    if connection.execute(delete(edits).where(edits.c.batch < oldest)).rowcount:
+        forget_unnamed(connection)
+        connection.info[PRUNED] = True
 
 
 def turn(connection: Connection, page: str, back: bool) -> UndoResult | None:
     """Take a page's last edit back, or do it again; None where there is none.
 
-    An edit whose rows were changed elsewhere since is not taken back over that: it is forgotten, and said to
-    be overtaken.
+    What was changed elsewhere since in the same places is left as it is, and named; where that is all of it, nothing is
+    done, and the edit is said to be overtaken. It is remembered all the same.
     """
     pick = func.max(edits.c.batch) if back else func.min(edits.c.batch)
     batch = connection.scalar(select(pick).where(edits.c.undone.is_(not back), edits.c.page == page))
     if batch is None:
         return None
-    columns = (edits.c.kind, edits.c.item_id, edits.c.before, edits.c.after, edits.c.label)
-    found = connection.execute(select(*columns).where(edits.c.batch == batch).order_by(edits.c.id)).all()
+    found = connection.execute(select(edits).where(edits.c.batch == batch).order_by(edits.c.id)).all()
     label, kinds = found[0].label, {edit.kind for edit in found}
-    wanted = {(edit.kind, edit.item_id): edit.before if back else edit.after for edit in found}
-    expected = {(edit.kind, edit.item_id): edit.after if back else edit.before for edit in found}
     now = {
         (kind, item_id): row
         for kind in kinds
         for item_id, row in rows_with(connection, kind, [e.item_id for e in found if e.kind == kind]).items()
     }
-    if any(not _same(now.get(key), row) for key, row in expected.items()):
-        connection.execute(delete(edits).where(edits.c.batch == batch))
+    wanted: dict[tuple[str, str], Kept | None] = {}
+    without, remembered = list[str](), list[dict[str, Any]]()
+    for edit in found:
+        key = (edit.kind, edit.item_id)
+        here = now.get(key)
+        try:
+            wanted[key] = _wanted(edit, here, back)
+        except Clash:
+            without.append(here["doc"]["name"] if here else "what was deleted since")
+            continue
+        if wanted[key] is None and here is not None:  # what goes is remembered as it went, its revision too
+            gone = {"before": edit.before, "after": edit.after} | {"after" if back else "before": here}
+            remembered.append(gone | {"key": edit.id})
+    if not wanted:
         return UndoResult(label, found[-1].kind, [], overtaken=True)
+    if remembered:
+        connection.execute(CHANGE, remembered)
     _bring(connection, wanted, now)
     connection.execute(update(edits).where(edits.c.batch == batch).values(undone=back))
     touch(connection, kinds)
-    return UndoResult(label, found[-1].kind, [edit.item_id for edit in found])
+    return UndoResult(label, found[-1].kind, [item_id for _, item_id in wanted], without=without)
+
+
+def _wanted(edit: Row[Any], here: Kept | None, back: bool) -> Kept | None:
+    """The row that an edit taken back, or done again, leads to. Raises Clash where its places are not as it left them."""
+    before, after = edit.before, edit.after
+    if before and after and "doc" in before:  # as version 4 kept it
+        before, after = _told(before, after)
+    then, left = (before, after) if back else (after, before)
+    if left is None:
+        if here is not None:
+            raise Clash
+        return None if then is None else dict(then)
+    if here is None:
+        raise Clash
+    if then is None:
+        doc = left.get("doc")
+        if doc != here["doc"] and left.get("digest", _digest(doc)) != _digest(here["doc"]):
+            raise Clash
+        return None
+    if then["job_id"] != left["job_id"] and here["job_id"] != left["job_id"]:
+        raise Clash
+    job = then["job_id"] if then["job_id"] != left["job_id"] else here["job_id"]
+    doc = applied(here["doc"], then["ops"])
+    return {"doc": doc, "position": here["position"], "revision": then["revision"], "job_id": job}
 
 
 def labels(connection: Connection, page: str) -> tuple[str | None, str | None]:
@@ -102,17 +190,13 @@ def labels(connection: Connection, page: str) -> tuple[str | None, str | None]:
     return last, connection.scalar(label.where(edits.c.undone).order_by(edits.c.id))
 
 
-def _same(here: Kept | None, then: Kept | None) -> bool:
-    """Whether a row is still as an edit left it."""
-    if here is None or then is None:
-        return here is then
-    return bool(here["doc"] == then["doc"] and here["job_id"] == then.get("job_id"))
-
-
 def _bring(
     connection: Connection, wanted: Mapping[tuple[str, str], Kept | None], now: Mapping[tuple[str, str], Kept]
 ) -> None:
-    """Bring rows to what undo remembers of them, in bulk: those to add, to change, to take away."""
+    """Bring rows to what undo remembers of them, in bulk: those to add, to change, to take away.
+
+    A revision is never used twice: it only rises, of a row that went and came back too.
+    """
     jobs = set(connection.scalars(select(TABLES["jobs"].c.id)))
     jobs |= {item_id for (kind, item_id), row in wanted.items() if kind == "jobs" and row}
     for kind, table in TABLES.items():
@@ -127,9 +211,8 @@ def _bring(
             here = now.get((kind, item_id))
             if here is None:
                 add.append(row | {"id": item_id, "revision": then["revision"] + 1})
-            else:  # a revision is never used twice
-                new = here["doc"] != then["doc"]
-                change.append(row | {"key": item_id, "revision": max(here["revision"], then["revision"]) + new})
+            else:
+                change.append(row | {"key": item_id, "revision": here["revision"] + (here["doc"] != then["doc"])})
         if add:
             connection.execute(insert(table), add)
         if change:

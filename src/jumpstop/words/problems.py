@@ -143,7 +143,13 @@ def _sentence(title: str, entry: Any) -> str:
 def _plain(number: Any) -> str:
     if isinstance(number, float) and 0 < number < 0.01:
         return f"1/{1 / number:.0f}"
-    return f"{number:,.6g}" if isinstance(number, float) else f"{number:,}" if isinstance(number, int | float) else str(number)
+    return (
+        f"{number:,.6g}"
+        if isinstance(number, float)
+        else f"{number:,}"
+        if isinstance(number, int | float)
+        else str(number)
+    )
 
 
 def _title(path: Sequence[str | int], model: type[BaseModel] | None) -> str:

@@ -1,0 +1,36 @@
+"""What many entries of the log hold alike (the setup as it stood, the light) is kept once, known by what it is."""
+
+import json
+
+import sqlalchemy as sa
+from alembic import op
+
+from jumpstop.store.parts import packed
+
+revision = "0005"
+down_revision = "0004"
+
+
+def upgrade() -> None:
+    """A table of parts; entries of the log name theirs, and so does what undo remembers of them."""
+    op.create_table(
+        "parts", sa.Column("id", sa.String(32), primary_key=True), sa.Column("doc", sa.JSON, nullable=False)
+    )
+    connection = op.get_bind()
+    parts: dict[str, object] = {}
+    rows = connection.execute(sa.text("SELECT id, doc FROM log")).all()
+    changed = [{"id": item, "doc": json.dumps(packed(json.loads(doc), parts))} for item, doc in rows]
+    if changed:
+        connection.execute(sa.text("UPDATE log SET doc = :doc WHERE id = :id"), changed)
+    edits = connection.execute(sa.text('SELECT id, "before", "after" FROM edits WHERE kind = \'log\'')).all()
+    changed = [{"id": i, "before": _kept(before, parts), "after": _kept(after, parts)} for i, before, after in edits]
+    if changed:
+        connection.execute(sa.text('UPDATE edits SET "before" = :before, "after" = :after WHERE id = :id'), changed)
+    if parts:
+        rows = [{"id": key, "doc": json.dumps(doc)} for key, doc in parts.items()]
+        connection.execute(sa.text("INSERT INTO parts (id, doc) VALUES (:id, :doc)"), rows)
+
+
+def _kept(text: str | None, parts: dict[str, object]) -> str | None:
+    kept = None if text is None else json.loads(text)
+    return text if kept is None else json.dumps(kept | {"doc": packed(kept["doc"], parts)})
