@@ -116,13 +116,17 @@ def _log(page: Page, number: int) -> None:
 
 
 ACTS = {
-    "setup": Act("Setup", _frames, lambda p, n: asked(p, "api/setups")[0]["doc"]["frames"] == 300 + n, "**/api/setups/*"),
+    "setup": Act(
+        "Setup", _frames, lambda p, n: asked(p, "api/setups")[0]["doc"]["frames"] == 300 + n, "**/api/setups/*"
+    ),
     "job": Act("Job", _people, lambda p, n: _job(p)["brief"]["people"] == 50 + n, "**/api/jobs/*"),
     "roster": Act(
         "Job", _roster,
         lambda p, n: any(one["name"] == f"Guest {n}" and one["done"] for one in _job(p)["roster"]), "**/api/jobs/*",
     ),
-    "own": Act("Kit", _tick, lambda p, n: f"Tape {n}" in [one["name"] for one in _job(p)["own_items"]], "**/api/jobs/*"),
+    "own": Act(
+        "Kit", _tick, lambda p, n: f"Tape {n}" in [one["name"] for one in _job(p)["own_items"]], "**/api/jobs/*"
+    ),
     "unit": Act(
         "Shelf", _unit,
         lambda p, n: f"Note {n}" in [one["doc"]["note"] for one in asked(p, "api/units")], "**/api/units/*",

@@ -5,9 +5,11 @@ import os
 import secrets
 import socket
 import sys
+import threading
 from collections.abc import Iterator
 from contextlib import contextmanager, suppress
 from pathlib import Path
+from types import FrameType
 from typing import TYPE_CHECKING, Annotated
 
 import typer
@@ -34,6 +36,7 @@ Port = Annotated[int, typer.Option(min=0, max=65535, help="Port; 0 takes a free 
 HOME = Path.home() / ".local" / "share" / "jumpstop"
 DEMO = Path("demo-data")
 YOUNG = (20_000, 20, 20)  # an answer makes some thousand values and no cycles: looking for those less often
+GRACE_S, LAST_S = 2, 4.0  # from being told to stop: until what is under way is given up, and until it ends anyhow
 LOOPBACK = ("127.0.0.1", "localhost", "::1")
 
 
@@ -113,7 +116,17 @@ def _serve(store: "Store", host: str, port: int, allow: tuple[str, ...] = ()) ->
     gc.freeze()
     gc.set_threshold(*YOUNG)
     gc.enable()
-    uvicorn.Server(uvicorn.Config(application, log_level="warning")).run(sockets=[listening])
+    config = uvicorn.Config(application, log_level="warning", timeout_graceful_shutdown=GRACE_S)
+
+    class Server(uvicorn.Server):
+        def handle_exit(self, sig: int, frame: FrameType | None) -> None:
+            """Ends whatever hangs: every change is on disk by the time it was answered."""
+            deadline = threading.Timer(LAST_S, os._exit, (1,))
+            deadline.daemon = True
+            deadline.start()
+            super().handle_exit(sig, frame)
+
+    Server(config).run(sockets=[listening])
 
 
 @app.command()

@@ -296,7 +296,14 @@ def test_each_showing_makes_a_fresh_link_and_a_token_can_be_taken_back(tmp_path:
         assert one.get(f"/enter?{new}").status_code == 401
         bearer = {"authorization": f"Bearer {made['token']}"}
         assert one.get("/api/phone", headers=bearer).json()["devices"][-2]["name"] == "A script"
-        assert one.delete(f"/api/phone/devices/{made['id']}", headers=bearer).status_code == 204
+        for refused in (  # letting in and putting out is a person's
+            one.delete(f"/api/phone/devices/{made['id']}", headers=bearer),
+            one.post("/api/phone/devices", json={"name": "Another"}, headers=bearer),
+            one.post("/api/phone/link?name=10.0.0.7", headers=bearer),
+        ):
+            assert refused.status_code == 403
+        browser = {"cookie": entered.headers["set-cookie"].split(";")[0]}
+        assert one.delete(f"/api/phone/devices/{made['id']}", headers=browser).status_code == 204
         assert one.get("/api/phone", headers=bearer).status_code == 401
     assert made["token"] not in (tmp_path / "jumpstop.sqlite3").read_bytes().decode("latin-1")
 

@@ -96,7 +96,8 @@ def test_a_data_file_of_0_6_5_still_opens_with_all_that_was_in_it(tmp_path: Path
         undone = []
         while (done := client.post("/api/undo").json())["label"]:
             undone.append(done["label"])
-        assert undone[0].startswith("Delete") and undone[-2:] == ["Roster", "Frames"]
+        assert undone[0].startswith("Delete")
+        assert undone[-2:] == ["Roster", "Frames"]
         assert len(client.get("/api/units").json()) == 12
         assert client.get("/api/setups").json()[0]["doc"]["frames"] == 240
         assert client.get("/api/log/text").json()["entries"] == []

@@ -18,7 +18,7 @@ from starlette.middleware.trustedhost import TrustedHostMiddleware
 
 from ..core.kit.errors import CannotSolve
 from ..core.scene.setup import Setup
-from ..formats.errors import Unreadable
+from ..formats.errors import TooMany, Unreadable
 from ..store import errors as store_errors
 from ..store.documents import Store
 from ..words.problems import Problem, cannot_solve, problems_of
@@ -109,6 +109,7 @@ def create_app(
     app.add_exception_handler(HTTPException, _http)
     app.add_exception_handler(store_errors.Conflict, _conflict)
     app.add_exception_handler(CannotSolve, _unsolved)
+    app.add_exception_handler(documents.Invalid, _not_right)
     for kind, (status, field) in STATUSES.items():
         app.add_exception_handler(kind, _told(status, field))
 
@@ -134,6 +135,7 @@ STATUSES: dict[type[Exception], tuple[int, str]] = {
     store_errors.Busy: (503, "Data"),
     store_errors.StorageFault: (507, "Data"),
     Unreadable: (422, "File"),
+    TooMany: (503, "File"),
 }
 
 
@@ -166,6 +168,11 @@ def _http(_request: Request, error: Exception) -> Response:
 def _unsolved(_request: Request, error: Exception) -> Response:
     assert isinstance(error, CannotSolve)
     return refused(422, cannot_solve(error), "Setup")
+
+
+def _not_right(_request: Request, error: Exception) -> Response:
+    assert isinstance(error, documents.Invalid)
+    return _all(422, error.problems)
 
 
 def _conflict(request: Request, error: Exception) -> Response:

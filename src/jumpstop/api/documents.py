@@ -4,14 +4,16 @@ from collections.abc import Callable, Sequence
 from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, Header, HTTPException, Path, Query, Request, Response
-from pydantic import BaseModel
+from pydantic import BaseModel, ValidationError
 from pydantic_core import to_json
 
+from ..core.kit.errors import JumpStopError
 from ..core.kit.values import LINE
 from ..store.documents import Item
 from ..store.rows import Kind
 from ..words.answer import Answer
 from ..words.kit import all_printed, battery_line, body_line, filter_line, modifier_line, trigger_line
+from ..words.problems import Problem, problems_of
 from .schemas import (
     Preferences,
     Refusal,
@@ -35,7 +37,7 @@ Page = Annotated[
     ),
 ]  # fmt: skip
 Ids = Annotated[list[Annotated[str, Query(max_length=64)]], Query(min_length=1, max_length=MOST_IDS)]
-MadeId = Annotated[str, Path(max_length=32, pattern=r"^[0-9A-Za-z_-]+$", description="An id made where it is written.")]
+MadeId = Annotated[str, Path(max_length=64, pattern=r"^[0-9A-Za-z_-]+$", description="An id made where it is written.")]
 JobId = Annotated[str | None, Query(max_length=64, description="The job that the setup belongs to.")]
 LikeId = Annotated[str | None, Query(max_length=64, description="The setup used last.")]
 LightIndex = Annotated[int, Query(ge=0, le=7, description="Which of the setup's lights, from 0.")]
@@ -115,6 +117,22 @@ def revision_of(if_match: str | None) -> int:
     if not (bare.isascii() and bare.isdigit()) or len(bare) > 15:
         raise HTTPException(422, "If-Match must hold a revision number in quotes.")
     return int(bare)
+
+
+def checked(kind: Kind, doc: dict[str, Any]) -> dict[str, Any]:
+    """A document put together here, as it may be stored. Raises Invalid: what is stored can be read again."""
+    try:
+        return MODELS[kind].model_validate(doc).model_dump(mode="json")
+    except ValidationError as error:
+        raise Invalid(problems_of(error, MODELS[kind])) from None
+
+
+class Invalid(JumpStopError):  # noqa: N818
+    """A document that is not right, with what is wrong with it."""
+
+    def __init__(self, problems: list[Problem]) -> None:
+        super().__init__(" ".join(problem.sentence for problem in problems))
+        self.problems = problems
 
 
 def stored(kind: Kind, item: Item, doc: Any = None) -> Stored[Any]:

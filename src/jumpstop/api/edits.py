@@ -131,7 +131,7 @@ def move_setup(request: Request, item_id: str, membership: Membership, page: Pag
     "/preferences", tags=["Person"], responses={422: {"model": Refusal, "description": ERRORS[422]["description"]}}
 )
 def put_preferences(request: Request, preferences: Preferences) -> Preferences:
-    """Remember how this person wants figures said. What is not named stays as it is: another page may have chosen it."""
+    """Remember how this person wants figures said. What is not named stays as it is: another page may have set it."""
     workspace = workspace_of(request)
     workspace.store.change_preferences(preferences.model_dump(mode="json", include=preferences.model_fields_set))
     return workspace.preferences()
@@ -154,4 +154,5 @@ def _turn(request: Request, page: str, back: bool) -> UndoOut:
     done = store.undo(page) if back else store.redo(page)
     after, again = store.history(page)
     ids = done.ids[:MOST_IDS] if done else []
-    return UndoOut(label=done and done.label, kind=done and done.kind, ids=ids, undo=after, redo=again)
+    without = done.without[:MOST_IDS] if done else []
+    return UndoOut(label=done and done.label, kind=done and done.kind, ids=ids, undo=after, redo=again, without=without)

@@ -77,7 +77,7 @@ class Guard:
                 return
             reference = uuid.uuid4().hex[:8]
             log.exception("fault %s at %s %s", reference, scope["method"], scope["path"])
-            sentence = f"A fault in Jump Stop, reference {reference}: its log says more. Nothing was changed."
+            sentence = f"A fault in Jump Stop, reference {reference}: its log says more."
             await refused(500, sentence)(scope, receive, strict)
 
 

@@ -33,7 +33,19 @@ from ..words.burst import BurstText, burst_text
 from ..words.day_plan import DayPlanText, day_plan_text
 from ..words.hours import HoursText, hours_text
 from ..words.kit_choice import KitText, given_up_text, kit_text
-from .documents import ERRORS, EVERYWHERE, REFUSED, IfMatch, LightIndex, LikeId, Page, revision_of, stored, workspace_of
+from .documents import (
+    ERRORS,
+    EVERYWHERE,
+    REFUSED,
+    IfMatch,
+    LightIndex,
+    LikeId,
+    Page,
+    checked,
+    revision_of,
+    stored,
+    workspace_of,
+)
 from .schemas import Conflict, Preferences, Stored
 from .workspace import Workspace
 
@@ -278,7 +290,7 @@ def _put_roster(request: Request, item_id: str, data: bytes, if_match: str | Non
     store = workspace_of(request).store
     job = Job.model_validate(store.item("jobs", item_id).doc)
     job = job.model_copy(update={"roster": with_known_ids(read_roster(data), job.roster)})
-    doc = job.model_dump(mode="json")
+    doc = checked("jobs", job.model_dump(mode="json"))
     return stored("jobs", store.put("jobs", item_id, doc, revision_of(if_match), "Roster from a file", page))
 
 

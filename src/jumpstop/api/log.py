@@ -25,7 +25,7 @@ from ..words.in_hand import background_reading, next_words
 from ..words.log import LogText, log_text, what_words
 from ..words.on_set import SetText, set_text
 from ..words.things import ReadingToTake, names_of, next_text
-from .documents import ERRORS, EVERYWHERE, REFUSED, Ids, MadeId, Page, stored, workspace_of
+from .documents import ERRORS, EVERYWHERE, REFUSED, Ids, MadeId, Page, checked, stored, workspace_of
 from .edits import taken_away
 from .jobs import AS_CSV, file_answer
 from .schemas import Stored
@@ -108,7 +108,8 @@ def set_aside(request: Request, item_id: MadeId, aside: bool = True, page: Page 
     store = workspace_of(request).store
     item = store.item("log", item_id)
     label = f"{'Set aside' if aside else 'Take in'} {item.doc['name']}"
-    return stored("log", store.put("log", item_id, item.doc | {"aside": aside}, item.revision, label, page))
+    doc = checked("log", item.doc | {"aside": aside})
+    return stored("log", store.put("log", item_id, doc, item.revision, label, page))
 
 
 @router.put("/{item_id}/adopt", responses=REFUSED)
@@ -124,6 +125,7 @@ def adopt(request: Request, item_id: MadeId, page: Page = "") -> Stored[Body]:
     doc = item.doc | {"travel_s": travel}
     if wall.dark_edge != "unknown":
         doc["dark_edge"] = wall.dark_edge
+    doc = checked("bodies", doc)
     return stored("bodies", store.put("bodies", item.id, doc, item.revision, f"Curtain of {item.doc['name']}", page))
 
 
@@ -192,7 +194,7 @@ def background(
             mode="json"
         )
     }
-    Setup.model_validate(doc)
+    doc = checked("setups", doc)
     return stored("setups", workspace.store.put("setups", setup_id, doc, item.revision, "Background on the set", page))
 
 
@@ -206,7 +208,8 @@ def save_as_found(request: Request, setup_id: str, page: Page = "") -> Stored[Se
         raise NotFound("Nothing is logged for this setup yet.")
     found = as_found(workspace.setup_of(item, meta), entries)
     label = f"Save {found.name}"
-    return stored("setups", workspace.store.add("setups", [found.model_dump(mode="json")], label, item.job_id, page)[0])
+    doc = checked("setups", found.model_dump(mode="json"))
+    return stored("setups", workspace.store.add("setups", [doc], label, item.job_id, page)[0])
 
 
 def _now() -> datetime:

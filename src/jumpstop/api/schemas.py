@@ -120,13 +120,15 @@ class Preferences(DisplayUnits):
 
 
 class UndoOut(BaseModel):
-    """What an undo or redo did, and what this page could undo or redo next."""
+    """What an undo or redo did, and what this page could undo or redo next; without: what was changed elsewhere since,
+    and stays as it is."""
 
     label: str | None
     kind: str | None
     ids: list[str]
     undo: str | None
     redo: str | None
+    without: list[str] = []
 
 
 class RowProblem(BaseModel):

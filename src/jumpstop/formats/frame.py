@@ -1,23 +1,35 @@
-"""Test frames: what a JPEG says of how it was taken, and what a patch of it came out at. Read, and never kept."""
+"""Test frames: what a JPEG says of how it was taken, and what a patch of it came out at. Read, and never kept.
+
+One at a time is decoded, and only to the size that a patch needs: no frame takes more than some 200 MB or two seconds.
+"""
 
 import io
 import math
+import re
 import warnings
 from dataclasses import dataclass
 from datetime import datetime
+from threading import Lock
 from typing import Any, Literal
 
 import numpy as np
 from PIL import Image, ImageOps, UnidentifiedImageError
 
 from ..core.physics.tone import linear
-from .errors import Unreadable
+from .errors import TooMany, Unreadable
 
 MAX_BYTES = 40 * 2**20
 MOST_PIXELS = 160_000_000  # larger than any camera's frame; what is beyond is refused by its header alone
-FULL_PIXELS = 30_000_000  # larger frames are decoded at a half or a quarter, which a patch does not mind
+MOST_BY_PARTS = 25_000_000  # pixels of one that comes in several scans, of which the decoder holds all in memory
+MOST_SCANS = 16  # each goes through the whole frame; a progressive JPEG has about ten
+FULL_PIXELS = 4_000_000  # larger frames are decoded at a half, a quarter or an eighth, which a patch does not mind
+WAIT_S = 15.0  # for the frames before this one
 LUMA = np.array([0.2126, 0.7152, 0.0722])  # of linear sRGB [IEC 61966-2-1]
 CLIPPED = 254  # of 255: as good as white
+LIGHT = linear(np.arange(256) / 255.0)  # of each of the 256 values
+MARKER = re.compile(rb"\xff[^\x00\x01\xd0-\xd8\xff]", re.DOTALL)  # that a segment follows (ITU-T T.81, B.1.1.3)
+START_OF_SCAN, END_OF_IMAGE = 0xDA, 0xD9
+ONE_AT_A_TIME = Lock()
 EXIF = 0x8769
 EXPOSURE, APERTURE, SPEED, FOCAL, FLASH, TAKEN = 33434, 33437, 34855, 37386, 37385, 36867  # Exif 2.32 (CIPA DC-008)
 
@@ -63,8 +75,14 @@ def read_frame(data: bytes, patch: Patch) -> Frame:
     try:
         with warnings.catch_warnings():
             warnings.simplefilter("ignore")
-            return _read(data, patch)
-    except Unreadable:
+            scans = _scans(data)
+            if not ONE_AT_A_TIME.acquire(timeout=WAIT_S):
+                raise TooMany("Other test frames are being read just now: try again.")
+            try:
+                return _read(data, patch, scans)
+            finally:
+                ONE_AT_A_TIME.release()
+    except (Unreadable, TooMany):
         raise
     except UnidentifiedImageError:
         raise Unreadable("This is not a JPEG file.") from None
@@ -74,28 +92,49 @@ def read_frame(data: bytes, patch: Patch) -> Frame:
         raise Unreadable("This JPEG file is damaged: it cannot be read to its end.") from None
 
 
-def _too_large() -> str:
-    return f"This frame says to have more than {MOST_PIXELS // 10**6} million pixels: it was not opened."
+def _too_large(most: int = MOST_PIXELS, kind: str = "frame") -> str:
+    return f"This {kind} claims more than {most // 10**6} million pixels: it was not opened."
 
 
-def _read(data: bytes, patch: Patch) -> Frame:
+def _scans(data: bytes) -> int:
+    """In how many scans a JPEG comes; those of a thumbnail inside it are not its own."""
+    at, count = 2, 0
+    while (found := MARKER.search(data, at)) is not None:
+        at, kind = found.end(), found.group()[-1]
+        if kind == END_OF_IMAGE:
+            break
+        count += kind == START_OF_SCAN
+        at += max(2, int.from_bytes(data[at : at + 2], "big"))
+    return count
+
+
+def _read(data: bytes, patch: Patch, scans: int) -> Frame:
     with Image.open(io.BytesIO(data), formats=["JPEG"]) as file:
         width, height = file.size
         if width * height > MOST_PIXELS:
             raise Unreadable(_too_large())
+        if scans > 1 and width * height > MOST_BY_PARTS:
+            raise Unreadable(_too_large(MOST_BY_PARTS, "progressive JPEG") + " Save it as a plain one.")
+        if scans > MOST_SCANS:
+            raise Unreadable(f"This JPEG file comes in more than {MOST_SCANS} parts: save it as a plain one.")
         exif = _exif(file)
-        if width * height > FULL_PIXELS:
-            file.draft("RGB", (width // 4, height // 4))
+        part = next((n for n in (1, 2, 4) if width * height <= FULL_PIXELS * n * n), 8)
+        if part > 1:
+            file.draft("RGB", (width // part, height // part))
         image = ImageOps.exif_transpose(file).convert("RGB")
     pixels = np.asarray(image)
     box = _box(patch, image.width, image.height)
-    part = pixels[box[1] : box[3], box[0] : box[2]].reshape(-1, 3)
-    rgb = np.mean(linear(part / 255.0), axis=0)
+    found = pixels[box[1] : box[3], box[0] : box[2]]
+    rgb = [float(np.bincount(found[:, :, of].ravel(), minlength=256) @ LIGHT) / found[:, :, of].size for of in range(3)]
     return Frame(
-        image.width, image.height, (float(rgb[0]), float(rgb[1]), float(rgb[2])), float(rgb @ LUMA),
-        float(np.mean(np.max(part, axis=1) >= CLIPPED)), float(np.mean(np.max(pixels, axis=2) >= CLIPPED)), **exif,
-        **_lit(pixels),
+        image.width, image.height, (rgb[0], rgb[1], rgb[2]), float(np.dot(rgb, LUMA)), _clipped(found),
+        _clipped(pixels), **exif, **_lit(pixels),
     )  # fmt: skip
+
+
+def _clipped(pixels: np.ndarray) -> float:
+    """The share of pixels of which a colour has no more to give."""
+    return float(np.mean((pixels >= CLIPPED).any(axis=2)))
 
 
 def _lit(pixels: np.ndarray) -> dict[str, Any]:

@@ -43,8 +43,9 @@ YES, NO = {"yes", "true", "1", "y"}, {"no", "false", "0", "n"}
 
 # Where a spreadsheet would begin a cell (at the start, or behind a separator of some locale) and run it as a formula;
 # an apostrophe goes there, and an apostrophe that stands there already is doubled, so that reading takes off just one.
-FORMULA = re.compile(r"(^|[;\t\r\n])([ \"]*)(?=['=+\-@\t\r])")
-GUARDED = re.compile(r"(^|[;\t\r\n])([ \"]*)'(?=['=+\-@\t\r])")
+STARTS = r"'=+\-@＝＋－＠\t\r"  # what a spreadsheet takes for the start of a formula, full-width signs too
+FORMULA = re.compile(rf"(^|[;\t\r\n])([ \"]*)(?=[{STARTS}])")
+GUARDED = re.compile(rf"(^|[;\t\r\n])([ \"]*)'(?=[{STARTS}])")
 
 
 @dataclass(frozen=True)

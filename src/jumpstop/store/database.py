@@ -8,7 +8,7 @@ from datetime import datetime
 from pathlib import Path
 from typing import Any
 
-from sqlalchemy import Engine, create_engine, event
+from sqlalchemy import Engine, QueuePool, create_engine, event
 from sqlalchemy.exc import DatabaseError
 
 from ..core.kit.errors import JumpStopError
@@ -61,7 +61,12 @@ def open_engine(folder: Path) -> Engine:
 
             made_ready(path)
     os.chmod(path, 0o600)
-    engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": WAIT_S, "check_same_thread": False})
+    address = f"{path.resolve().as_uri()}?mode=rw"  # never makes a file where ours was moved away
+
+    def connected() -> sqlite3.Connection:
+        return sqlite3.connect(address, uri=True, timeout=WAIT_S, check_same_thread=False)
+
+    engine = create_engine("sqlite:///", creator=connected, poolclass=QueuePool)
 
     @event.listens_for(engine, "connect")
     def _pragmas(connection: Any, _record: Any) -> None:

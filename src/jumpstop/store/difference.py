@@ -66,8 +66,8 @@ def _of_lists(was: list[Any], now: list[Any], path: Sequence[Step]) -> list[Op]:
     by = _key_of(was, now)
     if by is None:
         return [{"path": list(path), "was": was, "now": now}]
-    before = {_known(row, by): row for row in was}
-    after = {_known(row, by): row for row in now}
+    before = {_known(row, by) or "": row for row in was}
+    after = {_known(row, by) or "": row for row in now}
     at = {key: [*path, [by, key]] for key in (*before, *after)}
     out = [{"path": at[key], "was": row, GONE: "now"} for key, row in before.items() if key not in after]
     stayed, stay = [key for key in before if key in after], [key for key in after if key in before]

@@ -113,7 +113,8 @@ class Store:
             yield connection
             connection.commit()
             if connection.info.pop(PRUNED, False):
-                connection.exec_driver_sql("PRAGMA incremental_vacuum").fetchall()
+                driver: Any = connection.connection.driver_connection
+                driver.executescript("PRAGMA incremental_vacuum")  # to its end, where one call would free a page
         self._still_there()
 
     def items(self, kind: Kind) -> list[Item]:
@@ -131,7 +132,7 @@ class Store:
             return [(row.id, row.revision) for row in rows]
 
     def packed(self, kind: Kind, ids: Sequence[str]) -> tuple[list[Item], dict[str, Any]]:
-        """(these of the documents of a kind, with parts that many hold alike named only; those parts by their names)."""
+        """(these documents of a kind, with the parts that many hold alike named only; those parts by their names)."""
         with self._reading() as connection:
             rows = rows_with(connection, kind, ids)
             items = [Item(key, rows[key]["revision"], rows[key]["doc"]) for key in ids if key in rows]

@@ -34,7 +34,7 @@ LEFTOVERS = (f"{FILE}*.part*", f"{FILE}.restored*", f"*.{FILE}.part*", "*.part",
 
 
 def made_ready(path: Path, fill: Callable[[Path], None] | None = None, anew: bool = False) -> None:
-    """Make a data file of the newest version here, out of the one there is or out of nothing. Raises StorageFault, Busy.
+    """Make a data file of the newest version, out of the one there is or of nothing. Raises StorageFault, Busy.
 
     fill: puts what a new one begins with into the folder it is given, whose file only then takes its place.
     anew: what is there is thrown away.

@@ -30,7 +30,7 @@ LAST = _own.where(edits.c.page == _of).order_by(edits.c.id.desc()).limit(1)
 LATER = select(edits.c.id).where(edits.c.id > bindparam("than"), edits.c.item_id == _of).limit(1)
 LAST_BATCH = select(edits.c.batch).order_by(edits.c.id.desc()).limit(1)
 ADD = insert(edits)
-KEEP = {"before": bindparam("before"), "after": bindparam("after")}
+KEEP: dict[str, Any] = {"before": bindparam("before"), "after": bindparam("after")}
 MERGE = update(edits).where(edits.c.id == bindparam("key")).values(**KEEP, at=bindparam("at"))
 CHANGE = update(edits).where(edits.c.id == bindparam("key")).values(**KEEP)
 FORGET_UNDONE = delete(edits).where(edits.c.undone, edits.c.page == _of)
@@ -64,9 +64,9 @@ def note(connection: Connection, label: str, page: str, changes: Sequence[Change
         own = connection.execute(LAST, {"of": page}).first()
     if len(changes) == 1 and own is not None:
         kind, item_id, before, after = changes[0]
-        same = (own.kind, own.item_id, own.label) == (kind, item_id, label) and before and after and own.before
-        still = same and "ops" in own.before and (now - own.at).total_seconds() < MERGE_S
-        if still and connection.execute(LATER, {"than": own.id, "of": item_id}).first() is None:
+        same = (own.kind, own.item_id, own.label) == (kind, item_id, label) and own.before and "ops" in own.before
+        still = same and (now - own.at).total_seconds() < MERGE_S
+        if before and after and still and connection.execute(LATER, {"than": own.id, "of": item_id}).first() is None:
             first = own.before | {"doc": applied(before["doc"], own.before["ops"])}
             told = _told(first, after)
             connection.execute(MERGE, {"key": own.id, "before": told[0], "after": told[1], "at": now})
@@ -160,7 +160,7 @@ def turn(connection: Connection, page: str, back: bool) -> UndoResult | None:
 
 
 def _wanted(edit: Row[Any], here: Kept | None, back: bool) -> Kept | None:
-    """The row that an edit taken back, or done again, leads to. Raises Clash where its places are not as it left them."""
+    """The row that an edit taken back, or done again, leads to. Raises Clash where its places are not as left."""
     before, after = edit.before, edit.after
     if before and after and "doc" in before:  # as version 4 kept it
         before, after = _told(before, after)

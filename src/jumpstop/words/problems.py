@@ -77,6 +77,7 @@ SENTENCES: dict[str, Callable[[Mapping[str, Any]], str]] = {
     "seen_without_unit": lambda f: "Take a unit for the light first: a reading belongs to a unit.",
     "day_reversed": lambda f: f"The day ends ({f['ends']:%H:%M}) before it begins ({f['begins']:%H:%M}).",
     "session_without_setup": lambda f: f"A session asks for a setup that is not in this job ({_quoted(f['setup'])}).",
+    "setup_twice": lambda f: f"Two setups of this job have the same id ({_quoted(f['setup'])}).",
     "job_without_day": lambda f: "Say the day of the job first: a calendar wants a date.",
     "no_setups": lambda f: "No setup belongs to this job yet: add one first.",
     "day_without_sun": lambda f: "The day's course needs a place and a date: say the ambient by the sun.",
@@ -143,13 +144,9 @@ def _sentence(title: str, entry: Any) -> str:
 def _plain(number: Any) -> str:
     if isinstance(number, float) and 0 < number < 0.01:
         return f"1/{1 / number:.0f}"
-    return (
-        f"{number:,.6g}"
-        if isinstance(number, float)
-        else f"{number:,}"
-        if isinstance(number, int | float)
-        else str(number)
-    )
+    if isinstance(number, int | float):
+        return f"{number:,.6g}" if isinstance(number, float) else f"{number:,}"
+    return str(number)
 
 
 def _title(path: Sequence[str | int], model: type[BaseModel] | None) -> str:

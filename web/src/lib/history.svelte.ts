@@ -37,9 +37,10 @@ class History {
     if (data) {
       this.undo = data.undo
       this.redo = data.redo
-      this.say(
-        data.label ? `${way === 'undo' ? 'Undone' : 'Done again'}: ${data.label}` : `Nothing to ${way}`,
-      )
+      const done = `${way === 'undo' ? 'Undone' : 'Done again'}: ${data.label}`
+      if (data.without.length)
+        this.tell(`${done}. But not ${data.without.join(', ')}: it was changed elsewhere since.`)
+      else this.say(data.label ? done : `Nothing to ${way}`)
     } else {
       this.tell(sentenceOf(error))
       await this.look()

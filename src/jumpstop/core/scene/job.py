@@ -122,7 +122,7 @@ class Job(Value):
     name: Name
     note: Note = ""
     brief: Brief = Brief()
-    day: date | None = Field(None, title="Day")
+    day: date | None = Field(None, ge=date(1900, 1, 1), le=date(2199, 12, 31), title="Day")
     begins: Clock = Field(time(9), title="Day begins")
     ends: Clock = Field(time(18), title="Day ends")
     late_min: Number = Field(0.0, ge=0, le=720, title="Running late (min)")
@@ -177,6 +177,9 @@ class JobFile(Value):
     @model_validator(mode="after")
     def _sessions_have_setups(self) -> "JobFile":
         known = {one.id for one in self.setups}
+        if len(known) < len(self.setups):
+            ids = [one.id for one in self.setups]
+            raise refuse("setup_twice", setup=next(one for one in ids if ids.count(one) > 1))
         for session in self.job.sessions:
             if session.setup not in known:
                 raise refuse("session_without_setup", setup=session.setup)

@@ -357,7 +357,7 @@ export interface paths {
         get: operations["get_preferences_api_preferences_get"];
         /**
          * Put Preferences
-         * @description Remember how this person wants figures said. What is not named stays as it is: another page may have chosen it.
+         * @description Remember how this person wants figures said. What is not named stays as it is: another page may have set it.
          */
         put: operations["put_preferences_api_preferences_put"];
         post?: never;
@@ -7874,7 +7874,8 @@ export interface components {
         };
         /**
          * UndoOut
-         * @description What an undo or redo did, and what this page could undo or redo next.
+         * @description What an undo or redo did, and what this page could undo or redo next; without: what was changed elsewhere since,
+         *     and stays as it is.
          */
         UndoOut: {
             /** Label */
@@ -7887,6 +7888,11 @@ export interface components {
             undo: string | null;
             /** Redo */
             redo: string | null;
+            /**
+             * Without
+             * @default []
+             */
+            without?: string[];
         };
         /**
          * Unit

@@ -13,13 +13,12 @@ down_revision = "0004"
 
 def upgrade() -> None:
     """A table of parts; entries of the log name theirs, and so does what undo remembers of them."""
-    op.create_table(
-        "parts", sa.Column("id", sa.String(32), primary_key=True), sa.Column("doc", sa.JSON, nullable=False)
-    )
+    key, doc = sa.Column("id", sa.String(32), primary_key=True), sa.Column("doc", sa.JSON, nullable=False)
+    op.create_table("parts", key, doc)
     connection = op.get_bind()
     parts: dict[str, object] = {}
     rows = connection.execute(sa.text("SELECT id, doc FROM log")).all()
-    changed = [{"id": item, "doc": json.dumps(packed(json.loads(doc), parts))} for item, doc in rows]
+    changed = [{"id": item, "doc": json.dumps(packed(json.loads(text), parts))} for item, text in rows]
     if changed:
         connection.execute(sa.text("UPDATE log SET doc = :doc WHERE id = :id"), changed)
     edits = connection.execute(sa.text('SELECT id, "before", "after" FROM edits WHERE kind = \'log\'')).all()
@@ -27,8 +26,8 @@ def upgrade() -> None:
     if changed:
         connection.execute(sa.text('UPDATE edits SET "before" = :before, "after" = :after WHERE id = :id'), changed)
     if parts:
-        rows = [{"id": key, "doc": json.dumps(doc)} for key, doc in parts.items()]
-        connection.execute(sa.text("INSERT INTO parts (id, doc) VALUES (:id, :doc)"), rows)
+        new = [{"id": name, "doc": json.dumps(part)} for name, part in parts.items()]
+        connection.execute(sa.text("INSERT INTO parts (id, doc) VALUES (:id, :doc)"), new)
 
 
 def _kept(text: str | None, parts: dict[str, object]) -> str | None:
