@@ -14,8 +14,9 @@ from scipy import stats
 
 from jumpstop.core.kit.table import UnitTable, table_of
 from jumpstop.core.kit.unit import Claim, Hss, Unit
-from jumpstop.core.physics.gaussian import expected_wrong, left_out, root_of, update, without, wrong_chance
-from jumpstop.core.plan.learning import Row, learn, row_of
+from jumpstop.core.physics.gaussian import expected_wrong, root_of, update, wrong_chance
+from jumpstop.core.physics.readings import Readings, known_after, left_out, precision_of
+from jumpstop.core.plan.learning import Row, Rows, learn
 from jumpstop.core.plan.reach import solve
 from jumpstop.core.plan.taught import MOVED
 from jumpstop.core.plan.things import covariance_of, known_of, load_of
@@ -58,20 +59,43 @@ def test_order_does_not_matter_and_two_at_once_are_one_after_the_other(readings:
     assert np.all(np.diag(at_once.covariance) <= np.diag(prior[1]) + 1e-12)
 
 
-def test_what_a_reading_left_out_says_is_what_the_others_say_of_it() -> None:
-    rng = np.random.default_rng(4)
-    rows, covariance = rng.normal(size=(5, 3)), np.diag([0.3, 0.2, 0.4])
-    values, noise = rng.normal(size=5), np.full(5, 0.05)
-    known = update(np.zeros(3), covariance, rows, values, noise)
-    apart, sd = left_out(known, rows, values, noise)
-    for at in range(5):
-        others = np.arange(5) != at
-        mean, after = update(np.zeros(3), covariance, rows[others], values[others], noise[others])
-        assert apart[at] == pytest.approx(values[at] - rows[at] @ mean, abs=1e-9)
-        assert sd[at] == pytest.approx(math.sqrt(rows[at] @ after @ rows[at] + noise[at]), abs=1e-9)
-        less = without(known, rows[at], values[at], noise[at])
-        assert less.mean == pytest.approx(mean, abs=1e-9)
-        assert less.covariance == pytest.approx(after, abs=1e-9)
+def readings_of(rng: np.random.Generator, count: int, places: int) -> tuple[Readings, np.ndarray]:
+    """Readings of two of four things each, and the same as rows over things and places."""
+    things, much = rng.integers(0, 4, (count, 2)), rng.normal(size=(count, 2))
+    much[things[:, 0] == things[:, 1], 1] = 0.0
+    place = rng.integers(-1, places, count)
+    rows = np.zeros((count, 4 + places))
+    for line in range(count):
+        for thing, how_much in zip(things[line], much[line], strict=True):
+            rows[line, thing] += how_much
+        if place[line] >= 0:
+            rows[line, 4 + place[line]] = 1.0
+    return Readings(things, much, rng.normal(size=count), rng.uniform(0.01, 0.2, count), place), rows
+
+
+@pytest.mark.parametrize(("count", "places"), [(3, 0), (12, 3), (40, 6)])
+def test_places_summed_out_come_to_the_same_as_all_at_once(count: int, places: int) -> None:
+    """D: against the dense update over things and places, and each reading left out against one without it."""
+    rng = np.random.default_rng(count)
+    readings, rows = readings_of(rng, count, places)
+    shared = rng.uniform(0.01, 0.3, places)
+    prior = np.zeros((4 + places, 4 + places))
+    prior[:4, :4] = np.diag([0.3, 0.2, 0.4, 0.1]) + 0.05
+    prior[range(4, 4 + places), range(4, 4 + places)] = shared
+    dense = update(np.zeros(len(prior)), prior, rows, readings.values, readings.noise)
+    known = known_after(precision_of(prior[:4, :4]), readings, shared)
+    assert known.mean == pytest.approx(dense.mean[:4], abs=1e-8)
+    assert known.covariance == pytest.approx(dense.covariance[:4, :4], abs=1e-8)
+    assert known.shared == pytest.approx(dense.mean[4:], abs=1e-8)
+    assert known.shared_variance == pytest.approx(np.diag(dense.covariance)[4:], abs=1e-8)
+    assert known.tied == pytest.approx(dense.covariance[4:, :4], abs=1e-8)
+    apart, sd = left_out(known, readings)
+    for at in range(count):
+        others = np.arange(count) != at
+        less = update(np.zeros(len(prior)), prior, rows[others], readings.values[others], readings.noise[others])
+        assert apart[at] == pytest.approx(readings.values[at] - rows[at] @ less.mean, abs=1e-7)
+        variance = rows[at] @ less.covariance @ rows[at] + readings.noise[at]
+        assert sd[at] == pytest.approx(math.sqrt(variance), abs=1e-7)
 
 
 @pytest.mark.parametrize(("mean", "sd", "after"), [(0.3, 0.4, 0.1), (-1.0, 0.5, 0.4), (0.0, 0.3, 0.15), (2, 0.3, 0.1)])
@@ -121,7 +145,7 @@ def entry(unit: int, modifier: int, stops: float, **more: Any) -> LogEntry:
 
 def said(one: LogEntry) -> float:
     """What the chain says of the flash alone [stops]."""
-    row, assumed = row_of(one, shelf()), one.seen
+    row, assumed = Rows(shelf()).of(one), one.seen
     assert row is not None
     assert assumed is not None
     return assumed.stops - row.off
@@ -184,7 +208,7 @@ def test_what_is_learned_at_one_zoom_is_not_said_of_another() -> None:
     said = table_of([ZOOMING])
     own = float(said.output_at(200.0).gain_sd[0])
     assert own > 0.1
-    row = row_of(reading(ZOOMING, 0.0, zoom_mm=200.0), said)
+    row = Rows(said).of(reading(ZOOMING, 0.0, zoom_mm=200.0))
     assert row is not None
     taught = table_of([ZOOMING], learned=learn([reading(ZOOMING, 0.6 - row.off, zoom_mm=200.0)], said).learned)
     sums = 0.25**2 + own**2 + 0.1**2 + 0.05**2
@@ -198,7 +222,7 @@ def test_what_is_learned_at_one_zoom_is_not_said_of_another() -> None:
 
 def test_what_is_learned_of_hss_moves_hss_alone() -> None:
     said = table_of([ZOOMING])
-    row = row_of(reading(ZOOMING, 0.0, 1 / 1000), said)
+    row = Rows(said).of(reading(ZOOMING, 0.0, 1 / 1000))
     assert row is not None
     taught = table_of([ZOOMING], learned=learn([reading(ZOOMING, 0.6 - row.off, 1 / 1000)], said).learned)
     sums = 0.25**2 + 0.4**2 + 0.1**2 + 0.05**2
@@ -227,7 +251,7 @@ def test_a_light_moved_to_another_coverage_has_all_the_doubt_of_the_one_quoted()
 def test_the_chance_of_a_job_knows_what_was_learned() -> None:
     """Two setups of one unit share its rating; a reading of it narrows both, and what they have in common."""
     said = table_of([ZOOMING])
-    level = row_of(reading(ZOOMING, 0.0), said)
+    level = Rows(said).of(reading(ZOOMING, 0.0))
     assert level is not None
     taught = table_of([ZOOMING], learned=learn([reading(ZOOMING, -level.off)], said).learned)
     left = 0.25**2 * (0.1**2 + 0.05**2) / (0.25**2 + 0.1**2 + 0.05**2)
@@ -254,10 +278,10 @@ def test_a_total_is_read_as_the_flash_in_it() -> None:
     one = entry(0, 0, 0.0, seen=seen)
     assert one.seen is not None
     one = one.model_copy(update={"seen": one.seen.model_copy(update={"camera": camera})})
-    row = row_of(one, shelf())
+    row = Rows(shelf()).of(one)
     assert row is not None
     assert row.off == pytest.approx(0.71, abs=0.1)  # the aperture is a marked one
-    half = row_of(entry(0, 0, 0.0, seen=seen | {"stops": 0.0}), shelf())
+    half = Rows(shelf()).of(entry(0, 0, 0.0, seen=seen | {"stops": 0.0}))
     assert half is not None
     assert half.noise == pytest.approx(0.1**2 / 0.5**2)  # what is doubtful in the total counts twice in half of it
 
@@ -300,7 +324,7 @@ def _taken(row: Row, truths: dict[Any, float], rng: np.random.Generator) -> floa
 def _asked(unit: int, modifier: int, metres: float) -> tuple[Row, float]:
     """(what a reading would hold, how doubtful the ambient is there)."""
     plain = entry(unit, modifier, 0.0, metres=metres)
-    row = row_of(plain, shelf())
+    row = Rows(shelf()).of(plain)
     assert row is not None
     return row, ambient_sd(plain)
 
@@ -376,24 +400,24 @@ def test_the_ambient_of_one_setup_says_nothing_of_anothers() -> None:
 
     def things(*told: tuple[str | None, datetime]) -> int:
         entries = [LogEntry(at=at, was=was, setup=key, ambient={"stops": 0.3, "sd": 0.1}) for key, at in told]
-        return len({key for item in entries for key in (row_of(item, shelf()) or Row(0, {}, 1)).of})
+        return len({key for item in entries for key in (Rows(shelf()).of(item) or Row(0, {}, 1)).of})
 
     assert things(("a", day), ("a", day.replace(hour=15))) == 1
     assert things(("a", day), ("b", day)) == 2
     assert things(("a", day), ("a", day.replace(day=13))) == 2
     assert things((None, day), ("a", day)) == 2
-    row = row_of(LogEntry(at=day, was=was, ambient={"stops": 0.3, "sd": 0.2}), shelf())
+    row = Rows(shelf()).of(LogEntry(at=day, was=was, ambient={"stops": 0.3, "sd": 0.2}))
     assert row is not None
     assert (row.off, row.noise) == (0.3, pytest.approx(0.2**2))
 
 
 def test_a_patch_holds_the_cameras_tone_curve_too() -> None:
-    row, plain = (row_of(entry(0, 0, 0.0, seen={"kind": kind}), shelf()) for kind in ("patch", "face"))
+    row, plain = (Rows(shelf()).of(entry(0, 0, 0.0, seen={"kind": kind})) for kind in ("patch", "face"))
     assert row is not None
     assert plain is not None
     assert row.of["body", "A body", "tone"] == (1.0, 0.2)
     assert ("body", "A body", "tone") not in plain.of
-    meter = row_of(entry(0, 0, 0.0, seen={"kind": "meter", "sd": 0.1}), shelf())
+    meter = Rows(shelf()).of(entry(0, 0, 0.0, seen={"kind": "meter", "sd": 0.1}))
     assert meter is not None
     assert meter.noise == pytest.approx(0.1**2 + (1 / 3) ** 2 / 12)  # and the rounding to thirds
 
@@ -403,7 +427,7 @@ def test_what_is_read_in_high_speed_sync_teaches_the_units_hss() -> None:
     assert one.seen is not None
     camera = one.seen.camera.model_copy(update={"shutter_s": 1 / 1000})
     one = one.model_copy(update={"seen": one.seen.model_copy(update={"camera": camera, "stops": 0.0})})
-    row, plain = row_of(one, shelf()), row_of(entry(0, 0, 0.0), shelf())
+    row, plain = Rows(shelf()).of(one), Rows(shelf()).of(entry(0, 0, 0.0))
     assert row is not None
     assert plain is not None
     assert row.of["unit", "Sure", "hss"] == (1.0, 0.4)
@@ -418,7 +442,7 @@ def test_a_unit_that_is_gone_teaches_nothing_and_a_reading_without_flash_neither
     assert learn([dark], shelf()).found[0].off is None
     assert len(learn([], shelf()).learned) == 0
     flashes = LogEntry(at=gone.at, was=gone.was, flashes=40)
-    assert row_of(flashes, shelf()) is None
+    assert Rows(shelf()).of(flashes) is None
 
 
 def test_a_bounce_teaches_the_room_it_was_read_in() -> None:
@@ -429,7 +453,7 @@ def test_a_bounce_teaches_the_room_it_was_read_in() -> None:
         {"name": "Loft", "lights": [light], "stage": {"ceiling_m": 2.6}, "ambient": {"condition": "dark"}}
     )
     seen = Seen(kind="face", holds_ambient=False, was=was.lights[0])
-    row = row_of(LogEntry(at=datetime(2026, 6, 12, 12), was=was, seen=seen), shelf())
+    row = Rows(shelf()).of(LogEntry(at=datetime(2026, 6, 12, 12), was=was, seen=seen))
     assert row is not None
     assert row.of["room", "Loft", "ceiling"] == (1.0, 0.1)
     assert row.of["modifier", "Ceiling", ""] == (1.0, 0.3)

@@ -1,7 +1,7 @@
 """Jobs: what the brief comes to, the coverage, which kit, the day, settings by the hour, the roster, and files."""
 
 import json
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import asdict
 from datetime import UTC, datetime, time
 from typing import Annotated, Any
@@ -66,6 +66,7 @@ CONFLICT: dict[int | str, dict[str, Any]] = REFUSED | {412: {"model": Conflict[J
 SetupId = Annotated[str, Query(max_length=64, description="A setup of this job.")]
 UnitId = Annotated[str | None, Query(max_length=64, description="A unit of the shelf; without it the one in hand.")]
 ClockOf = Annotated[time | None, Query(description="From when, or until when; the job's day where it is not said.")]
+BLOCK = 2**18  # characters of a file that are sent together
 UNSURE_OF = 0.001  # a day that lasts, or does not, as surely as this is not told as a chance
 
 
@@ -335,6 +336,24 @@ def _unit_in_hand(solved: Solved, job: Job, light: int) -> int:
     if unit is None:
         raise CannotSolve("no_usable_unit")
     return unit
+
+
+def streamed(pieces: Iterable[str], media: str, name: str) -> Response:
+    """A file to be saved under a name, sent as it is made: none of it is held whole."""
+    named = {"content-disposition": f'attachment; filename="{name}"'}
+    return StreamingResponse(by_blocks(pieces), media_type=f"{media}; charset=utf-8", headers=named)
+
+
+def by_blocks(pieces: Iterable[str]) -> Iterator[bytes]:
+    """Pieces of text as bytes, some at a time: each block is a message of its own."""
+    held, size = list[str](), 0
+    for piece in pieces:
+        held.append(piece)
+        size += len(piece)
+        if size > BLOCK:
+            yield "".join(held).encode()
+            held, size = [], 0
+    yield "".join(held).encode()
 
 
 def file_answer(body: str | bytes, media: str, name: str) -> Response:

@@ -18,16 +18,18 @@ from ..core.plan.reach import Reach
 from ..core.plan.turns import units_at
 from ..core.scene.job import Job
 from ..core.scene.log import LogEntry
+from ..core.scene.parts import packed_all
 from ..core.scene.setup import Setup
 from ..formats.log import read_log, write_log, write_log_csv
 from ..store.errors import NotFound
+from ..words.figures import count
 from ..words.in_hand import background_reading, next_words
 from ..words.log import LogText, log_text, what_words
 from ..words.on_set import SetText, set_text
 from ..words.things import ReadingToTake, names_of, next_text
 from .documents import ERRORS, EVERYWHERE, REFUSED, Ids, MadeId, Page, checked, stored, workspace_of
 from .edits import taken_away
-from .jobs import AS_CSV, file_answer
+from .jobs import AS_CSV, streamed
 from .schemas import Stored
 
 router = APIRouter(prefix="/api/log", tags=["Log"], responses=EVERYWHERE)
@@ -52,13 +54,18 @@ class Imported(BaseModel):
 
 
 @router.get("/text")
-def text(request: Request, job: OfJob = None) -> LogText:
-    """Entries, planned against found, and what readings have taught."""
+def text(
+    request: Request,
+    job: OfJob = None,
+    most: Annotated[int, Query(ge=0, le=500, description="How many entries, the newest first.")] = 100,
+    after: Annotated[int, Query(ge=0, le=1_000_000, description="How many newer ones to pass over.")] = 0,
+) -> LogText:
+    """A page of entries, planned against found, and what readings have taught."""
     workspace = workspace_of(request)
     meta = workspace.store.meta()
     revisions = {key: one.revision for key, one in workspace.logged(meta).items()}
     learning, table = workspace.learning(meta), workspace.table(METER_C, meta)
-    return log_text(workspace.log(meta), revisions, learning, table, job, workspace.preferences(meta))
+    return log_text(workspace.log(meta), revisions, learning, table, job, workspace.preferences(meta), most, after)
 
 
 @router.get("/next", responses=REFUSED)
@@ -138,13 +145,13 @@ def remove(request: Request, item_id: Ids, page: Page = "") -> Response:
 @router.get("/export.json", response_class=Response)
 def export(request: Request) -> Response:
     """The whole log, to be imported again."""
-    return file_answer(write_log(workspace_of(request).log()), "application/json", "jumpstop-log.json")
+    return streamed(write_log(*workspace_of(request).store.written_log()), "application/json", "jumpstop-log.json")
 
 
 @router.get("/export.csv", response_class=Response)
 def export_csv(request: Request) -> Response:
     """The same as a table."""
-    return file_answer(write_log_csv(workspace_of(request).log()), "text/csv", "jumpstop-log.csv")
+    return streamed(write_log_csv(*workspace_of(request).store.written_log()), "text/csv", "jumpstop-log.csv")
 
 
 @router.post("/import", responses={422: ERRORS[422]}, openapi_extra=AS_CSV)
@@ -155,9 +162,11 @@ async def take_in(request: Request, page: Page = "") -> Imported:
 
 
 def _take_in(request: Request, data: bytes, page: str) -> Imported:
-    lines = [(key, entry.model_dump(mode="json")) for key, entry in read_log(data)]
-    items, new = workspace_of(request).store.keep("log", lines, f"Import {len(lines)} log entries", page)
-    return Imported(added=new, known=len(items) - new)
+    lines = dict(read_log(data))
+    docs, parts = packed_all(lines.values())
+    label = f"Import {count(len(lines), 'log entry', 'log entries')}"
+    new = workspace_of(request).store.keep_many("log", list(zip(lines, docs, strict=True)), label, page, parts)
+    return Imported(added=new, known=len(lines) - new)
 
 
 @router.get("/set/{job_id}/{setup_id}", responses=REFUSED)

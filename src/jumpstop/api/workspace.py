@@ -17,12 +17,13 @@ from ..core.kit.trigger import Battery, Trigger
 from ..core.kit.unit import Unit
 from ..core.physics.exposure import METER_C_FLAT
 from ..core.physics.scales import Step
-from ..core.plan.learning import Learning, Row, learn, row_of
+from ..core.plan.learning import Learning, Row, Rows, learn
 from ..core.plan.reach import Solved, solve
 from ..core.plan.worked_out import with_distances, with_units
 from ..core.scene.job import Job, JobFile, JobSetup, in_wind
 from ..core.scene.light import OwnModifier
 from ..core.scene.log import LogEntry
+from ..core.scene.parts import Parts
 from ..core.scene.seen import MethodKind
 from ..core.scene.setup import Setup
 from ..store.documents import PREFERENCES, Item, Store
@@ -105,6 +106,8 @@ class Workspace:
         self._tables: dict[float, tuple[int, UnitTable]] = {}
         self._kit: dict[str, tuple[int, dict[str, Any]]] = {}
         self._log: tuple[tuple[int, ...], dict[str, Logged]] | None = None
+        self._parts = Parts()
+        self._rows: Rows | None = None
         self._learning: tuple[dict[str, Logged], Learning] | None = None
         self._taught: tuple[UnitTable, Learned, UnitTable] | None = None
         self._solved: tuple[Kept, ...] = ()  # the newest first
@@ -157,14 +160,26 @@ class Workspace:
                 return kept[1]
             old = kept[1] if kept is not None and kept[0][1] == state[1] else {}
         table = self.said_table(METER_C_FLAT, meta)
-        items = self.store.items("log")
-        same = {one.id: old[one.id] for one in items if one.id in old and old[one.id].revision == one.revision}
-        fresh, _ = readable("log", [one for one in items if one.id not in same])
-        new = {item.id: Logged(item.revision, entry, row_of(entry, table)) for item, entry in fresh}
-        found = {one.id: same.get(one.id) or new[one.id] for one in items if one.id in same or one.id in new}
+        there = self.store.revisions("log")
+        same = {key: old[key] for key, revision in there if key in old and old[key].revision == revision}
+        rows = self._rows
+        if rows is None or rows.table is not table:
+            rows = self._rows = Rows(table)
+        new = {}
+        for item, entry in self._entries([key for key, _ in there if key not in same]):
+            new[item.id] = Logged(item.revision, entry, rows.of(entry))
+        found = {key: same.get(key) or new[key] for key, _ in there if key in same or key in new}
         with self._lock:
             self._log = (state, found)
         return found
+
+    def _entries(self, ids: Sequence[str]) -> list[tuple[Item, LogEntry]]:
+        """Entries of the log that can be read; what many of them hold alike is one value in all of them."""
+        items, parts = self.store.packed("log", ids)
+        with self._lock:
+            whole = [Item(one.id, one.revision, self._parts.whole(one.doc, parts)) for one in items]
+            good, _ = readable("log", whole)
+        return good
 
     def learning(self, meta: Meta | None = None) -> Learning:
         """What all readings come to; kept until the log or the shelf changes."""

@@ -43,6 +43,7 @@ YES, NO = {"yes", "true", "1", "y"}, {"no", "false", "0", "n"}
 
 # Where a spreadsheet would begin a cell (at the start, or behind a separator of some locale) and run it as a formula;
 # an apostrophe goes there, and an apostrophe that stands there already is doubled, so that reading takes off just one.
+SEPARATORS = ";\t\r\n"
 STARTS = r"'=+\-@＝＋－＠\t\r"  # what a spreadsheet takes for the start of a formula, full-width signs too
 FORMULA = re.compile(rf"(^|[;\t\r\n])([ \"]*)(?=[{STARTS}])")
 GUARDED = re.compile(rf"(^|[;\t\r\n])([ \"]*)'(?=[{STARTS}])")
@@ -263,6 +264,8 @@ def _claims(row: dict[str, str]) -> Iterable[Claim]:
 
 def guarded(cell: str) -> str:
     """A cell that no spreadsheet runs as a formula, whichever separator its locale has."""
+    if cell[:1] == "{" and not any(mark in cell for mark in SEPARATORS):  # JSON, and only its beginning could be run
+        return cell
     return FORMULA.sub(r"\1\2'", cell)
 
 

@@ -12,10 +12,12 @@ from typing import Any
 from sqlalchemy import Connection, Row, Select, delete, func, insert, select, update
 from sqlalchemy.exc import OperationalError
 
+from ..core.scene.log import MOST as MOST_LOG
+from ..core.scene.parts import named, packed, unpacked
 from . import undo
 from .database import FILE, open_engine, said_plainly
 from .errors import Conflict, NotFound, Overtaken, StorageFault, TooMuch
-from .parts import keep_parts, named, packed, parts_of, unpacked
+from .parts import keep_parts, parts_of, parts_of_log
 from .rows import (
     CHANGE,
     META,
@@ -24,6 +26,7 @@ from .rows import (
     SET_META,
     TABLES,
     Kind,
+    chunks,
     columns,
     delete_rows,
     job_of,
@@ -134,9 +137,19 @@ class Store:
     def packed(self, kind: Kind, ids: Sequence[str]) -> tuple[list[Item], dict[str, Any]]:
         """(these documents of a kind, with the parts that many hold alike named only; those parts by their names)."""
         with self._reading() as connection:
-            rows = rows_with(connection, kind, ids)
-            items = [Item(key, rows[key]["revision"], rows[key]["doc"]) for key in ids if key in rows]
-            return items, parts_of(connection, {part for one in items for part in named(one.doc)})
+            table, items = TABLES[kind], dict[str, Item]()
+            for some in chunks(ids):
+                found = select(table.c.id, table.c.revision, table.c.doc).where(table.c.id.in_(some))
+                items |= {key: Item(key, revision, doc) for key, revision, doc in connection.execute(found).tuples()}
+            parts = parts_of(connection, {part for one in items.values() for part in named(one.doc)})
+            return [items[key] for key in ids if key in items], parts
+
+    def written_log(self) -> tuple[Iterator[tuple[str, str]], dict[str, str]]:
+        """(entries of the log as JSON by their ids, in their order, packed; their parts as JSON): nothing is read into
+        values."""
+        with self._reading() as connection:
+            rows = connection.exec_driver_sql("SELECT id, doc FROM log ORDER BY position, id").tuples().all()
+            return ((key, doc) for key, doc in rows), parts_of_log(connection)
 
     def _items(self, connection: Connection, kind: Kind, rows: Iterable[Row[Any]]) -> list[Item]:
         items = [_item(row) for row in rows]
@@ -169,39 +182,68 @@ class Store:
             return self._added(connection, kind, docs, label, job_id, page)
 
     def keep(
-        self, kind: Kind, docs: Sequence[tuple[str, dict[str, Any]]], label: str, page: str = ""
+        self,
+        kind: Kind,
+        docs: Sequence[tuple[str, dict[str, Any]]],
+        label: str,
+        page: str = "",
     ) -> tuple[list[Item], int]:
         """(documents whose ids were made elsewhere, how many of them are new), as one edit.
 
-        One that is there already stays as it is: sent twice, it is kept once.
+        One that is there already stays as it is: sent twice, it is kept once. Raises TooMuch.
         """
         docs = list(dict(docs).items())
         parts: dict[str, Any] = {}
         if kind == "log":
             docs = [(item_id, packed(doc, parts)) for item_id, doc in docs]
         with self.writing() as connection:
-            keep_parts(connection, parts)
-            there = rows_with(connection, kind, [item_id for item_id, _ in docs])
-            last = connection.scalar(select(func.max(TABLES[kind].c.position))) or 0.0
-            new = [(item_id, doc) for item_id, doc in docs if item_id not in there]
-            rows = [
-                {"id": item_id, "name": doc["name"], "position": last + at, "revision": 1, "doc": doc}
-                for at, (item_id, doc) in enumerate(new, 1)
-            ]
-            if rows:
-                connection.execute(insert(TABLES[kind]), rows)
-                undo.note(connection, label, page, [(kind, row["id"], None, kept_values(row)) for row in rows])
-            found = [
-                Item(item_id, there[item_id]["revision"], there[item_id]["doc"])
-                if item_id in there
-                else Item(item_id, 1, doc)
-                for item_id, doc in docs
-            ]
+            found, new = self._kept(connection, kind, docs, label, page, parts)
             if kind == "log":
                 parts |= parts_of(connection, {part for one in found for part in named(one.doc)} - parts.keys())
                 found = [replace(one, doc=unpacked(one.doc, parts)) for one in found]
-            self._fits(connection, kind)
-            return found, len(rows)
+            return found, new
+
+    def keep_many(
+        self,
+        kind: Kind,
+        docs: Sequence[tuple[str, dict[str, Any]]],
+        label: str,
+        page: str,
+        parts: Mapping[str, Any],
+    ) -> int:
+        """How many of these documents are new: as `keep` does it, of many that come packed."""
+        with self.writing() as connection:
+            return self._kept(connection, kind, docs, label, page, parts)[1]
+
+    def _kept(
+        self,
+        connection: Connection,
+        kind: Kind,
+        docs: Sequence[tuple[str, dict[str, Any]]],
+        label: str,
+        page: str,
+        parts: Mapping[str, Any],
+    ) -> tuple[list[Item], int]:
+        """Documents kept in a transaction that is open (see `keep`)."""
+        keep_parts(connection, parts)
+        there = rows_with(connection, kind, [item_id for item_id, _ in docs])
+        last = connection.scalar(select(func.max(TABLES[kind].c.position))) or 0.0
+        new = [(item_id, doc) for item_id, doc in docs if item_id not in there]
+        rows = [
+            {"id": item_id, "name": doc["name"], "position": last + at, "revision": 1, "doc": doc}
+            for at, (item_id, doc) in enumerate(new, 1)
+        ]
+        if rows:
+            connection.execute(insert(TABLES[kind]), rows)
+            undo.note(connection, label, page, [(kind, row["id"], None, kept_values(row)) for row in rows])
+        found = [
+            Item(item_id, there[item_id]["revision"], there[item_id]["doc"])
+            if item_id in there
+            else Item(item_id, 1, doc)
+            for item_id, doc in docs
+        ]
+        self._fits(connection, kind)
+        return found, len(rows)
 
     def add_job(
         self, doc: dict[str, Any], setups: Sequence[tuple[str, dict[str, Any]]], page: str = "", label: str = ""
@@ -308,7 +350,9 @@ class Store:
             delete_rows(connection, kind, ids)
 
     def _fits(self, connection: Connection, kind: Kind) -> None:
-        """Raises TooMuch where there are more units than a shelf may hold."""
+        """Raises TooMuch where there are more units or entries than there may be."""
+        if kind == "log" and connection.exec_driver_sql("SELECT count(*) FROM log").scalar_one() > MOST_LOG:
+            raise TooMuch(f"A log holds {MOST_LOG:,} entries at the most: export it, and delete old ones.")
         if kind != "units":
             return
         number, size = connection.exec_driver_sql(UNITS_SIZE).one()

@@ -77,7 +77,7 @@ def kept_values(row: dict[str, Any]) -> Kept:
 def rows_with(connection: Connection, kind: str, ids: Sequence[str]) -> dict[str, Kept]:
     """The rows with these ids that are there."""
     table, found = TABLES[kind], {}
-    for some in _chunks(ids):
+    for some in chunks(ids):
         for row in connection.execute(select(*columns(table)).where(table.c.id.in_(some))):
             found[row.id] = kept(row)
     return found
@@ -86,11 +86,12 @@ def rows_with(connection: Connection, kind: str, ids: Sequence[str]) -> dict[str
 def delete_rows(connection: Connection, kind: str, ids: Sequence[str]) -> None:
     """Take rows away."""
     table = TABLES[kind]
-    for some in _chunks(ids):
+    for some in chunks(ids):
         connection.execute(delete(table).where(table.c.id.in_(some)))
 
 
-def _chunks(ids: Sequence[str]) -> Iterator[Sequence[str]]:
+def chunks(ids: Sequence[str]) -> Iterator[Sequence[str]]:
+    """Ids in as many at a time as one statement takes."""
     for start in range(0, len(ids), CHUNK):
         yield ids[start : start + CHUNK]
 

@@ -3,9 +3,11 @@
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
+from itertools import islice
 
 import numpy as np
 
+from ..core.kit.learned import Key
 from ..core.kit.table import UnitTable
 from ..core.plan.learning import Found, Learning, place_on
 from ..core.plan.seen import next_dial
@@ -17,6 +19,7 @@ from .kit import ROLES
 from .things import names_of, thing_words
 
 TIED = 0.5  # correlation from which two things are said to be known together
+MOST_BEHIND = 20  # readings that are listed behind a thing
 RIGHT = 0.05  # stops: as planned
 
 
@@ -60,7 +63,8 @@ class FoundText:
 
 @dataclass(slots=True)
 class ThingText:
-    """One thing before and after its readings [stops]: mean and sd; by: the entries behind it."""
+    """One thing before and after its readings [stops]: mean and sd; readings: how many are behind it; by: the newest of
+    them, told: each in a line."""
 
     key: list[str]
     name: str
@@ -69,15 +73,18 @@ class ThingText:
     mean: float
     sd: float
     prior_sd: float
+    readings: int
     by: list[str]
+    told: list[str]
     tied: str
 
 
 @dataclass(slots=True)
 class LogText:
-    """The log of a job, or of all."""
+    """The log of a job, or of all: a page of its entries, and how many there are after that."""
 
     entries: list[EntryText]
+    more: int
     setups: list[FoundText]
     things: list[ThingText]
     empty: str
@@ -90,13 +97,24 @@ def log_text(
     table: UnitTable,
     job: str | None,
     words: DisplayUnits,
+    most: int,
+    after: int = 0,
 ) -> LogText:
-    """The document: entries of one job (of all where None), newest first; things by all readings there are."""
+    """The document: entries of one job (of all where None), newest first, `most` after the first `after`; things by all
+    readings there are."""
     found = dict(zip(entries, learning.found, strict=True))
     own = {key: entry for key, entry in entries.items() if job is None or entry.job == job}
-    lines = [_entry(key, entry, found[key], revisions.get(key, 1), words) for key, entry in reversed(own.items())]
-    empty = "" if lines else "Nothing is logged yet: open a card on the phone, and log what the meter says."
-    return LogText(lines, _by_setup(own, table, words), _things(entries, found, learning, table), empty)
+    page = list(islice(reversed(own.items()), after, after + most))
+    lines = [_entry(key, entry, found[key], revisions.get(key, 1), words) for key, entry in page]
+    empty = "" if own else "Nothing is logged yet: open a card on the phone, and log what the meter says."
+    things = _things(entries, found, learning, table)
+    return LogText(lines, max(0, len(own) - after - most), _by_setup(own, table, words), things, empty)
+
+
+def _told(entry: LogEntry, found: Found) -> str:
+    """An entry behind a thing, in a line."""
+    was = "" if found.off is None else f", {_found(found.off, entry)}"
+    return f"{entry.at:%Y-%m-%d %H:%M} {entry.name if entry.was is None else entry.was.name}{was}"
 
 
 def _entry(key: str, entry: LogEntry, found: Found, revision: int, words: DisplayUnits) -> EntryText:
@@ -173,7 +191,7 @@ def _found(off: float, entry: LogEntry) -> str:
 def _by_setup(entries: Mapping[str, LogEntry], table: UnitTable, words: DisplayUnits) -> list[FoundText]:
     """The newest reading of each light of each setup, against the plan."""
     out: dict[str, FoundText] = {}
-    newest: dict[tuple[str, int], LightText] = {}
+    newest: dict[tuple[str, int], Seen] = {}
     for entry in entries.values():
         was, seen = entry.was, entry.seen
         if was is None:
@@ -183,9 +201,9 @@ def _by_setup(entries: Mapping[str, LogEntry], table: UnitTable, words: DisplayU
         here.flashes += entry.flashes or 0
         if seen is None or entry.aside or seen.was.unit is None:
             continue
-        newest[key, seen.light] = _light(seen, table, words)
-    for (key, _), light in sorted(newest.items()):
-        out[key].lights.append(light)
+        newest[key, seen.light] = seen
+    for (key, _), seen in sorted(newest.items(), key=lambda one: one[0]):
+        out[key].lights.append(_light(seen, table, words))
     return list(out.values())
 
 
@@ -203,16 +221,24 @@ def _light(seen: Seen, table: UnitTable, words: DisplayUnits) -> LightText:
 
 
 def _things(
-    entries: Mapping[str, LogEntry], found: Mapping[str, Found], learning: Learning, table: UnitTable
+    entries: Mapping[str, LogEntry],
+    found: Mapping[str, Found],
+    learning: Learning,
+    table: UnitTable,
 ) -> list[ThingText]:
     """Everything that readings have taught, the most moved first; a job's own light is left out."""
+    behind: dict[Key, list[str]] = {}
+    for entry, one in found.items():
+        for key in one.of:
+            behind.setdefault(key, []).append(entry)
     learned, names = learning.learned, names_of(entries.values(), table)
     sd = learned.sd
     scale = np.where(sd > 0, sd, 1.0)
     correlation = learned.covariance / np.outer(scale, scale)
     out = []
     for key, at in learned.places.items():
-        by = [entry for entry, one in found.items() if key in one.of]
+        by = behind.get(key, [])
+        newest = by[: -MOST_BEHIND - 1 : -1]
         name = thing_words(key, names)
         if key[0] == "ambient" or not name:
             continue
@@ -231,7 +257,9 @@ def _things(
                 mean=round(float(learned.mean[at]), 3),
                 sd=round(float(sd[at]), 3),
                 prior_sd=round(float(learned.prior_sd[at]), 3),
-                by=by,
+                readings=len(by),
+                by=newest,
+                told=[_told(entries[one], found[one]) for one in newest],
                 tied=tied,
             )
         )

@@ -12,6 +12,8 @@ import { freshId } from './stamp'
 const KEY = 'log-waiting/'
 const LIST = 'log-waiting' // all in one, as they were kept before
 const AGAIN_MS = 3000
+const PAGE = 100
+const MOST = 500
 
 /** An entry with nothing in it. */
 export const BARE: Omit<LogEntry, 'name' | 'at'> = {
@@ -51,6 +53,8 @@ class Log implements Queue {
   /** Raised when an entry has arrived. */
   arrived = $state(0)
   dial = $state.raw<{ id: string; stops: number | null } | null>(null)
+  /** How many entries are shown, the newest first. */
+  shown = PAGE
   private sending: Promise<void> | null = null
   private newest = new Newest()
 
@@ -138,10 +142,25 @@ class Log implements Queue {
     return true
   }
 
+  /** Read the log of a job, as far back as it has been asked for here. */
   load(job: string): Promise<void> {
-    const query = job ? { job } : {}
+    const query = { ...(job ? { job } : {}), most: this.shown }
     return this.newest.take(api.GET('/api/log/text', { params: { query } }), ({ data }) => {
       if (data?.entries) this.text = data
+    })
+  }
+
+  /** Show more of the log: the next page while they are few, then from there on. */
+  async further(job: string): Promise<void> {
+    const before = this.text
+    if (!before) return
+    if (this.shown < MOST) {
+      this.shown = Math.min(MOST, this.shown + PAGE)
+      return this.load(job)
+    }
+    const query = { ...(job ? { job } : {}), most: MOST, after: before.entries.length }
+    await this.newest.take(api.GET('/api/log/text', { params: { query } }), ({ data }) => {
+      if (data?.entries) this.text = { ...data, entries: [...before.entries, ...data.entries] }
     })
   }
 

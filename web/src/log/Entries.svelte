@@ -3,7 +3,7 @@
   import { api, type LogText } from '../lib/api/client'
   import { history } from '../lib/history.svelte'
 
-  let { text, changed }: { text: LogText; changed: () => void } = $props()
+  let { text, changed, more }: { text: LogText; changed: () => void; more: () => void } = $props()
 
   async function aside(id: string, name: string, to: boolean) {
     const asked = api.PUT('/api/log/{item_id}/aside', {
@@ -52,3 +52,6 @@
     </li>
   {/each}
 </ul>
+{#if text.more}
+  <button type="button" class="btn btn-sm mt-2" onclick={more}>Older entries ({text.more.toLocaleString('en-GB')} more)</button>
+{/if}

@@ -4,11 +4,6 @@
 
   let { text }: { text: LogText } = $props()
   const things = $derived(text.things)
-  const entry = $derived(new Map(text.entries.map((one) => [one.id, one])))
-  const told = (id: string) => {
-    const one = entry.get(id)
-    return one ? `${one.at} ${one.name}, ${one.found}` : 'a reading of another job'
-  }
   const most = $derived(
     Math.max(0.5, ...things.map((one) => Math.abs(one.mean) + Math.max(one.sd, one.prior_sd))),
   )
@@ -75,11 +70,12 @@
             <td class="text-flash pl-3 font-semibold whitespace-nowrap">{one.after}</td>
             <td class="pl-3 text-right">
               <details class="more">
-                <summary class="text-right" aria-label={`Readings behind ${one.name}: ${one.by.length}`}
-                  >{one.by.length}</summary
+                <summary class="text-right" aria-label={`Readings behind ${one.name}: ${one.readings}`}
+                  >{one.readings}</summary
                 >
                 <ul class="text-left text-[0.8rem]">
-                  {#each one.by as id (id)}<li><bdi>{told(id)}</bdi></li>{/each}
+                  {#each one.told as line, at (at)}<li><bdi>{line}</bdi></li>{/each}
+                  {#if one.readings > one.told.length}<li>and {one.readings - one.told.length} more</li>{/if}
                 </ul>
               </details>
             </td>

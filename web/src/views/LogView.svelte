@@ -140,7 +140,7 @@
               /></label
             >
           </div>
-          <Entries text={log.text} changed={look} />
+          <Entries text={log.text} changed={look} more={() => void log.further(job.id)} />
         </section>
       {:else}<p class="text-quiet">Opening …</p>{/if}
     </div>

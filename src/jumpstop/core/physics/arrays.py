@@ -5,3 +5,5 @@ from numpy.typing import NDArray
 
 Floats = NDArray[np.float64]
 Figure = float | Floats
+Whole = NDArray[np.int64]
+"""An array of whole numbers: places in another."""

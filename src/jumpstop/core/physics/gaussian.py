@@ -40,24 +40,6 @@ def update(mean: Floats, covariance: Floats, rows: Floats, values: Floats, noise
     return Posterior(mean + found @ (weighed @ (values - rows @ mean)), np.asarray(found + found.T) / 2)
 
 
-def left_out(known: Posterior, rows: Floats, values: Floats, noise: Floats) -> tuple[Floats, Floats]:
-    """(how far each reading lies from what all the others say of it, the sd of that), each of shape (readings,).
-
-    known: after all of them. In closed form, by each reading's leverage: its share of what is known of itself.
-    """
-    left = 1 - np.sum((rows @ known.covariance) * rows, axis=1) / noise
-    left = np.maximum(left, LEAST_LEFT)
-    return (values - rows @ known.mean) / left, np.sqrt(noise / left)
-
-
-def without(known: Posterior, row: Floats, value: float, noise: float) -> Posterior:
-    """What is known without one of the readings that it comes from."""
-    held = known.covariance @ row
-    left = max(noise - float(row @ held), noise * LEAST_LEFT)
-    mean = known.mean - held * (value - float(row @ known.mean)) / left
-    return Posterior(mean, known.covariance + np.outer(held, held) / left)
-
-
 def root_of(covariance: Floats) -> Floats:
     """A square root of a covariance, which may be singular: root @ root.T gives it back. Same shape."""
     if not len(covariance):

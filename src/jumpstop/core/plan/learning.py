@@ -10,10 +10,11 @@ import numpy as np
 from ..kit.learned import Key, Learned
 from ..kit.table import UnitTable
 from ..physics.arrays import Floats
-from ..physics.gaussian import Posterior, left_out, update, without
-from ..scene.light import OwnUnit
+from ..physics.readings import Readings, known_after, left_out, precision_of
+from ..scene.light import Light, OwnUnit
 from ..scene.log import SD_FRAMES, LogEntry
 from ..scene.seen import Seen
+from ..scene.setup import Setup
 from .ambient import ambient_of
 from .chain import counted, then
 from .jump import JumpAt, pick, total
@@ -21,7 +22,7 @@ from .one_unit import table_for
 from .scene import Scene
 from .seen import flash_seen, level_seen
 from .taught import MOVED, SAME_SD
-from .things import covariance_of, load_of, matrix_of
+from .things import Load, covariance_of, load_of
 
 SD_TONE = 0.2  # the tone curve of a body, which bends what a patch says [stops], from memory
 SD_TRAVEL = 0.3  # curtain travel against the sync time, where it is not known [log2], from memory
@@ -75,11 +76,13 @@ class Learning:
 
 def learn(entries: Sequence[LogEntry], table: UnitTable, rows: Sequence[Row | None] | None = None) -> Learning:
     """All readings together. table: the shelf as it is said to be, without what readings taught. rows: of the entries
-    (see `row_of`), where they are known already.
+    (see `Rows`), where they are known already.
 
     Entries set aside, and those of units that are no longer on the shelf, teach nothing.
     """
-    rows = [row_of(entry, table) for entry in entries] if rows is None else rows
+    if rows is None:
+        of = Rows(table).of
+        rows = [of(entry) for entry in entries]
     used = [(at, row) for at, row in enumerate(rows) if row is not None and not entries[at].aside]
     keys, prior = _things([row for _, row in used], table)
     covariance = covariance_of(keys, prior)
@@ -87,58 +90,64 @@ def learn(entries: Sequence[LogEntry], table: UnitTable, rows: Sequence[Row | No
     if not used:
         return Learning(Learned({}, prior, np.zeros(0), covariance), tuple(found))
     places = {key: at for at, key in enumerate(keys)}
-    matrix = matrix_of([row.of for _, row in used], keys, prior)
-    off = np.array([row.off for _, row in used])
-    matrix, spread, noise = _with_places([row for _, row in used], matrix, covariance)
-    known = update(np.zeros(len(spread)), spread, matrix, off, noise)
-    for line, (apart, times) in enumerate(_apart(known, matrix, off, noise)):
-        at, row = used[line]
+    readings, place_variance = _sparse([row for _, row in used], keys, prior)
+    before = precision_of(covariance)
+    known = known_after(before, readings, place_variance)
+    for (at, row), (apart, times) in zip(used, _apart(before, readings, place_variance), strict=True):
         found[at] = Found(_kind(entries[at]), row.off, apart, times, tuple(row.of))
-    own = len(keys)
-    return Learning(Learned(places, prior, known.mean[:own], known.covariance[:own, :own]), tuple(found))
+    return Learning(Learned(places, prior, known.mean, known.covariance), tuple(found))
 
 
-def _with_places(rows: Sequence[Row], matrix: Floats, covariance: Floats) -> tuple[Floats, Floats, Floats]:
-    """(rows, covariance, noise) with what a place adds: the same for all readings that were taken there, a thing of its
-    own where they are several; else noise of the one reading."""
+def _sparse(rows: Sequence[Row], keys: Sequence[Key], prior: Floats) -> tuple[Readings, Floats]:
+    """(readings, variances of what their places share): the same for all readings that were taken in a place, where
+    they are several; else it is noise of the one reading."""
+    at = {key: place for place, key in enumerate(keys)}
+    most = max(len(row.of) for row in rows)
+    things, much = np.zeros((len(rows), most), dtype=np.int64), np.zeros((len(rows), most))
     lines: dict[tuple[object, ...], list[int]] = {}
     for line, row in enumerate(rows):
+        for column, (key, (how_much, sd)) in enumerate(row.of.items()):
+            things[line, column] = at[key]
+            much[line, column] = how_much * sd / prior[at[key]]
         lines.setdefault(row.place, []).append(line)
     shared = [some for place, some in lines.items() if place and len(some) > 1 and rows[some[0]].place_noise]
     noise = np.array([row.noise + row.place_noise for row in rows])
-    columns = np.zeros((len(rows), len(shared)))
-    for at, some in enumerate(shared):
-        columns[some, at] = 1.0
+    place = np.full(len(rows), -1, dtype=np.int64)
+    for number, some in enumerate(shared):
+        place[some] = number
         noise[some] = [rows[line].noise for line in some]
-    size = len(covariance)
-    spread = np.zeros((size + len(shared),) * 2)
-    spread[:size, :size] = covariance
-    spread[range(size, len(spread)), range(size, len(spread))] = [rows[some[0]].place_noise for some in shared]
-    return np.hstack([matrix, columns]), spread, noise
+    variances = np.array([rows[some[0]].place_noise for some in shared])
+    return Readings(things, much, np.array([row.off for row in rows]), noise, place), variances
 
 
-def _apart(known: Posterior, matrix: Floats, off: Floats, noise: Floats) -> list[tuple[float, float | None]]:
+def _apart(before: Floats, readings: Readings, place_variance: Floats) -> list[tuple[float, float | None]]:
     """(how far each reading lies from what all others say, in how many sd); None where there are no others.
 
-    The oddest is left out first, so that one bad reading does not make the good ones look odd.
+    The oddest is left out first, so that one bad reading does not make the good ones look odd. Where very many are odd
+    the oddest few are left out together.
     """
-    out: list[tuple[float, float | None]] = [(0.0, None)] * len(off)
-    kept = np.ones(len(off), dtype=bool)
-    while np.sum(kept) > 1:
-        apart, sd = left_out(known, matrix, off, noise)
-        times = np.where(kept, np.abs(apart / sd), 0.0)
-        worst = float(np.max(times))
-        odd = np.flatnonzero(times >= worst * SAME_ODD) if worst > ODD else np.flatnonzero(kept)
-        for at in odd:
-            out[int(at)] = (float(apart[at]), float(apart[at] / sd[at]))
+    out: list[tuple[float, float | None]] = [(0.0, None)] * len(readings.values)
+    kept = np.arange(len(out))
+    for turn in range(MOST_TURNS):
+        if len(kept) < 2:
+            break
+        left = readings.only(kept)
+        apart, sd = left_out(known_after(before, left, place_variance), left)
+        times = np.abs(apart / sd)
+        worst, last = float(np.max(times)), turn == MOST_TURNS - 1
+        alike = ODD if last else worst * (SAME_ODD if turn < ONE_BY_ONE else NEARLY_AS_ODD)
+        odd = times >= alike if worst > ODD else np.ones(len(kept), dtype=bool)
+        for line in np.flatnonzero(odd if not last else np.ones(len(kept), dtype=bool)):
+            out[int(kept[line])] = (float(apart[line]), float(apart[line] / sd[line]))
         if worst <= ODD:
             break
-        for at in odd:
-            kept[at] = False
-            known = without(known, matrix[at], float(off[at]), float(noise[at]))
+        kept = kept[~odd]
     return out
 
 
+ONE_BY_ONE = 24  # rounds in which the oddest alone is left out
+MOST_TURNS = 32  # rounds in which the odd are left out, in all
+NEARLY_AS_ODD = 0.8  # of the oddest, where very many readings are odd
 SAME_ODD = 0.999  # of the oddest: readings as odd as this cannot be told apart
 
 
@@ -167,23 +176,69 @@ def _things(rows: Sequence[Row], table: UnitTable) -> tuple[list[Key], Floats]:
     return list(prior), np.array(list(prior.values()), dtype=float)
 
 
-def row_of(entry: LogEntry, table: UnitTable) -> Row | None:
-    """One entry as a sum of things; None where it says nothing of any."""
-    if entry.seen is not None:
-        return _of_light(entry, entry.seen, table)
-    if entry.filter is not None:
-        one = entry.filter
-        key = ("filter", one.filter.id or one.filter.name, "")
-        return Row(one.marked_stops - one.stops, {key: (1.0, SD_FILTER)}, SD_FRAMES**2)
-    if entry.curtain is not None:
-        wall = entry.curtain
-        body = wall.body
-        travel = math.log2(wall.shutter_s / wall.lit / body.curtain_s)
-        return Row(travel, {("body", body.id or body.name, "travel"): (1.0, SD_TRAVEL)}, SD_EDGE**2)
-    if entry.ambient is not None and entry.was is not None:
-        sd = ambient_of(entry.was.ambient, entry.was.meter_c).subject_sd
-        return Row(entry.ambient.stops, {_ambient(entry): (1.0, sd)}, entry.ambient.sd**2) if sd else None
-    return None
+class Rows:
+    """Entries as sums of things, for one shelf. What a chain said of a light is worked out once for all readings of it
+    that were taken alike: they hold the same documents."""
+
+    def __init__(self, table: UnitTable) -> None:
+        self.table = table
+        self._said: dict[tuple[object, ...], _Said] = {}
+
+    def of(self, entry: LogEntry) -> Row | None:
+        """One entry; None where it says nothing of any thing."""
+        if entry.seen is not None:
+            return self._of_light(entry, entry.seen)
+        if entry.filter is not None:
+            one = entry.filter
+            key = ("filter", one.filter.id or one.filter.name, "")
+            return Row(one.marked_stops - one.stops, {key: (1.0, SD_FILTER)}, SD_FRAMES**2)
+        if entry.curtain is not None:
+            wall = entry.curtain
+            body = wall.body
+            travel = math.log2(wall.shutter_s / wall.lit / body.curtain_s)
+            return Row(travel, {("body", body.id or body.name, "travel"): (1.0, SD_TRAVEL)}, SD_EDGE**2)
+        if entry.ambient is not None and entry.was is not None:
+            sd = ambient_of(entry.was.ambient, entry.was.meter_c).subject_sd
+            return Row(entry.ambient.stops, {_ambient(entry): (1.0, sd)}, entry.ambient.sd**2) if sd else None
+        return None
+
+    def _of_light(self, entry: LogEntry, seen: Seen) -> Row | None:
+        flash = flash_seen(seen)
+        said = None if entry.was is None or math.isinf(flash) else self._chain(entry.was, seen)
+        if said is None or entry.was is None:
+            return None
+        share = 1.0
+        if seen.holds_ambient:
+            share = max(LEAST_SHARE, 1 - 2.0 ** (seen.ambient_stops - level_seen(seen)))
+        of = dict(said.load.of)
+        if share < 1 and said.ambient_sd:
+            of[_ambient(entry)] = ((1 - share) / share, said.ambient_sd)
+        if seen.kind == "patch":
+            of[("body", entry.was.body.id or entry.was.body.name, "tone")] = (1 / share, SD_TONE)
+        rounding = METER_STEP / math.sqrt(12) if seen.kind == "meter" else 0.0
+        noise = (seen.sd**2 + rounding**2) / share**2
+        place = (entry.setup, entry.day, seen.light, said.place)
+        return Row(flash - (said.level - seen.dial_stops), of, noise, place, said.load.own**2)
+
+    def _chain(self, was: Setup, seen: Seen) -> "_Said | None":
+        key = (id(was), id(seen.was), seen.light, seen.method, seen.camera, seen.dial_stops > 0)
+        kept = self._said.get(key)
+        if kept is None or kept.of[0] is not was or kept.of[1] is not seen.was:  # an id is used again
+            kept = self._said[key] = _said(was, seen, self.table)
+        return kept if kept.known else None
+
+
+@dataclass(frozen=True)
+class _Said:
+    """What the chain of a light said when it was read: its level [stops], what it holds, by what its place is known.
+    of: the setup and the light that it is of. known: whether its unit is on the shelf."""
+
+    of: tuple[Setup, Light]
+    known: bool
+    level: float = 0.0
+    load: Load = Load({}, 0.0)
+    place: tuple[float, ...] = ()
+    ambient_sd: float = 0.0
 
 
 SD_FILTER = 0.1  # how far a filter lies from its marking [stops], from memory
@@ -193,33 +248,20 @@ def _ambient(entry: LogEntry) -> Key:
     return ("ambient", f"{entry.setup or ''} {entry.day}", "subject")
 
 
-def _of_light(entry: LogEntry, seen: Seen, table: UnitTable) -> Row | None:
-    was, unit = entry.was, seen.was.unit
-    if was is None or unit is None:
-        return None
-    place = place_on(table, unit)
-    flash = flash_seen(seen)
-    if place is None or math.isinf(flash):
-        return None
+def _said(was: Setup, seen: Seen, table: UnitTable) -> _Said:
+    unit = seen.was.unit
+    place = None if unit is None else place_on(table, unit)
+    if place is None:
+        return _Said((was, seen.was), known=False)
     alone = table_for(table.units[place], was.meter_c, table.ids[place])
     ambient = ambient_of(was.ambient, was.meter_c)
     _, chain, own = then(Scene(was, alone, ambient, (), None), seen)
     held = counted(chain, seen, bool(alone.tailed[0]))
     where = (0, seen.light, own, 0)
     jumps = [jump.at(*where) for jump in held]
-    share = 1.0
-    if seen.holds_ambient:
-        share = max(LEAST_SHARE, 1 - 2.0 ** (seen.ambient_stops - level_seen(seen)))
     load = load_of(jumps, alone, 0, "")
-    of = dict(load.of)
-    if share < 1 and ambient.subject_sd:
-        of[_ambient(entry)] = ((1 - share) / share, ambient.subject_sd)
-    if seen.kind == "patch":
-        of[("body", was.body.id or was.body.name, "tone")] = (1 / share, SD_TONE)
-    rounding = METER_STEP / math.sqrt(12) if seen.kind == "meter" else 0.0
-    noise = (seen.sd**2 + rounding**2) / share**2
-    said = float(pick(total(held), where)) - seen.dial_stops
-    return Row(flash - said, of, noise, (entry.setup, entry.day, seen.light, _place(jumps)), load.own**2)
+    level = float(pick(total(held), where))
+    return _Said((was, seen.was), True, level, load, _place(jumps), ambient.subject_sd)
 
 
 def place_on(table: UnitTable, unit: OwnUnit) -> int | None:

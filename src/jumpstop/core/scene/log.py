@@ -1,7 +1,7 @@
 """The log: what was read, fired and swapped on location, each entry with all that it was taken with."""
 
 from datetime import date, datetime
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import Field, PlainSerializer, model_validator
 
@@ -10,7 +10,7 @@ from ..kit.values import Flag, KitId, Line, Name, Note, Number, ShutterS, Value,
 from .seen import Seen
 from .setup import OwnBody, OwnFilter, Setup
 
-MOST = 5000  # entries of one file
+MOST = 20_000  # entries of a log, and of one file
 SD_FRAMES = 0.1  # two frames of one patch against each other [stops], from memory
 
 At = Annotated[datetime, PlainSerializer(lambda at: f"{at:%Y-%m-%dT%H:%M:%S}", return_type=str)]
@@ -94,8 +94,13 @@ class LogLine(Value):
 
 
 class LogFile(Value):
-    """A log as one open, versioned document."""
+    """A log as one open, versioned document.
+
+    parts: from version 2 on, what many entries hold alike (setup as it stood, light, filter, body) stands here once,
+    and in its place in an entry {"part": its key here}.
+    """
 
     format: Literal["jumpstop-readings"] = "jumpstop-readings"
-    version: Literal[1] = 1
+    version: Literal[1, 2] = 2
+    parts: dict[str, Any] = Field({}, title="What entries hold alike")
     entries: tuple[LogLine, ...] = Field((), max_length=MOST, title="Entries")

@@ -5,7 +5,7 @@ import json
 import sqlalchemy as sa
 from alembic import op
 
-from jumpstop.store.parts import packed
+from jumpstop.core.scene.parts import packed
 
 revision = "0005"
 down_revision = "0004"
