@@ -19,7 +19,8 @@ from jumpstop.core.kit.unit import Claim, Heat, Hss, Unit
 from jumpstop.core.physics import battery
 from jumpstop.core.plan import endurance
 from jumpstop.core.plan.ambient import ambient_of
-from jumpstop.core.plan.endurance import IDLE_PER_H, day_plan, spread_of
+from jumpstop.core.plan.charges import Charging, Draw, drained, first_outs
+from jumpstop.core.plan.endurance import IDLE_PER_H, day_plan, lasting, spread_of
 from jumpstop.core.plan.hands import Standing, changes_between
 from jumpstop.core.plan.hours import (
     Hour,
@@ -305,6 +306,38 @@ def test_how_sure_a_day_is_by_one_doubt_at_a_time(kept: str, lasts: Any, monkeyp
     assert spread.lasts == pytest.approx(lasts(room), abs=0.03)
     if kept == "SD_FRAMES":  # nine days of ten have less than 1.28 sd more frames
         assert spread.until == pytest.approx(540 + 30 * 100 / (90 * (1 + 1.2816 * 0.15) + 0.5), abs=0.4)
+
+
+@pytest.mark.parametrize("chargers", [0, 1, 3])
+def test_many_days_at_once_are_each_as_one_by_itself(chargers: int) -> None:
+    """D: of 200 days, with charges of different sizes, when the first is missing."""
+    rng = np.random.default_rng(chargers)
+    sizes, charging = (1.0, 1.0, 0.8, 0.5), Charging(chargers, 25.0)
+    starts = np.array([540.0, 600.0, 700.0])
+    ends, full = starts + [50, 60, 200], rng.uniform(0, 90, (200, 3)) * [1, 0.5, 3] * (1 + 1.5 * chargers)
+    capacity = rng.uniform(20, 60, 200)
+    outs = first_outs(starts, ends, full, capacity, sizes, charging)
+    assert 0.1 < np.mean(np.isinf(outs)) < 0.9
+    for run in range(200):
+        draws = [Draw(*one) for one in zip(starts, ends, full[run], strict=True)]
+        swaps, _ = drained(draws, float(capacity[run]), sizes, charging)
+        assert outs[run] == pytest.approx(next((one.at for one in swaps if one.again > one.at), math.inf), abs=1e-9)
+
+
+def test_the_fewest_charges_are_the_fewest() -> None:
+    """Of all numbers, counted one by one."""
+    supply = PowerSupply(kind="lithium", recycle_full_s=1.0, recycle_least_s=0.1, full_flashes=20)
+    one = ONE.model_copy(update={"power_supplies": (supply,)})
+    for chargers, hours in ((1, 0.2), (2, 0.5), (1, 2.0)):
+        file = file_of([{"people": 20, "frames_each": 20}], batteries=[{"unit": "One", "charges": 99}])
+        job = file.job.model_copy(update={"chargers": chargers, "charge_h": hours})
+        plan = day_plan(file.model_copy(update={"job": job}), table_of([one]), ways=False)
+        (found,) = plan.units
+        with_so_many = [
+            lasting(plan.turns, 0, found.capacity, [1.0] * count, job).gives_out is None
+            for count in range(1, found.wanted + 1)
+        ]
+        assert found.charged == 1 + with_so_many.index(True)
 
 
 def phi(x: float) -> float:

@@ -20,8 +20,8 @@ JITTER = 1e-12  # added to each variance, so that what is known exactly does not
 class Readings(NamedTuple):
     """Readings, each a sum of things, of what its place shares, and noise.
 
-    things, much (readings, most): which things a reading holds, and how much of each (0: none more). values (readings,).
-    noise (readings,): variances. place (readings,): which place it was taken in, -1 where it shares nothing.
+    things, much (readings, most): which things a reading holds, and how much of each (0: none more). Of each reading:
+    values [stops], noise (variance), and place: which one it was taken in, -1 where it shares nothing.
     """
 
     things: Whole
@@ -86,7 +86,7 @@ def left_out(known: Known, readings: Readings) -> tuple[Floats, Floats]:
     """
     things, much, values, noise, place = readings
     between = known.covariance[things[:, :, None], things[:, None, :]]
-    spread = np.einsum("rij,ri,rj->r", between, much, much)
+    spread = np.sum((between @ much[:, :, None])[:, :, 0] * much, axis=1)
     fitted = np.sum(known.mean[things] * much, axis=1)
     there = np.flatnonzero(place >= 0)
     own = place[there]

@@ -1,6 +1,7 @@
 """Will it last the day: charge by charge for every unit, swaps and chargers; and how sure that is."""
 
 import math
+from bisect import bisect_left
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from itertools import combinations, islice
@@ -12,11 +13,13 @@ from ..kit.table import UnitTable, full_flashes
 from ..kit.trigger import Battery
 from ..kit.unit import Unit
 from ..physics import battery
+from ..physics.arrays import Floats
 from ..physics.scales import Step
 from ..scene.job import Job, JobFile
 from ..scene.seen import MethodKind
+from .charges import Charging, Draw, Swap, drained, first_outs
 from .hours import minutes_of
-from .turns import Turn, day_shelf, stretched, turns_of, with_iso
+from .turns import Turn, day_shelf, turns_of, with_iso
 
 IDLE_PER_H = 0.01  # of a charge that a unit takes while it is only switched on, from memory
 SD_FRAMES, SD_POWER, SD_CELLS = (
@@ -28,14 +31,6 @@ RUNS, SEED = 1000, 20260624
 SURE = 0.9  # "nine days in ten"
 MOST_HEADS = 16  # at one light
 MOST_ORDERS = 10  # orders of sessions that are tried
-
-
-@dataclass(frozen=True)
-class Swap:
-    """An empty charge is taken out [minutes from midnight]; the next is there, or only at `again`, or never (inf)."""
-
-    at: float
-    again: float
 
 
 @dataclass(frozen=True)
@@ -68,23 +63,14 @@ def capacity_of(unit: Unit, supply: PowerSupply | None, job: Job) -> float:
     return full_flashes(supply, unit.watt_seconds) * cold * job.cells
 
 
-@dataclass(frozen=True)
-class _Draw:
-    """What a unit takes in one stretch: from, to [minutes], and full flashes of each of its heads, idling counted."""
-
-    start: float
-    end: float
-    full: float
-
-
-def _draws(turns: Sequence[Turn], unit: int, capacity: float) -> list[_Draw]:
+def _draws(turns: Sequence[Turn], unit: int, capacity: float) -> list[Draw]:
     out = []
     for turn in turns:
         for stretch in turn.stretches:
             own = [work for work in stretch.work if work.unit == unit]
             if own:
                 idle = IDLE_PER_H * (stretch.end - stretch.start) / 60 * capacity if math.isfinite(capacity) else 0.0
-                out.append(_Draw(stretch.start, stretch.end, max(work.drain for work in own) + idle))
+                out.append(Draw(stretch.start, stretch.end, max(work.drain for work in own) + idle))
     return out
 
 
@@ -99,12 +85,14 @@ def lasting(turns: Sequence[Turn], unit: int, capacity: float, sizes: Sequence[f
     flashes = sum(work.flashes for turn in turns for s in turn.stretches for work in s.work if work.unit == unit)
     if not math.isfinite(capacity):
         return Lasting(unit, capacity, charges, used, flashes, (), None, (), 0, 0, tuple(sizes))
-    swaps, course = _drained(draws, capacity, sizes, job)
+    charging = Charging(job.chargers, job.charge_h * 60)
+    swaps, course = drained(draws, capacity, sizes, charging)
     out = next((swap.at for swap in swaps if swap.again > swap.at), None)
     wanted = max(1, math.ceil(used / capacity - 1e-9))
     fewest = wanted
-    if job.chargers:
-        fewest = next(n for n in range(1, wanted + 1) if _holds(_drained(draws, capacity, [1.0] * n, job)[0]))
+    if job.chargers:  # with one more it never lasts less long
+        holds = lambda n: _holds(drained(draws, capacity, [1.0] * n, charging)[0])  # noqa: E731
+        fewest = 1 + bisect_left(range(1, wanted), True, key=holds)
     return Lasting(
         unit, capacity, charges, used, flashes, tuple(swaps), out, tuple(course), wanted, fewest, tuple(sizes)
     )
@@ -112,36 +100,6 @@ def lasting(turns: Sequence[Turn], unit: int, capacity: float, sizes: Sequence[f
 
 def _holds(swaps: Sequence[Swap]) -> bool:
     return all(swap.again <= swap.at for swap in swaps)
-
-
-def _drained(
-    draws: Sequence[_Draw], capacity: float, sizes: Sequence[float], job: Job
-) -> tuple[list[Swap], list[tuple[float, float]]]:
-    """Charges one after the other: an empty one goes to the first charger that is free, and comes back full."""
-    ready = [(0.0, size) for size in sizes[1:]]  # when each of the others is full
-    free = [0.0] * job.chargers
-    size = sizes[0]
-    left, swaps, course = capacity * size, list[Swap](), list[tuple[float, float]]()
-    for draw in draws:
-        course.append((draw.start, left / capacity))
-        rest = draw.full
-        while rest > left + 1e-9:
-            at = draw.end - (rest - left) / draw.full * (draw.end - draw.start)
-            if free:
-                charger = min(range(len(free)), key=lambda one: free[one])
-                free[charger] = max(at, free[charger]) + job.charge_h * 60
-                ready.append((free[charger], size))
-            ready.sort(key=lambda one: one[0])
-            again, size = ready.pop(0) if ready else (math.inf, 0.0)
-            swaps.append(Swap(at, max(at, again)))
-            course.append((at, 0.0))
-            if again > at:
-                return swaps, course
-            rest, left = rest - left, capacity * size
-            course.append((at, size))
-        left -= rest
-        course.append((draw.end, left / capacity))
-    return swaps, course
 
 
 @dataclass(frozen=True)
@@ -311,13 +269,33 @@ def spread_of(plan: DayPlan, runs: int = RUNS, seed: int = SEED) -> Spread:
     power = SD_POWER * dice.standard_normal(runs)
     cells = np.maximum(0.2, 1 + SD_CELLS * dice.standard_normal((runs, len(plan.units))))
     outs = np.full(runs, np.inf)
-    limited = [(at, one) for at, one in enumerate(plan.units) if math.isfinite(one.capacity)]
-    for run in range(runs if limited else 0):
-        turns = stretched(plan.turns, frames[run].tolist(), float(power[run]))
-        for at, one in limited:
-            draws = _draws(turns, one.unit, one.capacity * cells[run, at])
-            swaps, _ = _drained(draws, one.capacity * float(cells[run, at]), one.sizes, plan.job)
-            first = next((swap.at for swap in swaps if swap.again > swap.at), math.inf)
-            outs[run] = min(outs[run], first)
+    charging = Charging(plan.job.chargers, plan.job.charge_h * 60)
+    for at, one in enumerate(plan.units):
+        if math.isfinite(one.capacity) and runs:
+            capacity = one.capacity * cells[:, at]
+            starts, ends, full = _draws_of_runs(plan.turns, one.unit, capacity, frames, power)
+            outs = np.minimum(outs, first_outs(starts, ends, full, capacity, one.sizes, charging))
     until = float(np.sort(outs)[math.floor((1 - SURE) * runs)]) if runs else math.inf
     return Spread(float(np.mean(np.isinf(outs))), min(until, plan.ends), runs)
+
+
+def _draws_of_runs(
+    turns: Sequence[Turn], unit: int, capacity: Floats, frames: Floats, power: Floats
+) -> tuple[Floats, Floats, Floats]:
+    """(from, to [minutes] of each stretch in which a unit works; full flashes that one of its heads then takes, of
+    shape (runs, stretches)). capacity, power (runs,); frames (runs, turns): so many times as many."""
+    starts, ends, full = list[float](), list[float](), list[Floats]()
+    for at, turn in enumerate(turns):
+        for stretch in turn.stretches:
+            own = [work for work in stretch.work if work.unit == unit]
+            if not own:
+                continue
+            drains = [
+                frames[:, at] * work.flashes * battery.drained(np.minimum(1.0, 2.0 ** (power - work.below_full)))
+                for work in own
+            ]
+            idle = IDLE_PER_H * (stretch.end - stretch.start) / 60 * capacity
+            starts.append(stretch.start)
+            ends.append(stretch.end)
+            full.append(np.max(drains, axis=0) + idle)
+    return np.array(starts), np.array(ends), np.array(full).reshape(len(starts), len(power)).T

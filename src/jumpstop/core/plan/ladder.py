@@ -1,6 +1,7 @@
 """The distance ladder: what to dial at each marked distance, with the same settings, for the unit in hand."""
 
 from dataclasses import dataclass
+from itertools import islice
 
 from ..kit.modifier import layers_on
 from ..kit.table import UnitTable
@@ -9,7 +10,7 @@ from ..physics.units import FEET_PER_METRE
 from ..scene.light import Light
 from ..scene.seen import MethodKind
 from ..scene.setup import Setup
-from .one_unit import Landing, landing, with_light
+from .one_unit import Landing, landings, with_light
 
 METRES = (0.5, 0.7, 1.0, 1.4, 2.0, 2.8, 4.0, 5.6, 8.0, 11.0, 16.0, 22.0, 32.0)
 FEET = (1.5, 2.0, 3.0, 4.0, 6.0, 8.0, 11.0, 16.0, 22.0, 32.0, 45.0, 64.0, 90.0)
@@ -43,23 +44,21 @@ def ladder(
     """(variants, rungs): the marked distances at which some variant is on the dial, and one beyond at each end."""
     columns = variants(setup.lights[light])
     free = with_light(setup, light, dial_stops=None, distance_free=False)
-    rungs = []
-    for mark in FEET if feet else METRES:
-        metres = mark / FEET_PER_METRE if feet else mark
-        landings = tuple(_at(free, table, kind, light, step, metres, variant) for variant in columns)
-        rungs.append(Rung(mark, metres, landings))
+    marks = FEET if feet else METRES
+    metres = [mark / FEET_PER_METRE if feet else mark for mark in marks]
+    placed = [_placed(free.lights[light], one, variant) for one in metres for variant in columns]
+    found = iter(landings(free, table, kind, light, step, placed))
+    rungs = [Rung(mark, one, tuple(islice(found, len(columns)))) for mark, one in zip(marks, metres, strict=True)]
     return columns, _within(rungs)
 
 
-def _at(
-    setup: Setup, table: UnitTable, kind: MethodKind, light: int, step: Step, metres: float, variant: Variant
-) -> Landing | None:
-    here = setup.lights[light]
+def _placed(here: Light, metres: float, variant: Variant) -> Light:
+    """A light at a distance, with what comes off in a variant taken off."""
     changed: dict[str, object] = {"distance_m": metres}
     if variant.off and here.modifier:
         on = (layer.name for layer in layers_on(here.modifier, here.layers))
         changed["layers"] = tuple(name for name in on if name not in variant.off)
-    return landing(with_light(setup, light, **changed), table, kind, light, step)
+    return here.model_copy(update=changed)
 
 
 def _within(rungs: list[Rung]) -> tuple[Rung, ...]:

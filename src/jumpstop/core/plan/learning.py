@@ -228,6 +228,9 @@ class Rows:
         return kept if kept.known else None
 
 
+NOTHING = Load({}, 0.0)
+
+
 @dataclass(frozen=True)
 class _Said:
     """What the chain of a light said when it was read: its level [stops], what it holds, by what its place is known.
@@ -236,7 +239,7 @@ class _Said:
     of: tuple[Setup, Light]
     known: bool
     level: float = 0.0
-    load: Load = Load({}, 0.0)
+    load: Load = NOTHING
     place: tuple[float, ...] = ()
     ambient_sd: float = 0.0
 

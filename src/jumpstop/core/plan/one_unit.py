@@ -1,5 +1,6 @@
 """A setup solved for the unit in hand alone: what another distance, layer or setting would come to."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -9,9 +10,14 @@ from ..kit.table import UnitTable, table_of
 from ..kit.unit import Unit
 from ..physics.scales import Step
 from ..scene.camera import CameraSettings
+from ..scene.light import Light
 from ..scene.seen import MethodKind
 from ..scene.setup import Setup
-from .reach import Solved, solve
+from .ambient import ambient_of
+from .chain import chain_of
+from .fixed import method_of
+from .reach import Solved, landed, scene_of, solve
+from .scene import Variants
 
 
 @dataclass(frozen=True)
@@ -56,6 +62,33 @@ def landing(setup: Setup, table: UnitTable, kind: MethodKind, light: int, step: 
         off_stops=reach.method.off_stops,
         camera=reach.method.camera,
     )
+
+
+def landings(
+    setup: Setup, table: UnitTable, kind: MethodKind, light: int, step: Step, variants: Sequence[Light]
+) -> list[Landing | None]:
+    """Where a shelf's first unit comes to with each of these in a light's place, all at once (see `landing`)."""
+    ambient = ambient_of(setup.ambient, setup.meter_c)
+    method = method_of(setup, ambient, step, kind)
+    if not method.possible or not len(table):
+        return [None] * len(variants)
+    among = setup.model_copy(update={"lights": tuple(variants)})
+    scene = scene_of(among, table, ambient, [method], Variants(setup, light))
+    found = landed(scene, chain_of(scene))
+    return [
+        None
+        if found.blocker[0, at, 0]
+        else Landing(
+            spare=float(found.spare[0, at, 0]),
+            sd=float(found.sd[0, at, 0]),
+            below_full=float(found.below_full[0, at, 0]),
+            left=float(found.left[0, at, 0]),
+            too_bright=float(found.too_bright[0, at, 0]),
+            off_stops=method.off_stops,
+            camera=method.camera,
+        )
+        for at in range(len(variants))
+    ]
 
 
 def with_light(setup: Setup, at: int, **changed: object) -> Setup:

@@ -8,11 +8,13 @@ What reads them looks up and adds stops, and computes nothing else. For a light 
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import numpy as np
 
 from ..kit.table import UnitTable
 from ..physics import exposure, stops
+from ..physics.arrays import Figure
 from ..physics.scales import APERTURES, ISOS, SHUTTERS, Series, Step
 from ..physics.units import FEET_PER_METRE
 from ..scene.camera import CameraSettings
@@ -20,12 +22,13 @@ from ..scene.seen import MethodKind
 from ..scene.setup import Setup
 from .chain import AMBIENT_MOST, NEEDS, chain_of
 from .freeze import settings_for
-from .jump import pick, total
+from .jump import Chain, pick, total
 from .ladder import FEET, METRES
 from .look import needed_s
 from .methods import Method
-from .one_unit import only, with_light
+from .one_unit import only
 from .reach import ALONE, Solved, scene_of
+from .scene import Variants
 
 __all__ = ["ALONE", "AMBIENT_MOST", "Mark", "Pocket", "PocketLight", "pocket_of", "share_table"]
 NEARLY = 0.99  # of a time: marked times are not exact ones
@@ -99,10 +102,10 @@ class Pocket:
 def pocket_of(solved: Solved, kind: MethodKind, units: Sequence[int | None], step: Step, feet: bool) -> Pocket:
     """The tables of one setup in one method, for the unit of each light (None: none; the light is left out)."""
     setup, camera = solved.setup, solved.method(kind).camera
-    apertures = _marks(APERTURES, camera.f_number, step, lambda f: -float(exposure.av(APERTURES.exact(f))))
-    isos = _marks(ISOS, camera.iso, step, lambda iso: float(np.log2(ISOS.exact(iso))))
+    apertures = _marks("aperture", camera.f_number, step)
+    isos = _marks("iso", camera.iso, step)
     isos = [one for one in isos if setup.body.iso_min <= one.value <= setup.body.iso_max] or isos
-    times = _marks(SHUTTERS, camera.shutter_s, step, lambda t: float(np.log2(SHUTTERS.exact(t))))
+    times = _marks("shutter", camera.shutter_s, step)
     allowed = [one for one in times if _allowed(setup, kind, one.value, camera)]
     planned = _at(allowed, camera.shutter_s)
     nds = sorted({*map(float, NDS), camera.nd_stops})
@@ -127,8 +130,18 @@ def pocket_of(solved: Solved, kind: MethodKind, units: Sequence[int | None], ste
     )
 
 
-def _marks(series: Series, planned: float, step: Step, size: Callable[[float], float]) -> list[Mark]:
+SCALES: dict[str, tuple[Series, Callable[[float], float]]] = {
+    "aperture": (APERTURES, lambda f: -float(exposure.av(APERTURES.exact(f)))),
+    "iso": (ISOS, lambda iso: float(np.log2(ISOS.exact(iso)))),
+    "shutter": (SHUTTERS, lambda t: float(np.log2(SHUTTERS.exact(t)))),
+}
+"""The marked values of each figure of the camera, and the light that one lets in [stops]."""
+
+
+@lru_cache(maxsize=500)
+def _marks(of: str, planned: float, step: Step) -> list[Mark]:
     """The marked values within reach of the planned one, and what each adds [stops]."""
+    series, size = SCALES[of]
     marks = [Mark(one, size(one) - size(planned)) for one in sorted({*series.steps[step], planned}, key=size)]
     return [mark for mark in marks if abs(mark.stops) <= MOST_STOPS + 1e-9]
 
@@ -154,10 +167,16 @@ def _light(
     whole, clips = _flash(setup, solved, alone, at, methods)
     marks = sorted({*(mark / FEET_PER_METRE if feet else mark for mark in (FEET if feet else METRES))})
     metres = sorted({*marks, setup.lights[at].distance_m})
-    distances = []
-    for one in metres:
-        there, _ = _flash(with_light(setup, at, distance_m=one, distance_free=False), solved, alone, at, [reach.method])
-        distances.append(Mark(one, float(there[0] - whole[planned])))
+    here = setup.lights[at]
+    placed = [here.model_copy(update={"distance_m": one, "distance_free": False}) for one in metres]
+    scene = scene_of(
+        setup.model_copy(update={"lights": tuple(placed)}), alone, solved.ambient, [reach.method], Variants(setup, at)
+    )
+    there = _whole(chain_of(scene))
+    own = scene.placing.own
+    distances = [
+        Mark(one, float(pick(there, (0, light, own[light], 0)) - whole[planned])) for light, one in enumerate(metres)
+    ]
     frozen = settings_for(alone, needed_s(setup)) if kind == "freeze" else None
     least = 0.0 if frozen is None else float(frozen.least[0])
     most = float(alone.dial_range[0]) if frozen is None else float(frozen.most[0])
@@ -184,12 +203,15 @@ def _flash(
 ) -> tuple[list[float], list[float]]:
     """(flash at full power without what a short window clips, what that clips) [stops], for each method."""
     scene = scene_of(setup, alone, solved.ambient, methods)
-    chain = [jump for jump in chain_of(scene) if jump.effect not in NEEDS]
-    own = scene.placing.own[at]
-    whole = total(tuple(jump for jump in chain if jump.effect != "tail"))
-    clips = total(tuple(jump for jump in chain if jump.effect == "tail"))
-    places = [(number, at, own, 0) for number in range(len(methods))]
+    chain = chain_of(scene)
+    whole, clips = _whole(chain), total(tuple(jump for jump in chain if jump.effect == "tail"))
+    places = [(number, at, scene.placing.own[at], 0) for number in range(len(methods))]
     return [pick(whole, place) for place in places], [pick(clips, place) for place in places]
+
+
+def _whole(chain: Chain) -> Figure:
+    """The flash at full power without what a short window clips [stops]: (methods, lights, receivers, units)."""
+    return total(tuple(jump for jump in chain if jump.effect not in NEEDS and jump.effect != "tail"))
 
 
 def _at(marks: Sequence[Mark], value: float) -> int:

@@ -259,22 +259,3 @@ def with_iso(file: JobFile, times: float) -> JobFile:
         aim = aim.model_copy(update={"iso": iso if free else aim.iso})
         out.append(one.model_copy(update={"setup": one.setup.model_copy(update={"aim": aim})}))
     return file.model_copy(update={"setups": tuple(out)})
-
-
-def stretched(turns: Sequence[Turn], frames: Sequence[float], power_stops: float) -> list[Turn]:
-    """The turns with so many times as many frames in each, and every flash so many stops brighter: another day."""
-    out = []
-    for turn, times in zip(turns, frames, strict=True):
-        stretches = []
-        for one in turn.stretches:
-            work = tuple(
-                replace(
-                    each,
-                    drain=times * each.flashes
-                    * float(battery.drained(min(1.0, 2.0 ** (power_stops - each.below_full)))),
-                )
-                for each in one.work
-            )  # fmt: skip
-            stretches.append(replace(one, work=work))
-        out.append(replace(turn, stretches=tuple(stretches)))
-    return out
