@@ -12,7 +12,7 @@ MAKEFLAGS += -j2
 
 WEB_CHECKS := $(addprefix check-web-,lint check types-check test)
 
-.PHONY: demo dev test check check-python check-web $(WEB_CHECKS) mutants fuzz bench screenshots openapi wheel hooks lock clean
+.PHONY: demo dev test check check-python check-web $(WEB_CHECKS) mutants fuzz soak bench screenshots openapi wheel hooks lock clean
 
 demo: $(STAMPS)/python $(STAMPS)/web
 	$(BIN)/jumpstop demo --data "$(DATA)" --port $(PORT) $(if $(RESET),--reset)
@@ -41,6 +41,10 @@ mutants: $(STAMPS)/python
 
 fuzz: $(STAMPS)/python
 	$(BIN)/python bench/fuzz.py
+
+# What must outlive anything, for long: PART=pages, kills, starts or studio; RUNS=, SEED=, MINUTES=.
+soak: $(STAMPS)/python $(STAMPS)/web $(STAMPS)/browser
+	$(BIN)/python bench/soak.py $(PART)
 
 bench: $(STAMPS)/python $(STAMPS)/web $(STAMPS)/browser
 	$(BIN)/python bench/run.py $(PART)

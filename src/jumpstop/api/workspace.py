@@ -1,6 +1,6 @@
 """The workspace between store and core: the shelf kept as a table while it does not change, setups with their kit."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import replace
 from threading import Lock
 from typing import Any, NamedTuple
@@ -27,7 +27,7 @@ from ..core.scene.parts import Parts
 from ..core.scene.seen import MethodKind
 from ..core.scene.setup import Setup
 from ..store.documents import PREFERENCES, Item, Store
-from ..store.rows import KIT, Kind, changed
+from ..store.rows import KIT, Kind, changed, chunks
 from ..words.answer import answer_of
 from ..words.problems import cannot_solve, problems_of
 from .schemas import Preferences, SolvedSetup
@@ -173,13 +173,14 @@ class Workspace:
             self._log = (state, found)
         return found
 
-    def _entries(self, ids: Sequence[str]) -> list[tuple[Item, LogEntry]]:
-        """Entries of the log that can be read; what many of them hold alike is one value in all of them."""
-        items, parts = self.store.packed("log", ids)
-        with self._lock:
-            whole = [Item(one.id, one.revision, self._parts.whole(one.doc, parts)) for one in items]
+    def _entries(self, ids: Sequence[str]) -> Iterator[tuple[Item, LogEntry]]:
+        """Entries of the log that can be read, some at a time; what many of them hold alike is one value in all."""
+        for some in chunks(ids):
+            items, parts = self.store.packed("log", some)
+            with self._lock:
+                whole = [Item(one.id, one.revision, self._parts.whole(one.doc, parts)) for one in items]
             good, _ = readable("log", whole)
-        return good
+            yield from good
 
     def learning(self, meta: Meta | None = None) -> Learning:
         """What all readings come to; kept until the log or the shelf changes."""

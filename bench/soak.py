@@ -1,0 +1,412 @@
+"""What is to outlive anything, tried for long: `make soak PART=pages`, `kills`, `starts` or `studio`; all without.
+
+pages: seeded runs of random edits and faults in real pages. kills: the server killed under writes of all kinds. starts:
+first starts and migrations cut off. studio: fifty phones that log and ten pages that nudge, on one server.
+RUNS says how many; SEED another seed; MINUTES how long the studio is open.
+"""
+
+import asyncio
+import os
+import random
+import shutil
+import signal
+import socket
+import statistics
+import sys
+import tempfile
+import threading
+import time
+from pathlib import Path
+from typing import Any
+
+import httpx
+
+from acts import ACTS, asked, chosen, go, home, troubled, wait_until
+from chromium import Demo, launch
+from cuts import STARTS, cut_off, prepared, sound, started, steps_of
+
+SEED = int(os.environ.get("SEED", "20261129"))
+
+
+def runs(usual: int) -> int:
+    """How many were asked for."""
+    return int(os.environ.get("RUNS", usual))
+
+
+def pages(folder: Path) -> str:
+    """Random edits and faults, reloads, two tabs, and another client's edits beside them: all are there in the end."""
+    from multiprocessing import get_context
+
+    count = runs(300)
+    with get_context("spawn").Pool(2) as pool:  # a browser and a server each
+        halves = [(folder / str(half), range(half, count, 2)) for half in range(2)]
+        found = pool.starmap(_pages, halves)
+    lost, overwritten = (sum(one[at] for one in found) for at in range(2))
+    assert not lost
+    assert not overwritten
+    return f"pages: {count} runs, 0 lost, 0 overwritten in silence"
+
+
+def _pages(folder: Path, seeds: range) -> tuple[int, int]:
+    """(what was lost, what was overwritten) in some of the runs."""
+    from playwright.sync_api import sync_playwright
+
+    lost, overwritten = 0, 0
+    demo = Demo(folder / "data")
+    with sync_playwright() as playwright:
+        browser = launch(playwright)
+        for run in seeds:
+            dice = random.Random(SEED + run)
+            context = browser.new_context(viewport={"width": 1280, "height": 800})
+            tabs = [context.new_page() for _ in range(dice.choice((1, 1, 2)))]
+            for tab in tabs:
+                tab.goto(demo.url)
+                tab.get_by_test_id("headline").wait_for()
+            done: dict[str, int] = {}
+            for turn in range(dice.randrange(2, 5)):
+                tab, (kind, fault) = dice.choice(tabs), chosen(dice)
+                number = run * 10 + turn + 1
+                troubled(tab, ACTS[kind].sent_to, fault, dice.choice((1, 2, 3, 1_000_000)))
+                go(tab, ACTS[kind].view)
+                ACTS[kind].do(tab, number)
+                done[kind] = number  # of a figure the newest counts; of what is added each is looked for below
+                note = f"beside {number}"
+                if dice.random() < 0.5:
+                    _beside(tab, dice.choice(("jobs", "setups")), note)
+                    done[f"note {note}"] = number
+                if dice.random() < 0.4:
+                    tab.reload()
+                    tab.get_by_test_id("saving").wait_for()
+            for tab in tabs:
+                tab.unroute_all(behavior="ignoreErrors")
+                tab.evaluate("dispatchEvent(new Event('online'))")  # as the browser says when there is a network again
+            for tab in tabs:
+                wait_until(lambda tab=tab: _saved(tab), 40)  # type: ignore[misc]
+            for what, number in done.items():
+                if what.startswith("note "):
+                    overwritten += not _noted(tabs[0], what[5:])
+                elif not ACTS[what].there(tabs[0], number):
+                    lost += 1
+                    print(f"run {run}: {what} {number} is lost", flush=True)
+            context.close()
+            if run % 50 >= 48:
+                print(f"about {run + 1} runs, {lost} lost, {overwritten} overwritten", flush=True)
+        browser.close()
+    demo.kill()
+    return lost, overwritten
+
+
+def _saved(tab: Any) -> bool:
+    """Whether a tab says that all is saved; where two changed the same, what is on its screen is kept."""
+    keep = tab.get_by_role("button", name="Keep what is on this screen")
+    if keep.count():
+        keep.first.click()
+    return bool(tab.get_by_test_id("saving").text_content() == "Saved")
+
+
+def _beside(tab: Any, kind: str, note: str) -> None:
+    """Another client's edit of a field that the pages leave alone."""
+    for _ in range(20):
+        item = asked(tab, f"api/{kind}")[0]
+        before = item["doc"]["note"]
+        doc = item["doc"] | {"note": f"{before[-1500:]}|{note}|"}
+        etag = {"if-match": f'"{item["revision"]}"'}
+        if tab.context.request.put(f"{home(tab)}api/{kind}/{item['id']}", data=doc, headers=etag).ok:
+            return
+    raise AssertionError("the other client never came through")
+
+
+def _noted(tab: Any, note: str) -> bool:
+    return any(f"|{note}|" in asked(tab, f"api/{kind}")[0]["doc"]["note"] for kind in ("jobs", "setups"))
+
+
+class Server:
+    """A server over a folder that can be killed and started again at once: all it is made of is loaded already."""
+
+    def __init__(self, folder: Path) -> None:
+        import alembic.command  # noqa: F401
+        import uvicorn  # noqa: F401
+
+        from jumpstop.api import app, jobs, log, tools  # noqa: F401
+        from jumpstop.demo import begin
+        from jumpstop.store.database import FILE
+
+        self.folder = folder
+        if not (folder / FILE).exists():
+            begin(folder)
+        self.socket = socket.socket(socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
+        self.socket.bind(("127.0.0.1", 0))
+        self.socket.listen(128)
+        self.url = f"http://127.0.0.1:{self.socket.getsockname()[1]}"
+        self.start()
+
+    def start(self) -> None:
+        """Start it."""
+        self.child = os.fork()
+        if self.child == 0:
+            import uvicorn
+
+            from jumpstop.api.app import create_app
+
+            uvicorn.Server(uvicorn.Config(create_app(self.folder), log_level="critical")).run(sockets=[self.socket])
+            os._exit(0)
+
+    def kill(self) -> None:
+        """Stop it as a power cut would stop the program."""
+        os.kill(self.child, signal.SIGKILL)
+        os.waitpid(self.child, 0)
+
+
+class Writer:
+    """Writes of all kinds, one after the other, on documents of its own; knows what was acknowledged."""
+
+    def __init__(self, url: str, name: str) -> None:
+        self.url, self.name, self.number = url, name, 0
+        self.acknowledged: dict[tuple[str, str], int] = {}
+        self.sent: dict[str, str] = {}  # kept once each, by their ids: what they are
+        self.count = 0
+        self.items: dict[str, str] = {}
+
+    def begin(self) -> None:
+        """Documents of its own of every kind that is changed in place."""
+        with httpx.Client(base_url=self.url, timeout=10) as client:
+            for kind in ("setups", "jobs", "units", "bodies"):
+                doc = client.get(f"/api/{kind}").json()[0]["doc"] | {"name": self.name, "note": "0"}
+                made = client.post(f"/api/{kind}", json=doc | ({"sessions": []} if kind == "jobs" else {}))
+                made.raise_for_status()
+                self.items[kind] = made.json()["id"]
+                self.acknowledged[kind, self.items[kind]] = 0
+
+    def write(self, stop: threading.Event) -> None:
+        """Until told to stop, or the server is gone."""
+        dice = random.Random(f"{self.name} {self.number}")
+        with httpx.Client(base_url=self.url, timeout=5) as client:
+            while not stop.is_set():
+                try:
+                    self._one(client, dice)
+                except httpx.HTTPError:
+                    return
+
+    def _one(self, client: httpx.Client, dice: random.Random) -> None:
+        self.number += 1
+        what = dice.choice((*self.items, "filters", "log", "undo"))
+        if what in self.items:
+            path = f"/api/{what}/{self.items[what]}"
+            item = client.get(path).json()
+            etag = {"if-match": f'"{item["revision"]}"', "x-page": self.name}
+            answer = client.put(path, json=item["doc"] | {"note": str(self.number)}, headers=etag)
+            answer.raise_for_status()
+            self.acknowledged[what, self.items[what]] = self.number
+        elif what == "undo":
+            client.post("/api/undo", headers={"x-page": "nobody"}).raise_for_status()
+        else:
+            key = f"{self.name}-{self.number}"
+            self.sent[key] = what
+            self._keep(client, what, key)
+        self.count += 1
+
+    def _keep(self, client: httpx.Client, what: str, key: str) -> None:
+        if what == "filters":
+            client.post(f"/api/filters/keep/{key}", json={"name": key, "stops": 1}).raise_for_status()
+        else:
+            entry = {"name": key, "at": "2026-06-24T12:00:00", "flashes": 1}
+            client.post(f"/api/log/keep/{key}", json=entry).raise_for_status()
+
+    def missing(self, client: httpx.Client) -> int:
+        """How many acknowledged changes are not there."""
+        lost = 0
+        for (kind, item), number in self.acknowledged.items():
+            lost += int(client.get(f"/api/{kind}/{item}").json()["doc"]["note"]) < number
+        return lost
+
+    def again(self, client: httpx.Client) -> None:
+        """Send all that is kept once a second time, as a page does that heard no answer."""
+        for key, what in self.sent.items():
+            self._keep(client, what, key)
+
+
+def kills(folder: Path) -> str:
+    """The server killed under writes of all kinds: what was acknowledged is there, once."""
+    count, lost, written = runs(1000), 0, 0
+    server, dice = Server(folder / "data"), random.Random(SEED)
+    writers = [Writer(server.url, f"w{at}") for at in range(4)]
+    for writer in writers:
+        writer.begin()
+    for turn in range(count):
+        stop = threading.Event()
+        threads = [threading.Thread(target=writer.write, args=(stop,)) for writer in writers]
+        for thread in threads:
+            thread.start()
+        enough = sum(writer.count for writer in writers) + dice.randrange(1, 25)
+        wait_until(lambda enough=enough: sum(writer.count for writer in writers) >= enough)  # type: ignore[misc]
+        time.sleep(dice.uniform(0, 0.02))
+        stop.set()  # what is under way is cut off
+        server.kill()
+        for thread in threads:
+            thread.join()
+        server.start()
+        with httpx.Client(base_url=server.url, timeout=20) as client:
+            lost += sum(writer.missing(client) for writer in writers)
+        if turn % 100 == 99:
+            print(f"{turn + 1} kills, {sum(one.count for one in writers):,} writes, {lost} lost", flush=True)
+    written = sum(writer.count for writer in writers)
+    with httpx.Client(base_url=server.url, timeout=20) as client:
+        for writer in writers:
+            writer.again(client)
+        names = [one["doc"]["name"] for one in client.get("/api/filters").json()]
+        entries, after = list[str](), 0
+        while True:
+            text = client.get("/api/log/text", params={"most": 500, "after": after}).json()
+            entries += [one["name"] for one in text["entries"]]
+            after += 500
+            if not text["more"]:
+                break
+    doubled = 0
+    for writer in writers:
+        for key, what in writer.sent.items():
+            found = (names if what == "filters" else entries).count(key)
+            lost += found == 0
+            doubled += found > 1
+    server.kill()
+    assert not lost, lost
+    assert not doubled, doubled
+    return f"kills: {count:,} kills under {written:,} acknowledged writes, 0 lost, 0 doubled"
+
+
+def starts(folder: Path) -> str:
+    """First starts and migrations cut off, and the next start as well: the one after that works and has all."""
+    import alembic.command  # noqa: F401  # before the forks
+
+    count, dice, bad = runs(200), random.Random(SEED), 0
+    steps = {kind: steps_of(folder, kind) for kind in STARTS}
+    for turn in range(count):
+        kind = STARTS[turn % len(STARTS)]
+        here = folder / f"start{turn}"
+        prepared(here, kind)
+        for _ in range(dice.choice((1, 1, 2, 3))):
+            cut_off(lambda: started(here, kind), dice.randrange(steps[kind]))  # noqa: B023
+        try:
+            started(here, kind)
+            bad += not sound(here, kind)
+        except Exception as error:
+            bad += 1
+            print(f"{kind}: {error}", flush=True)
+        copies = [one for one in here.iterdir() if one.name.startswith("before-")]
+        bad += len(copies) > 1
+        shutil.rmtree(here)
+    assert not bad, bad
+    return f"starts: {count} first starts and migrations cut off (of up to {max(steps.values())} steps), 0 unusable"
+
+
+async def _studio(url: str, seconds: float) -> tuple[list[float], dict[str, int], list[float]]:
+    """(answers [ms], entries sent by phones, starts of a page [s])."""
+    answers: list[float] = []
+    sent: dict[str, int] = {}
+    end = time.monotonic() + seconds
+    limits = httpx.Limits(max_connections=None)
+
+    async def timed(client: httpx.AsyncClient, method: str, path: str, **more: Any) -> Any:
+        start = time.perf_counter()
+        answer = await client.request(method, path, **more)
+        answers.append((time.perf_counter() - start) * 1000)
+        answer.raise_for_status()
+        return answer.json()
+
+    async def phone(number: int, client: httpx.AsyncClient) -> None:
+        dice = random.Random(number)
+        job = (await timed(client, "GET", "/api/jobs"))[0]["id"]
+        setups = (await timed(client, "GET", "/api/setups"))[:10]
+        setup = dice.choice(setups)["id"]
+        seen = await timed(client, "GET", f"/api/log/set/{job}/{setup}")
+        blank = next((one["blank"] for one in seen["lights"] if one["blank"]), seen["ambient"])
+        count = 0
+        while time.monotonic() < end:
+            await asyncio.sleep(dice.uniform(5, 15))
+            entry = blank | {"note": f"phone {number}", "flashes": count, "at": "2026-06-24T12:00:00"}
+            await timed(client, "POST", f"/api/log/keep/p{number}-{count}", json=entry)
+            count += 1
+            sent[str(number)] = count
+
+    async def nudger(number: int, client: httpx.AsyncClient) -> None:
+        dice = random.Random(1000 + number)
+        setups = await timed(client, "GET", "/api/setups")
+        item = await timed(client, "POST", f"/api/setups/{setups[number % 10]['id']}/copy")
+        doc, revision = item["doc"], item["revision"]
+        while time.monotonic() < end:
+            for _ in range(dice.randrange(3, 8)):  # a figure is nudged some times, and looked at
+                doc = doc | {"frames": doc["frames"] + 1}
+                etag = {"if-match": f'"{revision}"', "x-page": f"n{number}"}
+                solved = await timed(client, "PUT", f"/api/setups/{item['id']}", json=doc, headers=etag)
+                revision = solved["revision"]
+                await asyncio.sleep(dice.uniform(0.15, 0.3))
+            await asyncio.sleep(dice.uniform(1, 3))
+        stored = await timed(client, "GET", f"/api/setups/{item['id']}")
+        assert stored["doc"]["frames"] == doc["frames"]
+
+    started_in: list[float] = []
+
+    async def opener() -> None:
+        from playwright.async_api import async_playwright
+
+        async with async_playwright() as playwright:
+            browser = await launch(playwright)
+            while time.monotonic() < end:
+                page = await browser.new_page()
+                start = time.perf_counter()
+                await page.goto(url)
+                await page.get_by_test_id("headline").wait_for()
+                started_in.append(time.perf_counter() - start)
+                await page.close()
+                await asyncio.sleep(8)
+            await browser.close()
+
+    async with httpx.AsyncClient(base_url=url, timeout=30, limits=limits) as client:
+        await asyncio.gather(
+            opener(), *(phone(at, client) for at in range(50)), *(nudger(at, client) for at in range(10))
+        )
+    return answers, sent, started_in
+
+
+def studio(folder: Path) -> str:
+    """Fifty phones and ten pages on one server: answers stay quick, and every entry is there."""
+    demo = Demo(folder / "data")
+    minutes = float(os.environ.get("MINUTES", "5"))
+    answers, sent, opened = asyncio.run(_studio(demo.url, minutes * 60))
+    with httpx.Client(base_url=demo.url, timeout=30) as client:
+        there, after = 0, 0
+        while True:
+            text = client.get("/api/log/text", params={"most": 500, "after": after}).json()
+            there += sum(one["note"].startswith("phone ") for one in text["entries"])
+            after += 500
+            if not text["more"]:
+                break
+    demo.kill()
+    p95 = statistics.quantiles(answers, n=20)[-1]
+    lost = sum(sent.values()) - there
+    said = (
+        f"studio: {len(answers):,} answers in {minutes:g} min, median {statistics.median(answers):.0f} ms, "
+        f"p95 {p95:.0f} ms; a page stands after {max(opened):.1f} s at most (of {len(opened)}); {there:,} entries, "
+        f"{lost} lost"
+    )
+    print(said, flush=True)
+    assert not lost
+    assert p95 < 100, said
+    assert max(opened) < 2, said
+    return said
+
+
+PARTS = {"pages": pages, "kills": kills, "starts": starts, "studio": studio}
+
+
+def main() -> int:
+    """Run the parts that are asked for; the exit code is 1 where anything was lost."""
+    told, start = [], time.monotonic()
+    for name in sys.argv[1:] or PARTS:
+        with tempfile.TemporaryDirectory() as folder:
+            told.append(f"{PARTS[name](Path(folder))}  ({time.monotonic() - start:.0f} s)")
+        print(told[-1], flush=True)
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
