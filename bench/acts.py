@@ -99,7 +99,7 @@ def _modifier(page: Page, number: int) -> None:
 
 def _currency(page: Page, number: int) -> None:
     page.get_by_role("button", name="Settings").click()
-    page.get_by_label("Currency").fill(f"C{number % 100}")
+    page.get_by_label("Currency").fill(str(number % 10000))
     page.keyboard.press("Tab")
     page.get_by_role("dialog", name="Settings").get_by_role("button", name="Close").click()
 
@@ -137,7 +137,7 @@ ACTS = {
         "**/api/filters/keep/*",
     ),
     "preferences": Act(
-        "Setup", _currency, lambda p, n: asked(p, "api/preferences")["currency"] == f"C{n % 100}", "**/api/preferences"
+        "Setup", _currency, lambda p, n: asked(p, "api/preferences")["currency"] == str(n % 10000), "**/api/preferences"
     ),
     "log": Act(
         "Log", _log,

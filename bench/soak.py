@@ -55,45 +55,57 @@ def _pages(folder: Path, seeds: range) -> tuple[int, int]:
     demo = Demo(folder / "data")
     with sync_playwright() as playwright:
         browser = launch(playwright)
-        for run in seeds:
+        tabs: list[Any] = []
+        for at, run in enumerate(seeds):
             dice = random.Random(SEED + run)
-            context = browser.new_context(viewport={"width": 1280, "height": 800})
-            tabs = [context.new_page() for _ in range(dice.choice((1, 1, 2)))]
-            for tab in tabs:
-                tab.goto(demo.url)
-                tab.get_by_test_id("headline").wait_for()
-            done: dict[str, int] = {}
-            for turn in range(dice.randrange(2, 5)):
-                tab, (kind, fault) = dice.choice(tabs), chosen(dice)
-                number = run * 10 + turn + 1
-                troubled(tab, ACTS[kind].sent_to, fault, dice.choice((1, 2, 3, 1_000_000)))
-                go(tab, ACTS[kind].view)
-                ACTS[kind].do(tab, number)
-                done[kind] = number  # of a figure the newest counts; of what is added each is looked for below
-                note = f"beside {number}"
-                if dice.random() < 0.5:
-                    _beside(tab, dice.choice(("jobs", "setups")), note)
-                    done[f"note {note}"] = number
-                if dice.random() < 0.4:
-                    tab.reload()
-                    tab.get_by_test_id("saving").wait_for()
+            if at % 20 == 0:
+                for tab in tabs[:1]:
+                    tab.context.close()
+                context = browser.new_context(viewport={"width": 1280, "height": 800})
+                tabs = [context.new_page() for _ in range(2)]
+                for tab in tabs:
+                    keep = tab.get_by_role("button", name="Keep what is on this screen")
+                    tab.add_locator_handler(keep, lambda button: button.click())
+                    tab.goto(demo.url)
+                    tab.get_by_test_id("headline").wait_for()
+            done = [_edited(tabs, run * 10 + turn + 1, dice) for turn in range(dice.randrange(2, 5))]
             for tab in tabs:
                 tab.unroute_all(behavior="ignoreErrors")
                 tab.evaluate("dispatchEvent(new Event('online'))")  # as the browser says when there is a network again
             for tab in tabs:
                 wait_until(lambda tab=tab: _saved(tab), 40)  # type: ignore[misc]
-            for what, number in done.items():
-                if what.startswith("note "):
-                    overwritten += not _noted(tabs[0], what[5:])
-                elif not ACTS[what].there(tabs[0], number):
+            for kind, number, note in done:
+                alike = [other for one, other, _ in done if one == kind] if kind in FIGURES else [number]
+                if not any(ACTS[kind].there(tabs[0], one) for one in alike):
                     lost += 1
-                    print(f"run {run}: {what} {number} is lost", flush=True)
-            context.close()
-            if run % 50 >= 48:
-                print(f"about {run + 1} runs, {lost} lost, {overwritten} overwritten", flush=True)
+                    print(f"run {run}: {kind} {number} is lost", flush=True)
+                overwritten += bool(note) and not _noted(tabs[0], note)
+            if at % 50 == 49:
+                print(f"{at + 1} runs of {len(seeds)}, {lost} lost, {overwritten} overwritten", flush=True)
         browser.close()
     demo.kill()
     return lost, overwritten
+
+
+FIGURES = {"setup", "job", "unit", "preferences"}  # where the same is changed again; the others add something
+
+
+def _edited(tabs: list[Any], number: int, dice: random.Random) -> tuple[str, int, str]:
+    """One edit in one of the tabs that meets a fault, perhaps another client's beside it, perhaps a reload.
+
+    (what was edited, its number, what the other client wrote).
+    """
+    tab, (kind, fault), note = dice.choice(tabs), chosen(dice), ""
+    troubled(tab, ACTS[kind].sent_to, fault, dice.choice((1, 2, 3, 1_000_000)))
+    go(tab, ACTS[kind].view)
+    ACTS[kind].do(tab, number)
+    if dice.random() < 0.5:
+        note = f"beside {number}"
+        _beside(tab, dice.choice(("jobs", "setups")), note)
+    if dice.random() < 0.4:
+        tab.reload()
+        tab.get_by_test_id("saving").wait_for()
+    return kind, number, note
 
 
 def _saved(tab: Any) -> bool:

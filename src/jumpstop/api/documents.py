@@ -192,4 +192,4 @@ def get_preferences(request: Request) -> Preferences:
 def history(request: Request, page: Page = "") -> UndoOut:
     """What this page could undo and redo."""
     undo, redo = workspace_of(request).store.history(page)
-    return UndoOut(label=None, kind=None, ids=[], undo=undo, redo=redo)
+    return UndoOut(label=None, kind=None, ids=[], undo=undo, redo=redo, without=[])

@@ -20,12 +20,12 @@ from ..core.plan.moves import Bag
 from ..core.plan.reach import Solved, solve
 from ..core.plan.turns import day_shelf, units_at
 from ..core.plan.worked_out import with_distances
-from ..core.scene.job import Job, JobFile, Picked
+from ..core.scene.job import MOST_SETUPS, Job, JobFile, Picked
 from ..core.scene.setup import Setup
-from ..formats.documents import read_job, write_job
+from ..formats.documents import MAX_JOB_BYTES, read_job, write_job
 from ..formats.roster import read_roster, with_known_ids, write_roster
 from ..formats.table import csv_of
-from ..store.errors import NotFound
+from ..store.errors import NotFound, TooMuch
 from ..templates import names, template
 from ..words.board import BoardText, board_text
 from ..words.brief import BriefText, brief_text
@@ -252,10 +252,17 @@ def burst(
     return burst_text(solved.reach(kind, light), unit, per_s, frames, preferences)
 
 
-@router.get("/{item_id}/export.json", responses=REFUSED, response_class=Response)
+@router.get("/{item_id}/export.json", responses=REFUSED | {413: ERRORS[413]}, response_class=Response)
 def export(request: Request, item_id: str) -> Response:
-    """The job with all its setups, to be imported again."""
-    return file_answer(write_job(workspace_of(request).job_file(item_id)), "application/json", "jumpstop-job.json")
+    """The job with all its setups, to be imported again; where a file does not hold them all, that is said."""
+    workspace = workspace_of(request)
+    own = sum(one.job_id == item_id for one in workspace.store.items("setups"))
+    if own > MOST_SETUPS:
+        raise TooMuch(f"This job has {own} setups, and a file holds {MOST_SETUPS}: put some into another job first.")
+    text = write_job(workspace.job_file(item_id))
+    if len(text.encode()) > MAX_JOB_BYTES:
+        raise TooMuch(f"This job comes to more than {MAX_JOB_BYTES // 2**20} MB, which no file takes: divide it.")
+    return file_answer(text, "application/json", "jumpstop-job.json")
 
 
 @router.post("/import", status_code=201, responses={422: ERRORS[422]}, openapi_extra=AS_JSON)

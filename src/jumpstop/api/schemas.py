@@ -128,7 +128,7 @@ class UndoOut(BaseModel):
     ids: list[str]
     undo: str | None
     redo: str | None
-    without: list[str] = []
+    without: list[str]
 
 
 class RowProblem(BaseModel):

@@ -20,7 +20,7 @@ from ..core.physics.scales import Step
 from ..core.plan.learning import Learning, Row, Rows, learn
 from ..core.plan.reach import Solved, solve
 from ..core.plan.worked_out import with_distances, with_units
-from ..core.scene.job import Job, JobFile, JobSetup, in_wind
+from ..core.scene.job import MOST_SETUPS, Job, JobFile, JobSetup, in_wind
 from ..core.scene.light import OwnModifier
 from ..core.scene.log import LogEntry
 from ..core.scene.parts import Parts
@@ -33,7 +33,6 @@ from ..words.problems import cannot_solve, problems_of
 from .schemas import Preferences, SolvedSetup
 
 Meta = dict[str, Any]
-MOST_SETUPS = 60  # of one job
 MOST_KEPT = 4  # solved setups
 MOST_READ = 100  # setups as they were read
 USUAL_SHELF = 500  # units

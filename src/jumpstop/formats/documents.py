@@ -15,7 +15,7 @@ from ..words.problems import problems_of
 from .errors import Unreadable
 
 MAX_SETUP_BYTES = 512 * 1024
-MAX_JOB_BYTES = 8 * 2**20
+MAX_JOB_BYTES = 48 * 2**20
 MAX_UNITS = 20_000
 
 

@@ -12,6 +12,7 @@ from typing import Any
 from sqlalchemy import Connection, Row, Select, delete, func, insert, select, update
 from sqlalchemy.exc import OperationalError
 
+from ..core.scene.job import MOST_SETUPS
 from ..core.scene.log import MOST as MOST_LOG
 from ..core.scene.parts import named, packed, unpacked
 from . import undo
@@ -63,6 +64,16 @@ def _found(connection: Connection, kind: Kind, item_id: str, looked_for: Mapping
     if row is None:
         raise NotFound(f"It is no longer among the {kind}.")
     return row
+
+
+def _holds(connection: Connection, job_id: str | None) -> None:
+    """Raises TooMuch where a job has more setups than its file holds."""
+    if job_id is None:
+        return
+    setups = TABLES["setups"]
+    count = connection.scalar(select(func.count()).select_from(setups).where(setups.c.job_id == job_id)) or 0
+    if count > MOST_SETUPS:
+        raise TooMuch(f"A job holds {MOST_SETUPS} setups at the most: put some into another job.")
 
 
 def _meta(connection: Connection) -> dict[str, Any]:
@@ -179,7 +190,9 @@ class Store:
         with self.writing() as connection:
             if job_id is not None:
                 _found(connection, "jobs", job_id)
-            return self._added(connection, kind, docs, label, job_id, page)
+            added = self._added(connection, kind, docs, label, job_id, page)
+            _holds(connection, job_id)
+            return added
 
     def keep(
         self,
@@ -277,7 +290,9 @@ class Store:
             taken = set(connection.scalars(select(table.c.name).where(table.c.name.startswith(base, autoescape=True))))
             number = next(n for n in range(2, len(taken) + 3) if f"{base} ({n})" not in taken)
             doc = original.doc | {"name": f"{base} ({number})"}
-            return self._added(connection, kind, [doc], f"Copy {base}", original.job_id, page)[0]
+            copied = self._added(connection, kind, [doc], f"Copy {base}", original.job_id, page)[0]
+            _holds(connection, original.job_id)
+            return copied
 
     def _added(
         self,
@@ -330,6 +345,7 @@ class Store:
                 connection.execute(update(table).where(table.c.id == setup_id).values(job_id=job_id))
                 before = kept(row)
                 undo.note(connection, label, page, [("setups", setup_id, before, before | {"job_id": job_id})])
+                _holds(connection, job_id)
             return Item(setup_id, row.revision, row.doc, job_id)
 
     def remove(self, kind: Kind, ids: Sequence[str], label: str, page: str = "") -> None:

@@ -148,7 +148,7 @@ export class DocumentSession<T extends object> {
   protected async get(): Promise<Reply<T>> {
     if (this.kind === 'preferences') {
       const { data, error, response } = await api.GET('/api/preferences')
-      return { data: data && { revision: 1, doc: data as T }, error, status: response.status }
+      return { data: chosen<T>(data), error, status: response.status }
     }
     const asked = api.GET(`/api/${this.kind as 'units'}/{item_id}`, {
       params: { path: { item_id: this.id } },
@@ -162,7 +162,7 @@ export class DocumentSession<T extends object> {
     if (this.kind === 'preferences') {
       const fields = Object.fromEntries(change.ops.map(({ path: [name] }) => [name, doc[name as keyof T]]))
       const { data, error, response } = await api.PUT('/api/preferences', { body: fields as never })
-      return { data: data && { revision: 1, doc: data as T }, error, status: response.status }
+      return { data: chosen<T>(data), error, status: response.status }
     }
     const { data, error, response } = await api.PUT(`/api/${this.kind as 'units'}/{item_id}`, {
       params: {
@@ -337,6 +337,12 @@ function held<T>(answer: unknown): Held<T> | undefined {
   return typeof found?.revision === 'number' && typeof found.doc === 'object' && found.doc !== null
     ? { revision: found.revision, doc: found.doc as T }
     : undefined
+}
+
+/** Preferences out of an answer, which have no revision; undefined where that is something else. */
+function chosen<T>(answer: unknown): Held<T> | undefined {
+  const found = answer as { step?: unknown } | null | undefined
+  return typeof found?.step === 'string' ? { revision: 1, doc: found as T } : undefined
 }
 
 const gone = (): Pick<Change, 'refused'> => ({

@@ -53,5 +53,7 @@
   {/each}
 </ul>
 {#if text.more}
-  <button type="button" class="btn btn-sm mt-2" onclick={more}>Older entries ({text.more.toLocaleString('en-GB')} more)</button>
+  <button type="button" class="btn btn-sm mt-2" onclick={more}
+    >Older entries ({text.more.toLocaleString('en-GB')} more)</button
+  >
 {/if}

@@ -14,6 +14,7 @@ from .setup import Setup
 OUTDOORS = frozenset(
     ("sand_or_snow", "distinct_shadows", "hazy_sun", "cloudy_bright", "heavy_overcast", "open_shade", "after_sunset")
 )
+MOST_SETUPS = 60  # of one job
 Least = Literal["weight", "price", "buy"]
 
 
@@ -171,7 +172,7 @@ class JobFile(Value):
     format: Literal["jumpstop-job"] = "jumpstop-job"
     version: Literal[1] = 1
     job: Job
-    setups: tuple[JobSetup, ...] = Field((), max_length=60, title="Setups")
+    setups: tuple[JobSetup, ...] = Field((), max_length=MOST_SETUPS, title="Setups")
     batteries: tuple[Battery, ...] = Field((), max_length=200, title="Batteries")
 
     @model_validator(mode="after")

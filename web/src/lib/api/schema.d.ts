@@ -776,7 +776,7 @@ export interface paths {
         };
         /**
          * Export
-         * @description The job with all its setups, to be imported again.
+         * @description The job with all its setups, to be imported again; where a file does not hold them all, that is said.
          */
         get: operations["export_api_jobs__item_id__export_json_get"];
         put?: never;
@@ -916,7 +916,7 @@ export interface paths {
         };
         /**
          * Text
-         * @description Entries, planned against found, and what readings have taught.
+         * @description A page of entries, planned against found, and what readings have taught.
          */
         get: operations["text_api_log_text_get"];
         put?: never;
@@ -4485,11 +4485,13 @@ export interface components {
         };
         /**
          * LogText
-         * @description The log of a job, or of all.
+         * @description The log of a job, or of all: a page of its entries, and how many there are after that.
          */
         LogText: {
             /** Entries */
             entries: components["schemas"]["EntryText"][];
+            /** More */
+            more: number;
             /** Setups */
             setups: components["schemas"]["FoundText"][];
             /** Things */
@@ -7665,7 +7667,8 @@ export interface components {
         };
         /**
          * ThingText
-         * @description One thing before and after its readings [stops]: mean and sd; by: the entries behind it.
+         * @description One thing before and after its readings [stops]: mean and sd; readings: how many are behind it; by: the newest of
+         *     them, told: each in a line.
          */
         ThingText: {
             /** Key */
@@ -7682,8 +7685,12 @@ export interface components {
             sd: number;
             /** Prior Sd */
             prior_sd: number;
+            /** Readings */
+            readings: number;
             /** By */
             by: string[];
+            /** Told */
+            told: string[];
             /** Tied */
             tied: string;
         };
@@ -7888,11 +7895,8 @@ export interface components {
             undo: string | null;
             /** Redo */
             redo: string | null;
-            /**
-             * Without
-             * @default []
-             */
-            without?: string[];
+            /** Without */
+            without: string[];
         };
         /**
          * Unit
@@ -15752,6 +15756,10 @@ export interface operations {
             query?: {
                 /** @description A job; without it all that was ever logged. */
                 job?: string | null;
+                /** @description How many entries, the newest first. */
+                most?: number;
+                /** @description How many newer ones to pass over. */
+                after?: number;
             };
             header?: never;
             path?: never;
