@@ -2,7 +2,9 @@
 
 import gzip
 import http.client
+import io
 import itertools
+import json
 import os
 import statistics
 import subprocess
@@ -16,7 +18,9 @@ from datetime import datetime
 from pathlib import Path
 from typing import TypeVar
 
+import httpx
 import numpy as np
+from PIL import Image
 from playwright.sync_api import sync_playwright
 
 from jumpstop.api.workspace import MOST_KEPT
@@ -46,6 +50,7 @@ from jumpstop.words.figures import DisplayUnits
 
 sys.path.insert(0, str(Path(__file__).parent))
 from chromium import Demo, launch
+from large import large_job, log_entries
 
 ROOT = Path(__file__).parent.parent
 
@@ -492,6 +497,78 @@ def dragged(url: str) -> list[tuple[float, float]]:
         return taken[5:]
 
 
+def large(lines: list[str]) -> None:
+    """What large data takes of a server: time, and memory over what it held before."""
+    with tempfile.TemporaryDirectory() as folder:
+        server = Demo(Path(folder) / "data")
+        with httpx.Client(base_url=server.url, timeout=120) as client:
+            job = large_job(client, 60)
+            _asked(lines, server, client, "cards of 60 setups", f"/api/jobs/{job}/cards.html")
+            week = client.get("/api/jobs").json()[0]
+            for people, chargers, unit_flashes in ((10_000, 0, None), (1, 2, 4)):
+                _crowded(client, week["id"], people, chargers, unit_flashes)
+                what = (
+                    "day of 10,000 people" if people > 1 else "day of 1,320 charges of four flashes each, two chargers"
+                )
+                _asked(lines, server, client, what, f"/api/jobs/{week['id']}/day")
+            _asked(lines, server, client, "calendar of the same", f"/api/jobs/{week['id']}/day.ics")
+            entries = log_entries(client, 10_000)
+            for at in range(0, 10_000, 2_500):
+                log = {"format": "jumpstop-readings", "version": 1, "entries": entries[at : at + 2_500]}
+                client.post("/api/log/import", content=json.dumps(log)).raise_for_status()
+        server.kill()
+        server.start()
+        time.sleep(4)  # what is loaded late is there
+        with httpx.Client(base_url=server.url, timeout=120) as client:
+            for what, path in (("text", "text"), ("export, JSON", "export.json"), ("export, CSV", "export.csv")):
+                _asked(lines, server, client, f"log of 10,000 entries, {what}", f"/api/log/{path}")
+            file = client.get("/api/log/export.json").content
+        server.kill()
+        fresh = Demo(Path(folder) / "fresh")
+        time.sleep(4)
+        with httpx.Client(base_url=fresh.url, timeout=120) as client:
+            _asked(lines, fresh, client, "log of 10,000 entries, import", "/api/log/import", file)
+            frame = io.BytesIO()
+            Image.effect_noise((750, 625), 60).resize((6000, 4160)).convert("RGB").save(
+                frame, "JPEG", progressive=True, subsampling=0
+            )
+            whole = "/api/frame?x=0&y=0&w=1&h=1"
+            _asked(lines, fresh, client, "test frame, 25 million pixels, progressive", whole, frame.getvalue())
+        fresh.kill()
+
+
+def _crowded(client: httpx.Client, job: str, people: int, chargers: int, flashes: int | None) -> None:
+    """The week's first session, with so many people; or one person whose frames empty so many small charges."""
+    item = client.get(f"/api/jobs/{job}").json()
+    session = item["doc"]["sessions"][0] | {"people": people, "start": None}
+    if flashes is not None:
+        session |= {"frames_each": 10_000, "minutes_each": 500.0, "tests": 0.0}
+        for unit in client.get("/api/units").json():
+            supplies = [one | {"full_flashes": flashes} for one in unit["doc"]["power_supplies"]]
+            doc, etag = unit["doc"] | {"power_supplies": supplies}, {"if-match": f'"{unit["revision"]}"'}
+            client.put(f"/api/units/{unit['id']}", json=doc, headers=etag).raise_for_status()
+    doc = item["doc"] | {"sessions": [session], "chargers": chargers, "charge_h": 0.2}
+    etag = {"if-match": f'"{item["revision"]}"'}
+    client.put(f"/api/jobs/{job}", json=doc, headers=etag).raise_for_status()
+
+
+def _asked(
+    lines: list[str], server: Demo, client: httpx.Client, what: str, path: str, body: bytes | None = None
+) -> httpx.Response:
+    def held(name: str) -> int:
+        text = Path(f"/proc/{server.process.pid}/status").read_text()
+        return int(next(line for line in text.splitlines() if line.startswith(name)).split()[1]) // 1024
+
+    PACE.wait()
+    Path(f"/proc/{server.process.pid}/clear_refs").write_text("5")  # the highest memory counts from here
+    before, start = held("VmRSS"), time.perf_counter()
+    answer = client.get(path) if body is None else client.post(path, content=body)
+    took = time.perf_counter() - start
+    answer.raise_for_status()
+    lines.append(f"| {what} | {took:.2f} s | {held('VmHWM') - before:+d} MB | | 2 s, 200 MB |")
+    return answer
+
+
 PARTS: dict[str, Callable[[list[str]], None]] = {
     "solving": core,
     "search": search,
@@ -500,6 +577,7 @@ PARTS: dict[str, Callable[[list[str]], None]] = {
     "learning": learning,
     "coverage": redrawn,
     "server": served,
+    "large": large,
 }
 HEAD = """# Benchmarks
 

@@ -26,6 +26,8 @@
 
   const shown = $derived(routeOf(hash))
   const View = $derived(shown.route.view)
+  /** What is not saved stays in sight, however far one scrolls. */
+  const troubled = $derived(outbox.state === 'waiting' || outbox.state === 'aside')
   const inHand = $derived(bench.session?.id ?? setups.all[0]?.id)
 
   const views = $derived<[string, string][]>([
@@ -78,7 +80,7 @@
 />
 
 <header
-  class="no-print bg-flag flex flex-nowrap items-center gap-x-4 px-3 text-white max-sm:flex-wrap max-sm:gap-x-0 max-sm:px-1 lg:px-5"
+  class={`no-print bg-flag flex flex-nowrap items-center gap-x-4 px-3 text-white max-sm:flex-wrap max-sm:gap-x-0 max-sm:px-1 lg:px-5 ${troubled ? 'sticky top-0 z-20' : ''}`}
 >
   <a href="#/" class="flex items-center gap-2 py-2 text-lg font-bold whitespace-nowrap max-sm:hidden">
     <img src="/icon.svg" alt="" width="24" height="24" />Jump Stop
