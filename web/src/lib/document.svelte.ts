@@ -365,10 +365,15 @@ export function whyWaiting(status: number, error: unknown): string {
     return 'The server no longer lets this device in. Open its link again (Kit shows a new one where the server runs).'
   if (status === 404)
     return 'The server does not know this address. Reload the page: it may have a newer version.'
-  if (status === 413) return 'It is larger than the server takes. Shorten it.'
+  if (status === 413)
+    return `${said(error) || 'It is larger than the server takes.'} Then try again, or let it go.`
   if (status === 429) return 'The server is asked too much just now. It is sent again by itself.'
   if (status === UNREACHABLE || status === BUSY || status < 500) return AWAY
   return problemsOf(error)
     .map((problem) => problem.sentence)
     .join(' ')
 }
+
+/** What the server itself says of it; '' where it says nothing. */
+const said = (error: unknown): string =>
+  ((error as { problems?: Problem[] } | undefined)?.problems ?? []).map((one) => one.sentence).join(' ')

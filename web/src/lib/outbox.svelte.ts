@@ -123,16 +123,19 @@ class Outbox {
       return Promise.resolve()
     }
     return new Promise((resolve) => {
+      const waiting = new AbortController()
       const late = setTimeout(() => {
+        waiting.abort() // another tab has the name for good
         rename()
         void navigator.locks.request(ALIVE + pageName(), hold)
         resolve()
       }, CLAIM_MS)
-      void navigator.locks.request(ALIVE + pageName(), () => {
+      const own = navigator.locks.request(ALIVE + pageName(), { signal: waiting.signal }, () => {
         clearTimeout(late)
         resolve()
         return hold()
       })
+      own.catch(() => {}) // given up: it has another name by now
     })
   }
 

@@ -1,5 +1,6 @@
 <!-- Whether the server has all that was done here, in one word; and, where it has not, what waits and what to do. -->
 <script lang="ts">
+  import { AWAY } from '../lib/document.svelte'
   import { log } from '../lib/log.svelte'
   import { outbox } from '../lib/outbox.svelte'
   import { address } from '../routes'
@@ -75,6 +76,8 @@
             <a class="link-button" href={address.log(one.entry.job ?? '')} onclick={() => (open = false)}
               >Mend it in the log</a
             >
+          {:else if log.waits && log.waits !== AWAY}
+            <button class="btn btn-sm" onclick={() => log.forget(one.id)}>Let it go</button>
           {/if}
         </li>
       {/each}
