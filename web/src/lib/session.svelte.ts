@@ -59,6 +59,10 @@ export class SetupSession extends DocumentSession<Setup> {
   /** Ask again without a change: preferences, the shelf or the light looked at are different now. */
   async refresh(): Promise<void> {
     await this.settle()
+    await this.renew()
+  }
+
+  private async renew(): Promise<void> {
     const solved = await this.askUnchanged()
     if (solved) this.open(solved)
   }
@@ -103,7 +107,7 @@ export class SetupSession extends DocumentSession<Setup> {
 
   /** What was merged, refused or let go leaves the screen with an older answer: ask anew. */
   protected override async idle(): Promise<void> {
-    if (this.came?.solved.revision !== this.revision) await this.refresh()
+    if (this.came?.solved.revision !== this.revision) await this.renew()
     else if (this.trouble === '' && this.answer === null) this.show()
   }
 

@@ -145,3 +145,20 @@ test('while figures are nudged only lanes in sight are asked for; the others fol
   expect(one.answer?.lanes?.spare).toEqual([10, 20, 30])
   vi.useRealTimers()
 })
+
+test('after a clash the answer is asked anew, and what is changed next is sent', async () => {
+  const session = opened('a')
+  session.edit('Frames', (s) => (s.frames = 2))
+  await until(1)
+  const current = { id: 'a', revision: 5, job_id: null, doc: solved('a', 9, 5).setup, line: '' }
+  sent[0]!.answer(reply({ problems: [], current }, 412))
+  await until(2) // what the other made of it
+  sent[1]!.answer(reply(solved('a', 9, 5)))
+  await vi.waitFor(() => expect(session.aside.length).toBe(1))
+  expect(session.doc.frames).toBe(2) // still on the screen
+  session.choose(session.aside[0]!, 'theirs')
+  expect(session.doc.frames).toBe(9)
+  session.edit('Frames', (s) => (s.frames = 10))
+  await until(3)
+  expect([sent[2]!.match, sent[2]!.body.frames]).toEqual(['"5"', 10])
+})
