@@ -248,6 +248,12 @@ def test_a_frame_of_many_parts_is_refused_before_it_is_decoded(monkeypatch: pyte
         read_frame(noisy(400, 300, progressive=True), whole)
 
 
+def test_a_frame_of_ten_million_pieces_is_refused_at_once() -> None:
+    whole = noisy(64, 48)
+    with pytest.raises(Unreadable, match="too many pieces"):
+        read_frame(whole[:2] + b"\xff\xe0\x00\x02" * 9_900_000 + whole[2:], Patch(0, 0, 1, 1))
+
+
 def test_frames_wait_for_each_other_or_are_told_to(monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr(frame, "WAIT_S", 0.05)
     data = noisy(64, 48)

@@ -134,7 +134,6 @@
       This browser has no room, or no leave, to keep what you do. Leave this page open until it says “Saved”.
     </p>
   {/if}
-  <NotSaved />
   {#if ready}
     <View {...shown.props} />
   {:else if person.trouble}
@@ -143,10 +142,11 @@
     <p class="text-quiet">Opening …</p>
   {/if}
 </main>
+<NotSaved />
 
 <div
   role={history.refused ? 'alert' : 'status'}
-  class="no-print pointer-events-none fixed bottom-4 left-1/2 z-30 w-max max-w-[92vw] -translate-x-1/2"
+  class="no-print pointer-events-none fixed bottom-[calc(1rem+var(--slips,0px))] left-1/2 z-30 w-max max-w-[92vw] -translate-x-1/2"
 >
   {#if history.said}<p
       class={`rounded-lg px-4 py-2 text-sm shadow-lg ${history.refused ? 'bg-base-100 text-short border-short pointer-events-auto border-2 font-semibold' : 'bg-primary text-primary-content'}`}

@@ -11,8 +11,7 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 log = logging.getLogger("jumpstop")
 
-LOG_PATH = "/api/log/import"
-IMPORT_PATHS = frozenset({"/api/shelf/import", LOG_PATH, "/api/jobs/import"})
+IMPORT_PATHS = frozenset({"/api/shelf/import", "/api/log/import", "/api/jobs/import"})
 FRAME_PATH = "/api/frame"
 MAX_FRAME = 41 * 2**20  # a JPEG file of a camera
 MAX_BODY = 2 * 2**20  # every body but an import
@@ -85,10 +84,9 @@ class Guard:
 def most_at(path: str) -> int:
     """The largest body that is taken at a path [bytes]."""
     if path in IMPORT_PATHS:
-        from ..formats.log import MAX_BYTES as MAX_LOG
-        from ..formats.shelf import MAX_BYTES  # late: files are seldom read, and slow to load the reading of
+        from ..formats.documents import MAX_FILE_BYTES  # late: files are seldom read, and slow to load the reading of
 
-        return (MAX_LOG if path == LOG_PATH else MAX_BYTES) + 2**20
+        return MAX_FILE_BYTES + 2**20
     return MAX_FRAME if path == FRAME_PATH else MAX_BODY
 
 

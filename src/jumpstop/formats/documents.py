@@ -15,7 +15,8 @@ from ..words.problems import problems_of
 from .errors import Unreadable
 
 MAX_SETUP_BYTES = 512 * 1024
-MAX_JOB_BYTES = 48 * 2**20
+MAX_FILE_BYTES = 48 * 2**20  # of any file that is imported
+MAX_JOB_BYTES = MAX_FILE_BYTES
 MAX_UNITS = 20_000
 
 

@@ -22,6 +22,7 @@ MAX_BYTES = 40 * 2**20
 MOST_PIXELS = 160_000_000  # larger than any camera's frame; what is beyond is refused by its header alone
 MOST_BY_PARTS = 25_000_000  # pixels of one that comes in several scans, of which the decoder holds all in memory
 MOST_SCANS = 16  # each goes through the whole frame; a progressive JPEG has about ten
+MOST_SEGMENTS = 10_000  # each is looked at by itself, by the decoder too
 FULL_PIXELS = 4_000_000  # larger frames are decoded at a half, a quarter or an eighth, which a patch does not mind
 WAIT_S = 15.0  # for the frames before this one
 LUMA = np.array([0.2126, 0.7152, 0.0722])  # of linear sRGB [IEC 61966-2-1]
@@ -97,9 +98,12 @@ def _too_large(most: int = MOST_PIXELS, kind: str = "frame") -> str:
 
 
 def _scans(data: bytes) -> int:
-    """In how many scans a JPEG comes; those of a thumbnail inside it are not its own."""
-    at, count = 2, 0
-    while (found := MARKER.search(data, at)) is not None:
+    """In how many scans a JPEG comes; those of a thumbnail inside it are not its own. Raises Unreadable."""
+    at, count, segments = 2, 0, 0
+    while count <= MOST_SCANS and (found := MARKER.search(data, at)) is not None:
+        segments += 1
+        if segments > MOST_SEGMENTS:
+            raise Unreadable("This JPEG file is damaged: it is in too many pieces.")
         at, kind = found.end(), found.group()[-1]
         if kind == END_OF_IMAGE:
             break

@@ -10,12 +10,12 @@ from pydantic import ValidationError
 from ..core.scene.log import MOST, LogEntry, LogFile, LogLine
 from ..core.scene.parts import PART, Parts
 from ..words.problems import problems_of
-from .documents import json_of
+from .documents import MAX_FILE_BYTES, json_of
 from .errors import Unreadable
 from .shelf import unguarded
 from .table import csv_of
 
-MAX_BYTES = 48 * 2**20  # more than a log of as many entries as there may be comes to
+MAX_BYTES = MAX_FILE_BYTES  # more than a log of as many entries as there may be comes to
 HEADS = ["id", "when", "name", "setup", "light", "stops", "temperature", "flashes", "swapped", "aside", "note", "entry"]
 ROWS = 500  # that are written together
 PART_ROW = "(part)"  # in place of a name: the row holds what entries hold alike, by its key

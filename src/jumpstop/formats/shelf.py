@@ -14,12 +14,11 @@ from ..core.kit.unit import Claim, Unit
 from ..core.scene.versions import UNIT_V1, unit_of_any_version
 from ..words.kit import printed
 from ..words.problems import Problem, problems_of
-from .documents import MAX_UNITS, json_of
+from .documents import MAX_FILE_BYTES, MAX_UNITS, json_of
 from .errors import Unreadable
 from .guide_number import parse_guide_number
 
-SHELF_BYTES = 16 * 2**20  # what all units of a shelf may take as JSON
-MAX_BYTES = 3 * SHELF_BYTES  # what a file may take: JSON in the cells of a table doubles its quotes
+MAX_BYTES = MAX_FILE_BYTES  # three times what all units of a shelf may take: JSON in cells doubles its quotes
 MAX_COLUMNS = 200
 MAX_LINE = 500_000  # characters between two line ends
 MAX_CELL = 200_000

@@ -151,16 +151,16 @@ class Store:
             table, items = TABLES[kind], dict[str, Item]()
             for some in chunks(ids):
                 found = select(table.c.id, table.c.revision, table.c.doc).where(table.c.id.in_(some))
-                items |= {key: Item(key, revision, doc) for key, revision, doc in connection.execute(found).tuples()}
+                items |= {key: Item(key, revision, doc) for key, revision, doc in connection.execute(found)}
             parts = parts_of(connection, {part for one in items.values() for part in named(one.doc)})
             return [items[key] for key in ids if key in items], parts
 
-    def written_log(self) -> tuple[Iterator[tuple[str, str]], dict[str, str]]:
+    def written_log(self) -> tuple[list[tuple[str, str]], dict[str, str]]:
         """(entries of the log as JSON by their ids, in their order, packed; their parts as JSON): nothing is read into
         values."""
         with self._reading() as connection:
-            rows = connection.exec_driver_sql("SELECT id, doc FROM log ORDER BY position, id").tuples().all()
-            return ((key, doc) for key, doc in rows), parts_of_log(connection)
+            rows = connection.exec_driver_sql("SELECT id, doc FROM log ORDER BY position, id")
+            return [(key, doc) for key, doc in rows], parts_of_log(connection)
 
     def _items(self, connection: Connection, kind: Kind, rows: Iterable[Row[Any]]) -> list[Item]:
         items = [_item(row) for row in rows]

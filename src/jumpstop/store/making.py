@@ -30,7 +30,7 @@ from .errors import Busy, StorageFault
 LOCK = "jumpstop.making.lock"
 WAIT_MAKING_S = 60  # for another start that is at it
 MAKING = ".making"  # a folder beside, in which the new file grows up
-LEFTOVERS = (f"{FILE}*.part*", f"{FILE}.restored*", f"*.{FILE}.part*", "*.part", "*.part-*")
+LEFTOVERS = ("*.part", "*.part-*", f"{FILE}.restored*")
 
 
 def made_ready(path: Path, fill: Callable[[Path], None] | None = None, anew: bool = False) -> None:

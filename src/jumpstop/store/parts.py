@@ -41,7 +41,7 @@ OF_EDITS = " UNION ".join(
 def parts_of_log(connection: Connection) -> dict[str, str]:
     """The parts that the log names, as JSON, by their keys."""
     rows = connection.execute(text(f"SELECT id, doc FROM parts WHERE id IN ({OF_LOG}) ORDER BY id"))
-    return {key: doc for key, doc in rows.tuples()}
+    return {key: doc for key, doc in rows}
 
 
 def forget_unnamed(connection: Connection) -> None:

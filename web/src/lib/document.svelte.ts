@@ -3,18 +3,13 @@
  * Changes go out in their order, one at a time, each made on the newest revision; where somebody else changed the same,
  * the person chooses; what is refused steps aside and holds up nothing behind it.
  */
-import { api, BUSY, once, problemsOf, UNREACHABLE, type Problem } from './api/client'
+import { api, once, problemsOf, type Problem } from './api/client'
 import { applied, difference, overlap, same, standing, type Op } from './difference'
+import type { KitKind } from './kitfields'
 import { outbox } from './outbox.svelte'
+import { GONE, held, REFUSED, whyWaiting, type Held, type Reply } from './reply'
 
-export type KitKind = 'units' | 'modifiers' | 'bodies' | 'filters' | 'triggers' | 'batteries'
 export type DocKind = KitKind | 'setups' | 'jobs' | 'preferences'
-
-/** A document as the server has it. */
-export interface Held<T> {
-  revision: number
-  doc: T
-}
 
 /** What one edit changed. label: what undo calls it. sent: the server may have it. refused, clash: it stepped aside. */
 export interface Change {
@@ -26,12 +21,10 @@ export interface Change {
   clash?: boolean
 }
 
-export type Reply<T> = { data?: Held<T>; error?: unknown; status: number }
-
 const AGAIN_MS = [600, 1500, 3000, 6000, 10000]
 
 const aside = (change: Change) => change.clash || change.refused !== undefined
-const REFUSED = [400, 404, 405, 409, 413, 415, 422, 428]
+const MOST_LABEL = 200 // characters, as the server takes them
 
 export class DocumentSession<T extends object> {
   readonly kind: DocKind
@@ -43,6 +36,7 @@ export class DocumentSession<T extends object> {
   inForm = $state(false)
   /** Why the server does not have the changes yet; '' while all goes well. */
   waits = $state('')
+  private named = ''
   protected stored: T | null = null
   protected revision = 0
   private running: Promise<void> | null = null
@@ -50,10 +44,14 @@ export class DocumentSession<T extends object> {
   private stick: () => void = () => {}
   private reloading: Promise<void> | null = null
 
-  constructor(kind: DocKind, id: string, held?: Held<T>) {
+  constructor(kind: DocKind, id: string) {
     this.kind = kind
     this.id = id
-    if (held) this.take(held)
+  }
+
+  /** What it is called, known before it is read where a page before this one kept it. */
+  get title(): string {
+    return (this.doc as { name?: string } | undefined)?.name ?? this.named
   }
 
   /** Change the document; `label` is what undo will call it: the figure's name, so that nudges of one figure merge. */
@@ -71,13 +69,14 @@ export class DocumentSession<T extends object> {
   /** Begin with a document that the server does not have at all; begun again, it takes the first one's place. */
   create(label: string, doc: T): void {
     this.doc = doc
-    this.changes = [{ label: label.slice(0, 200), ops: [{ path: [], now: doc }], since: Date.now() }]
+    this.changes = [changeOf(label, [{ path: [], now: doc }])]
     outbox.keep(this)
     this.go()
   }
 
   /** Changes that a page before this one kept. */
-  adopt(changes: Change[]): void {
+  adopt(changes: Change[], named: string): void {
+    this.named = named
     this.changes = [...changes, ...this.changes]
     outbox.keep(this)
     this.recompute()
@@ -146,10 +145,6 @@ export class DocumentSession<T extends object> {
 
   /** The document and its revision from the server; null where it does not answer, or has none. */
   protected async get(): Promise<Reply<T>> {
-    if (this.kind === 'preferences') {
-      const { data, error, response } = await api.GET('/api/preferences')
-      return { data: chosen<T>(data), error, status: response.status }
-    }
     const asked = api.GET(`/api/${this.kind as 'units'}/{item_id}`, {
       params: { path: { item_id: this.id } },
     })
@@ -158,12 +153,7 @@ export class DocumentSession<T extends object> {
   }
 
   /** Send the document as it is with one change made. */
-  protected async put(doc: T, label: string, change: Change): Promise<Reply<T>> {
-    if (this.kind === 'preferences') {
-      const fields = Object.fromEntries(change.ops.map(({ path: [name] }) => [name, doc[name as keyof T]]))
-      const { data, error, response } = await api.PUT('/api/preferences', { body: fields as never })
-      return { data: chosen<T>(data), error, status: response.status }
-    }
+  protected async put(doc: T, { label }: Change): Promise<Reply<T>> {
     const { data, error, response } = await api.PUT(`/api/${this.kind as 'units'}/{item_id}`, {
       params: {
         path: { item_id: this.id },
@@ -196,22 +186,19 @@ export class DocumentSession<T extends object> {
   protected async fetched(): Promise<boolean> {
     const { data, error, status } = await this.get()
     if (data) this.take(data)
-    else if (status === 404) this.unsent.forEach((one) => this.setAside(one, gone()))
+    else if (status === 404) this.unsent.forEach((one) => this.setAside(one, { refused: [GONE] }))
     else this.waits = whyWaiting(status, error)
     return data !== undefined
   }
 
   private note(label: string, ops: Op[]): void {
-    const held = this.changes.filter(aside).flatMap((one) => one.ops)
-    if (ops.some((op) => held.some((other) => overlap(op.path, other.path)))) ops = this.overAside(ops)
-    const last = this.changes.at(-1)
-    const merged =
-      last && !last.sent && !aside(last) && last.label === label.slice(0, 200) && mergedOps(last.ops, ops)
-    if (merged) this.replace(last, { ...last, ops: merged })
-    else {
-      this.changes = [...this.changes, { label: label.slice(0, 200), ops, since: Date.now() }]
-      outbox.keep(this)
-    }
+    const before = this.aside.flatMap((one) => one.ops)
+    if (ops.some((op) => before.some((other) => overlap(op.path, other.path)))) ops = this.overAside(ops)
+    const [last, next] = [this.changes.at(-1), changeOf(label, ops)]
+    const merged = last && !last.sent && !aside(last) && last.label === next.label && mergedOps(last.ops, ops)
+    if (merged) return this.replace(last, { ...last, ops: merged })
+    this.changes = [...this.changes, next]
+    outbox.keep(this)
   }
 
   /** What stepped aside and is now mended goes along with the new change, which counts from what the server has. */
@@ -235,6 +222,7 @@ export class DocumentSession<T extends object> {
 
   private async run(): Promise<void> {
     this.stuck = new Promise((resolve) => (this.stick = resolve))
+    this.waits = '' // what was asked for in vain before
     for (let turn = 0; this.unsent.length;) {
       const next = this.unsent[0]!
       const known = this.stored !== null || isNew(next)
@@ -261,7 +249,7 @@ export class DocumentSession<T extends object> {
     else {
       const sent = { ...next, sent: true }
       this.replace(next, sent)
-      return this.taken(sent, await this.put(doc, next.label, next))
+      return this.taken(sent, await this.put(doc, next))
     }
     this.recompute()
     return true
@@ -277,7 +265,7 @@ export class DocumentSession<T extends object> {
     const current = held<T>((error as { current?: unknown } | undefined)?.current)
     if (status === 412 && current) this.take(current)
     else if (status === 412) this.stored = null
-    else if (status === 404) this.setAside(sent, gone())
+    else if (status === 404) this.setAside(sent, { refused: [GONE] })
     else if (REFUSED.includes(status)) this.setAside(sent, { refused: problemsOf(error) })
     else {
       this.waits = whyWaiting(status, error)
@@ -320,6 +308,12 @@ export class DocumentSession<T extends object> {
   }
 }
 
+const changeOf = (label: string, ops: Op[]): Change => ({
+  label: label.slice(0, MOST_LABEL),
+  ops,
+  since: Date.now(),
+})
+
 /** Whether a change is the whole document, which the server does not have. */
 const isNew = ({ ops: [first] }: Change) => first?.path.length === 0 && first.was === undefined
 
@@ -330,50 +324,3 @@ function mergedOps(before: Op[], after: Op[]): Op[] | null {
   if (!plain || !alike) return null
   return after.map((op, at) => ({ ...op, was: before[at]!.was })).filter((op) => !same(op.was, op.now))
 }
-
-/** A stored document out of an answer; undefined where that is not one. */
-function held<T>(answer: unknown): Held<T> | undefined {
-  const found = answer as { revision?: unknown; doc?: unknown } | null | undefined
-  return typeof found?.revision === 'number' && typeof found.doc === 'object' && found.doc !== null
-    ? { revision: found.revision, doc: found.doc as T }
-    : undefined
-}
-
-/** Preferences out of an answer, which have no revision; undefined where that is something else. */
-function chosen<T>(answer: unknown): Held<T> | undefined {
-  const found = answer as { step?: unknown } | null | undefined
-  return typeof found?.step === 'string' ? { revision: 1, doc: found as T } : undefined
-}
-
-const gone = (): Pick<Change, 'refused'> => ({
-  refused: [
-    {
-      where: '',
-      field: 'Document',
-      sentence:
-        'It was deleted elsewhere. Once it is brought back there by Undo, send this again; or let it go.',
-    },
-  ],
-})
-
-/** The reason that needs nothing done. */
-export const AWAY = 'The server does not answer. It is sent again by itself.'
-
-/** Why something waits for the server, and what to do. */
-export function whyWaiting(status: number, error: unknown): string {
-  if (status === 401 || status === 403)
-    return 'The server no longer lets this device in. Open its link again (Kit shows a new one where the server runs).'
-  if (status === 404)
-    return 'The server does not know this address. Reload the page: it may have a newer version.'
-  if (status === 413)
-    return `${said(error) || 'It is larger than the server takes.'} Then try again, or let it go.`
-  if (status === 429) return 'The server is asked too much just now. It is sent again by itself.'
-  if (status === UNREACHABLE || status === BUSY || status < 500) return AWAY
-  return problemsOf(error)
-    .map((problem) => problem.sentence)
-    .join(' ')
-}
-
-/** What the server itself says of it; '' where it says nothing. */
-const said = (error: unknown): string =>
-  ((error as { problems?: Problem[] } | undefined)?.problems ?? []).map((one) => one.sentence).join(' ')

@@ -31,8 +31,8 @@ class History {
 
   async turn(way: 'undo' | 'redo'): Promise<void> {
     await outbox.settle()
-    if (outbox.waiting)
-      return this.tell(`What was changed last still waits: ${outbox.why} Then ${way} works again.`)
+    if (outbox.held)
+      return this.tell(`What was changed last still waits: ${outbox.held} Then ${way} works again.`)
     const { data, error } = way === 'undo' ? await api.POST('/api/undo') : await api.POST('/api/redo')
     if (data) {
       this.undo = data.undo

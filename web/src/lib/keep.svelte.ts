@@ -1,12 +1,13 @@
 /** What this browser keeps for the page, a text by its key. Nothing here throws; what cannot be kept is said. */
 
+import { SvelteSet } from 'svelte/reactivity'
+
 const PROBE = 'probe'
 
 class Keep {
   /** Keys of what is kept nowhere but in this page. */
-  private unkept = new Set<string>()
+  private unkept = new SvelteSet<string>()
   private able = $state(true)
-  private missing = $state(0)
 
   constructor() {
     this.able = this.put(PROBE, 'x'.repeat(1000))
@@ -15,7 +16,7 @@ class Keep {
 
   /** Whether what is written here outlives the page. */
   get works(): boolean {
-    return this.able && this.missing === 0
+    return this.able && this.unkept.size === 0
   }
 
   read(key: string): string | null {
@@ -29,12 +30,10 @@ class Keep {
   write(key: string, text: string): void {
     if (this.put(key, text)) this.unkept.delete(key)
     else this.unkept.add(key)
-    this.missing = this.unkept.size
   }
 
   drop(key: string): void {
     this.unkept.delete(key)
-    this.missing = this.unkept.size
     try {
       localStorage.removeItem(key)
     } catch {

@@ -10,8 +10,9 @@ import {
   type UnitLine,
 } from './api/client'
 import { bench } from './bench.svelte'
-import { DocumentSession, type KitKind } from './document.svelte'
+import { DocumentSession } from './document.svelte'
 import { history } from './history.svelte'
+import type { KitKind } from './kitfields'
 import { Newest } from './newest'
 
 /** A piece of kit being edited: once the server has a change, what shows it or counts with it is asked anew. */

@@ -3,10 +3,10 @@
  * kept by itself, so that tabs that wait beside each other keep what all of them wrote.
  */
 import { api, problemsOf, type LogEntry, type LogText, type Problem, type ReadingToTake } from './api/client'
-import { whyWaiting } from './document.svelte'
 import { keep } from './keep.svelte'
 import { Newest } from './newest'
 import { outbox, type Queue } from './outbox.svelte'
+import { whyWaiting } from './reply'
 import { freshId } from './stamp'
 
 const KEY = 'log-waiting/'
@@ -160,7 +160,10 @@ class Log implements Queue {
     }
     const query = { ...(job ? { job } : {}), most: MOST, after: before.entries.length }
     await this.newest.take(api.GET('/api/log/text', { params: { query } }), ({ data }) => {
-      if (data?.entries) this.text = { ...data, entries: [...before.entries, ...data.entries] }
+      if (!data?.entries) return
+      const known = new Set(before.entries.map((one) => one.id)) // newer ones may have moved the page
+      const older = data.entries.filter((one) => !known.has(one.id))
+      this.text = { ...data, entries: [...before.entries, ...older] }
     })
   }
 

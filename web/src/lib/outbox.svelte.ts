@@ -41,7 +41,7 @@ class Outbox {
     const one = session as Session
     const key = keyOf(pageName(), one)
     if (one.changes.length) {
-      const record: Record = { kind: one.kind, id: one.id, name: one.doc?.name ?? '', changes: one.changes }
+      const record: Record = { kind: one.kind, id: one.id, name: one.title, changes: one.changes }
       keep.write(key, JSON.stringify(record))
       if (!this.sessions.includes(one)) this.sessions = [...this.sessions, one]
     } else {
@@ -81,6 +81,11 @@ class Outbox {
     if (this.aside) return 'aside'
     if (!this.waiting) return 'saved'
     return this.why ? 'waiting' : 'saving'
+  }
+
+  /** Why changes of documents do not reach the server just now, where some wait; readings hold up nothing. */
+  get held(): string {
+    return this.sessions.find((one) => one.unsent.length && one.waits)?.waits ?? ''
   }
 
   /** Wait until the server has everything, or is seen not to answer. */
@@ -149,7 +154,7 @@ class Outbox {
       if (mine ? !own : alive.has(key.split('/')[1]!)) continue
       const record = keep.value<Record>(key)
       if (!mine) keep.drop(key)
-      if (record?.changes.length) open(record.kind, record.id).adopt(record.changes)
+      if (record?.changes.length) open(record.kind, record.id).adopt(record.changes, record.name)
     }
   }
 }

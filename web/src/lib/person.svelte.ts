@@ -1,11 +1,28 @@
 /** How this person wants things: preferences and scales, kept by the server. */
-import { api, sentenceOf, type Preferences, type Scales } from './api/client'
-import { DocumentSession } from './document.svelte'
+import { api, sentenceOf, sentences, type Preferences, type Scales } from './api/client'
+import { DocumentSession, type Change } from './document.svelte'
+import type { Held, Reply } from './reply'
 
 /** The preferences being edited: each field by itself, so that what another page chose stays. */
 class PreferencesDocument extends DocumentSession<Preferences> {
   /** Told when the server has taken a change, or refused it. */
   ontaken: () => Promise<void> = () => Promise.resolve()
+
+  override get title(): string {
+    return 'Settings'
+  }
+
+  protected override async get(): Promise<Reply<Preferences>> {
+    const { data, error, response } = await api.GET('/api/preferences')
+    return { data: chosen(data), error, status: response.status }
+  }
+
+  /** Only what was changed goes out. */
+  protected override async put(doc: Preferences, { ops }: Change): Promise<Reply<Preferences>> {
+    const fields = Object.fromEntries(ops.map(({ path: [name] }) => [name, doc[name as keyof Preferences]]))
+    const { data, error, response } = await api.PUT('/api/preferences', { body: fields as never })
+    return { data: chosen(data), error, status: response.status }
+  }
 
   protected override idle(): Promise<void> {
     return this.ontaken()
@@ -29,12 +46,13 @@ class Person {
   async load(): Promise<boolean> {
     this.session.ontaken = () => this.taken()
     const { data, error } = await api.GET('/api/preferences')
-    if (!data?.step) this.trouble = sentenceOf(error)
+    const found = chosen(data)
+    if (!found) this.trouble = sentenceOf(error)
     else {
-      this.session.take({ revision: 1, doc: data })
-      this.told = worded(data)
+      this.session.take(found)
+      this.told = worded(found.doc)
     }
-    return data?.step !== undefined && (await this.loadScales())
+    return found !== undefined && (await this.loadScales())
   }
 
   /** Remember a change; answers with what the server refused of it. It is kept here until the server has it. */
@@ -44,7 +62,7 @@ class Person {
     await this.session.settle()
     const refused = this.session.aside[0]
     if (refused) this.session.forget(refused)
-    return sentencesOf(refused?.refused)
+    return sentences(refused?.refused)
   }
 
   /** Lowest and highest value that a figure of a document may have, by the API's own description. */
@@ -87,7 +105,8 @@ class Person {
 const worded = ({ length, step, power, currency, avoid }: Preferences) =>
   JSON.stringify([length, step, power, currency, avoid])
 
-const sentencesOf = (problems: { sentence: string }[] | undefined) =>
-  (problems ?? []).map((problem) => problem.sentence).join(' ')
+/** Preferences out of an answer, which have no revision; undefined where that is something else. */
+const chosen = (answer: Preferences | undefined): Held<Preferences> | undefined =>
+  typeof answer?.step === 'string' ? { revision: 1, doc: answer } : undefined
 
 export const person = new Person()

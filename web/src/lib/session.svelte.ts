@@ -4,7 +4,8 @@
  */
 import { laidOver } from '../chart/sight'
 import { api, once, type Answer, type Setup, type Solved } from './api/client'
-import { DocumentSession, type Held, type Reply } from './document.svelte'
+import { DocumentSession, type Change } from './document.svelte'
+import type { Held, Reply } from './reply'
 
 const QUIET_MS = 700 // longer than it takes to press a key again
 
@@ -80,7 +81,7 @@ export class SetupSession extends DocumentSession<Setup> {
     return this.reply(data, error, response.status, false)
   }
 
-  protected override async put(doc: Setup, label: string): Promise<Reply<Setup>> {
+  protected override async put(doc: Setup, { label }: Change): Promise<Reply<Setup>> {
     const { data, error, response } = await api.PUT('/api/setups/{item_id}', {
       params: {
         path: { item_id: this.id },

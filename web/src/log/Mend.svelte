@@ -1,5 +1,6 @@
 <!-- An entry that the server will not have: what was typed, to be mended and sent again, or let go. -->
 <script lang="ts">
+  import { sentences } from '../lib/api/client'
   import { readNumber } from '../lib/figures'
   import { log, type Waiting } from '../lib/log.svelte'
 
@@ -22,7 +23,7 @@
 
 <form class="sheet mb-2 p-3" aria-label={`Not logged: ${entry.name}`} onsubmit={send}>
   <p role="alert" class="text-short font-semibold">
-    <bdi>{entry.name}</bdi>: <bdi>{waiting.problems!.map((one) => one.sentence).join(' ')}</bdi>
+    <bdi>{entry.name}</bdi>: <bdi>{sentences(waiting.problems)}</bdi>
   </p>
   <div class="mt-2 grid grid-cols-2 gap-2 sm:grid-cols-4">
     <label class="text-[0.84rem]"

@@ -1,6 +1,6 @@
 <!-- One light on the set: what to dial, how it came out, and the next dial once that is logged. -->
 <script lang="ts">
-  import type { LogEntry, SetLightText } from '../lib/api/client'
+  import { sentences, type LogEntry, type SetLightText } from '../lib/api/client'
   import { log } from '../lib/log.svelte'
   import { person } from '../lib/person.svelte'
   import { freshId } from '../lib/stamp'
@@ -143,7 +143,7 @@
     {/if}
     {#if refused}
       <div role="alert" class="border-short text-short rounded border p-2 font-semibold">
-        Not logged: <bdi>{refused.problems!.map((one) => one.sentence).join(' ')}</bdi>
+        Not logged: <bdi>{sentences(refused.problems)}</bdi>
         <button type="button" class="link-button" onclick={() => log.forget(refused.id)}>Let it go</button>
       </div>
     {/if}

@@ -22,8 +22,8 @@
 {:else if session && change}
   <Dialog title="Changed elsewhere" close={() => (later = change)}>
     <p>
-      <strong><bdi>{session.doc?.name ?? 'Settings'}</bdi></strong> was changed in another tab or on another device,
-      in the same place as here. Nothing has been overwritten.
+      <strong><bdi>{session.title}</bdi></strong> was changed in another tab or on another device, in the same place
+      as here. Nothing has been overwritten.
     </p>
     <ClashFields {session} {change} />
     <div class="mt-4 flex flex-wrap gap-2">

@@ -1,7 +1,7 @@
 <!-- A unit that nobody knows the guide number of, from one reading of a flash meter. -->
 <script lang="ts">
   import { onMount } from 'svelte'
-  import { api, problemsOf, type Problem } from '../lib/api/client'
+  import { api, problemsOf, sentences, type Problem } from '../lib/api/client'
   import { readDistance, readNumber, readSeconds } from '../lib/figures'
   import { kit } from '../lib/kit.svelte'
   import { person } from '../lib/person.svelte'
@@ -69,7 +69,7 @@
     <Field label="At ISO" bind:value={iso} />
     {#if problems.length}
       <p role="alert" class="text-short col-span-2 font-semibold">
-        {problems.map((problem) => problem.sentence).join(' ')}
+        {sentences(problems)}
       </p>
     {/if}
     <div class="col-span-2 flex justify-end gap-2">

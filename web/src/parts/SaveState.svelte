@@ -1,6 +1,7 @@
 <!-- Whether the server has all that was done here, in one word; and, where it has not, what waits and what to do. -->
 <script lang="ts">
-  import { AWAY } from '../lib/document.svelte'
+  import { sentences } from '../lib/api/client'
+  import { AWAY } from '../lib/reply'
   import { log } from '../lib/log.svelte'
   import { outbox } from '../lib/outbox.svelte'
   import { address } from '../routes'
@@ -18,9 +19,6 @@
     }[outbox.state],
   )
   const troubled = $derived(outbox.state === 'waiting' || outbox.state === 'aside')
-  const sentences = (problems: { sentence: string }[] | undefined) =>
-    problems?.map((problem) => problem.sentence).join(' ') ?? ''
-
   $effect(() => {
     if (!troubled) open = false
   })
@@ -44,7 +42,7 @@
         {#each session.changes as change, at (at)}
           <li class="py-2" data-testid="unsaved">
             <p>
-              <strong><bdi>{session.doc?.name ?? 'Settings'}</bdi></strong>: <bdi>{change.label}</bdi>
+              <strong><bdi>{session.title}</bdi></strong>: <bdi>{change.label}</bdi>
               <span class="text-quiet text-[0.84rem]">since {clock(change.since)}</span>
             </p>
             {#if change.refused}

@@ -19,7 +19,7 @@ from ..scene.job import Job, JobFile
 from ..scene.seen import MethodKind
 from .charges import Charging, Draw, Swap, drained, first_outs
 from .hours import minutes_of
-from .turns import Turn, day_shelf, turns_of, with_iso
+from .turns import Stretch, Turn, day_shelf, turns_of, with_iso
 
 IDLE_PER_H = 0.01  # of a charge that a unit takes while it is only switched on, from memory
 SD_FRAMES, SD_POWER, SD_CELLS = (
@@ -63,13 +63,18 @@ def capacity_of(unit: Unit, supply: PowerSupply | None, job: Job) -> float:
     return full_flashes(supply, unit.watt_seconds) * cold * job.cells
 
 
+def _idle(stretch: Stretch) -> float:
+    """What a unit takes in a stretch while it is only switched on [share of a charge]."""
+    return IDLE_PER_H * (stretch.end - stretch.start) / 60
+
+
 def _draws(turns: Sequence[Turn], unit: int, capacity: float) -> list[Draw]:
     out = []
     for turn in turns:
         for stretch in turn.stretches:
             own = [work for work in stretch.work if work.unit == unit]
             if own:
-                idle = IDLE_PER_H * (stretch.end - stretch.start) / 60 * capacity if math.isfinite(capacity) else 0.0
+                idle = _idle(stretch) * capacity if math.isfinite(capacity) else 0.0
                 out.append(Draw(stretch.start, stretch.end, max(work.drain for work in own) + idle))
     return out
 
@@ -85,17 +90,22 @@ def lasting(turns: Sequence[Turn], unit: int, capacity: float, sizes: Sequence[f
     flashes = sum(work.flashes for turn in turns for s in turn.stretches for work in s.work if work.unit == unit)
     if not math.isfinite(capacity):
         return Lasting(unit, capacity, charges, used, flashes, (), None, (), 0, 0, tuple(sizes))
-    charging = Charging(job.chargers, job.charge_h * 60)
+    charging = _charging(job)
     swaps, course = drained(draws, capacity, sizes, charging)
     out = next((swap.at for swap in swaps if swap.again > swap.at), None)
     wanted = max(1, math.ceil(used / capacity - 1e-9))
     fewest = wanted
     if job.chargers:  # with one more it never lasts less long
-        holds = lambda n: _holds(drained(draws, capacity, [1.0] * n, charging)[0])  # noqa: E731
-        fewest = 1 + bisect_left(range(1, wanted), True, key=holds)
+        fewest = 1 + bisect_left(
+            range(1, wanted), True, key=lambda n: _holds(drained(draws, capacity, [1.0] * n, charging)[0])
+        )
     return Lasting(
         unit, capacity, charges, used, flashes, tuple(swaps), out, tuple(course), wanted, fewest, tuple(sizes)
     )
+
+
+def _charging(job: Job) -> Charging:
+    return Charging(job.chargers, job.charge_h * 60)
 
 
 def _holds(swaps: Sequence[Swap]) -> bool:
@@ -269,7 +279,7 @@ def spread_of(plan: DayPlan, runs: int = RUNS, seed: int = SEED) -> Spread:
     power = SD_POWER * dice.standard_normal(runs)
     cells = np.maximum(0.2, 1 + SD_CELLS * dice.standard_normal((runs, len(plan.units))))
     outs = np.full(runs, np.inf)
-    charging = Charging(plan.job.chargers, plan.job.charge_h * 60)
+    charging = _charging(plan.job)
     for at, one in enumerate(plan.units):
         if math.isfinite(one.capacity) and runs:
             capacity = one.capacity * cells[:, at]
@@ -294,8 +304,7 @@ def _draws_of_runs(
                 frames[:, at] * work.flashes * battery.drained(np.minimum(1.0, 2.0 ** (power - work.below_full)))
                 for work in own
             ]
-            idle = IDLE_PER_H * (stretch.end - stretch.start) / 60 * capacity
             starts.append(stretch.start)
             ends.append(stretch.end)
-            full.append(np.max(drains, axis=0) + idle)
+            full.append(np.max(drains, axis=0) + _idle(stretch) * capacity)
     return np.array(starts), np.array(ends), np.array(full).reshape(len(starts), len(power)).T

@@ -134,12 +134,12 @@ def _apart(before: Floats, readings: Readings, place_variance: Floats) -> list[t
         left = readings.only(kept)
         apart, sd = left_out(known_after(before, left, place_variance), left)
         times = np.abs(apart / sd)
-        worst, last = float(np.max(times)), turn == MOST_TURNS - 1
-        alike = ODD if last else worst * (SAME_ODD if turn < ONE_BY_ONE else NEARLY_AS_ODD)
-        odd = times >= alike if worst > ODD else np.ones(len(kept), dtype=bool)
-        for line in np.flatnonzero(odd if not last else np.ones(len(kept), dtype=bool)):
+        worst = float(np.max(times))
+        settled = worst <= ODD or turn == MOST_TURNS - 1
+        odd = times >= (0.0 if settled else worst * (SAME_ODD if turn < ONE_BY_ONE else NEARLY_AS_ODD))
+        for line in np.flatnonzero(odd):
             out[int(kept[line])] = (float(apart[line]), float(apart[line] / sd[line]))
-        if worst <= ODD:
+        if settled:
             break
         kept = kept[~odd]
     return out

@@ -16,7 +16,7 @@ from ..scene.setup import Setup
 from .ambient import ambient_of
 from .chain import chain_of
 from .fixed import method_of
-from .reach import Solved, landed, scene_of, solve
+from .reach import Solved, landed, scene_of
 from .scene import Variants
 
 
@@ -48,20 +48,9 @@ def only(solved: Solved, unit: int) -> UnitTable:
 def landing(setup: Setup, table: UnitTable, kind: MethodKind, light: int, step: Step) -> Landing | None:
     """Where a shelf's first unit comes to; None where the method or the unit cannot be had."""
     try:
-        reach = solve(setup, table, step).reach(kind, light)
+        return landings(setup, table, kind, light, step, [setup.lights[light]])[0]
     except CannotSolve:
         return None
-    if not reach.able[0]:
-        return None
-    return Landing(
-        spare=float(reach.spare[0]),
-        sd=float(reach.sd[0]),
-        below_full=float(reach.below_full[0]),
-        left=float(reach.left[0]),
-        too_bright=float(reach.too_bright[0]),
-        off_stops=reach.method.off_stops,
-        camera=reach.method.camera,
-    )
 
 
 def landings(

@@ -25,7 +25,7 @@ PLACES: dict[tuple[str, str], type[BaseModel]] = {
     ("curtain", "body"): OwnBody,
 }
 """Where in an entry a part stands (a field, or a field of a field), and what it is."""
-APART: Any = {"was": True, "seen": {"was"}, "filter": {"filter"}, "curtain": {"body"}}
+APART: Any = {field: {inner} if inner else True for field, inner in PLACES}  # all of them, left out of an entry
 MOST_READ = 5000  # parts that are kept read
 
 

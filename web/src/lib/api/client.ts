@@ -156,16 +156,14 @@ export interface Stored<T> {
 }
 
 /** The problems of a refusal. */
-export function problemsOf(error: unknown): Problem[] {
+export function problemsOf(error: unknown, otherwise = 'The server could not answer.'): Problem[] {
   const found = (error as { problems?: Problem[] } | null | undefined)?.problems
-  return Array.isArray(found) && found.length
-    ? found
-    : [{ where: '', field: '', sentence: 'The server could not answer.' }]
+  return Array.isArray(found) && found.length ? found : [{ where: '', field: '', sentence: otherwise }]
 }
 
+/** Problems in their sentences. */
+export const sentences = (problems: Problem[] = []): string =>
+  problems.map((problem) => problem.sentence).join(' ')
+
 /** The sentences of a refusal. */
-export function sentenceOf(error: unknown): string {
-  return problemsOf(error)
-    .map((problem) => problem.sentence)
-    .join(' ')
-}
+export const sentenceOf = (error: unknown): string => sentences(problemsOf(error))
