@@ -312,6 +312,31 @@ def test_an_odd_reading_is_pointed_out_and_one_set_aside_teaches_nothing() -> No
     assert without.learned.mean == pytest.approx(learn(good, shelf()).learned.mean)
 
 
+@pytest.mark.parametrize("seed", range(4))
+def test_what_is_learned_entry_by_entry_is_what_all_teach_at_once(seed: int) -> None:
+    """In any order, over places read once, twice and often, with some set aside, one changed and one left out."""
+    rng, table = np.random.default_rng(seed), shelf()
+    entries = [
+        entry(*rng.integers(3, size=2).tolist(), float(rng.normal(0, 0.3)), metres=float(rng.choice([1.0, 2.0, 2.5])))
+        for _ in range(12)
+    ]
+    entries[5] = entries[5].model_copy(update={"aside": True})
+    entries.append(LogEntry.model_validate({"at": datetime(2026, 6, 12, 12), "note": "windy"}))
+    changed = [*entries[:3], entries[3].model_copy(update={"aside": True}), *entries[4:]]
+    learning = learn([], table)
+    for logged in [entries[: at + 1] for at in range(len(entries))] + [changed, changed[1:]]:
+        learning = learn(logged, table, before=learning)
+        whole = learn(logged, table)
+        assert learning.learned.places.keys() == whole.learned.places.keys()
+        at = [learning.learned.places[key] for key in whole.learned.places]
+        assert learning.learned.mean[at] == pytest.approx(whole.learned.mean, abs=1e-9)
+        assert learning.learned.covariance[np.ix_(at, at)] == pytest.approx(whole.learned.covariance, abs=1e-9)
+        assert [one.off for one in learning.found] == [one.off for one in whole.found]
+        assert [one.apart for one in learning.found] == pytest.approx([one.apart for one in whole.found], abs=1e-9)
+    less = table_of(UNITS[1:])
+    assert learn(changed[1:], less, before=learning).found == learn(changed[1:], less).found
+
+
 def _taken(row: Row, truths: dict[Any, float], rng: np.random.Generator) -> float:
     """What is really there over what is said [stops], before the reading's own noise."""
     own = sum(

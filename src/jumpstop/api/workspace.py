@@ -102,6 +102,7 @@ class Workspace:
     def __init__(self, store: Store) -> None:
         self.store = store
         self._lock = Lock()
+        self._log_lock = Lock()  # the log is read and learned from once, however many ask
         self._tables: dict[float, tuple[int, UnitTable]] = {}
         self._kit: dict[str, tuple[int, dict[str, Any]]] = {}
         self._log: tuple[tuple[int, ...], dict[str, Logged]] | None = None
@@ -152,12 +153,15 @@ class Workspace:
 
     def logged(self, meta: Meta) -> dict[str, Logged]:
         """The log, of which only what is new is read and worked out anew."""
+        with self._log_lock:
+            return self._logged(meta)
+
+    def _logged(self, meta: Meta) -> dict[str, Logged]:
         state = tuple(meta.get(changed(kind), 0) for kind in ("log", "units"))
-        with self._lock:
-            kept = self._log
-            if kept is not None and kept[0] == state:
-                return kept[1]
-            old = kept[1] if kept is not None and kept[0][1] == state[1] else {}
+        kept = self._log
+        if kept is not None and kept[0] == state:
+            return kept[1]
+        old = kept[1] if kept is not None and kept[0][1] == state[1] else {}
         table = self.said_table(METER_C_FLAT, meta)
         there = self.store.revisions("log")
         same = {key: old[key] for key, revision in there if key in old and old[key].revision == revision}
@@ -168,27 +172,27 @@ class Workspace:
         for item, entry in self._entries([key for key, _ in there if key not in same]):
             new[item.id] = Logged(item.revision, entry, rows.of(entry))
         found = {key: same.get(key) or new[key] for key, _ in there if key in same or key in new}
-        with self._lock:
-            self._log = (state, found)
+        self._log = (state, found)
         return found
 
     def _entries(self, ids: Sequence[str]) -> Iterator[tuple[Item, LogEntry]]:
         """Entries of the log that can be read, some at a time; what many of them hold alike is one value in all."""
         for some in chunks(ids):
             items, parts = self.store.packed("log", some)
-            with self._lock:
-                whole = [Item(one.id, one.revision, self._parts.whole(one.doc, parts)) for one in items]
+            whole = [Item(one.id, one.revision, self._parts.whole(one.doc, parts)) for one in items]
             good, _ = readable("log", whole)
             yield from good
 
     def learning(self, meta: Meta | None = None) -> Learning:
         """What all readings come to; kept until the log or the shelf changes."""
-        logged = self.logged(self.store.meta() if meta is None else meta)
-        kept = self._learning
-        if kept is None or kept[0] is not logged:
-            entries, rows = [one.entry for one in logged.values()], [one.row for one in logged.values()]
-            kept = self._learning = (logged, learn(entries, self.said_table(METER_C_FLAT, meta), rows))
-        return kept[1]
+        meta = self.store.meta() if meta is None else meta
+        with self._log_lock:
+            logged, kept = self._logged(meta), self._learning
+            if kept is None or kept[0] is not logged:
+                entries, rows = [one.entry for one in logged.values()], [one.row for one in logged.values()]
+                last = None if kept is None else kept[1]
+                kept = self._learning = (logged, learn(entries, self.said_table(METER_C_FLAT, meta), rows, last))
+            return kept[1]
 
     def kit(self, kind: Kind, meta: Meta) -> dict[str, Any]:
         """The kit of one kind by id, kept until its count of changes moves."""

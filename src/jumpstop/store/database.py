@@ -24,7 +24,7 @@ FILE = "jumpstop.sqlite3"
 WAIT_S = 5  # how long a write waits for another one
 MOST_WAL = 8 * 2**20  # bytes that the write-ahead log keeps once it is folded in
 
-LOCKED = "The data is being written by another program just now; try again."
+LOCKED = "The data is being written by another just now; try again."
 DAMAGED = "The data file is damaged. Stop the program and restore a backup."
 FAULTS: dict[str, tuple[type[JumpStopError], str]] = {
     "database is locked": (Busy, LOCKED),

@@ -7,6 +7,7 @@ from collections.abc import Iterable, Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass, replace
 from pathlib import Path
+from threading import Lock
 from typing import Any
 
 from sqlalchemy import Connection, Row, Select, delete, func, insert, select, update
@@ -16,8 +17,8 @@ from ..core.scene.job import MOST_SETUPS
 from ..core.scene.log import MOST as MOST_LOG
 from ..core.scene.parts import named, packed, unpacked
 from . import undo
-from .database import FILE, open_engine, said_plainly
-from .errors import Conflict, NotFound, Overtaken, StorageFault, TooMuch
+from .database import FILE, LOCKED, WAIT_S, open_engine, said_plainly
+from .errors import Busy, Conflict, NotFound, Overtaken, StorageFault, TooMuch
 from .parts import keep_parts, parts_of, parts_of_log
 from .rows import (
     CHANGE,
@@ -88,6 +89,7 @@ class Store:
         self.engine = open_engine(folder)
         self._unchanged = Unchanged(self.engine)
         self._file = self._identity()
+        self._one_writes = Lock()
 
     def close(self) -> None:
         """Let go of the data file."""
@@ -122,7 +124,7 @@ class Store:
     def writing(self) -> Iterator[Connection]:
         """A transaction with the write lock from its start, so that what it checked still holds when it writes."""
         self._still_there()
-        with said_plainly(), self.engine.connect() as connection:
+        with self._own_turn(), said_plainly(), self.engine.connect() as connection:
             connection.exec_driver_sql("BEGIN IMMEDIATE")
             yield connection
             connection.commit()
@@ -130,6 +132,16 @@ class Store:
                 driver: Any = connection.connection.driver_connection
                 driver.executescript("PRAGMA incremental_vacuum")  # to its end, where one call would free a page
         self._still_there()
+
+    @contextmanager
+    def _own_turn(self) -> Iterator[None]:
+        """Writes of this program one after the other: SQLite would let them ask again, later and later. Raises Busy."""
+        if not self._one_writes.acquire(timeout=WAIT_S):
+            raise Busy(LOCKED)
+        try:
+            yield
+        finally:
+            self._one_writes.release()
 
     def items(self, kind: Kind) -> list[Item]:
         """All documents of a kind, in their order."""
@@ -143,7 +155,7 @@ class Store:
         table = TABLES[kind]
         with self._reading() as connection:
             rows = connection.execute(select(table.c.id, table.c.revision).order_by(table.c.position, table.c.id))
-            return [(row.id, row.revision) for row in rows]
+            return [(key, revision) for key, revision in rows.all()]
 
     def packed(self, kind: Kind, ids: Sequence[str]) -> tuple[list[Item], dict[str, Any]]:
         """(these documents of a kind, with the parts that many hold alike named only; those parts by their names)."""

@@ -3,13 +3,15 @@
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Literal
+from functools import cached_property
+from operator import is_
+from typing import Literal, NamedTuple
 
 import numpy as np
 
 from ..kit.learned import Key, Learned
 from ..kit.table import UnitTable
-from ..physics.arrays import Floats
+from ..physics.arrays import Floats, Whole
 from ..physics.readings import Readings, known_after, left_out, precision_of
 from ..scene.light import Light, OwnUnit
 from ..scene.log import SD_FRAMES, LogEntry
@@ -66,58 +68,136 @@ class Found:
         return self.times is not None and abs(self.times) > ODD
 
 
+class Gathered(NamedTuple):
+    """Readings as arrays, to which more can be added.
+
+    keys: the things that they hold, each with its place; prior: their sd before any reading. lines (readings,): which
+    entries they are. things, much (readings, most): which things a reading holds, and how much of each, in its prior
+    sd; off (readings,) [stops]; noise (readings, 2): variance of the reading alone, and with that of its spot; spot
+    (readings,): where it was taken, -1 where it does not matter. spots: all of those, each with its number; spot_noise:
+    the variance that readings share there.
+    """
+
+    keys: dict[Key, int]
+    prior: tuple[float, ...]
+    lines: Whole
+    things: Whole
+    much: Floats
+    off: Floats
+    noise: Floats
+    spot: Whole
+    spots: dict[tuple[object, ...], int]
+    spot_noise: tuple[float, ...]
+
+
+NONE = np.zeros(0, dtype=np.int64)
+EMPTY = Gathered(
+    {}, (), NONE, np.zeros((0, 0), dtype=np.int64), np.zeros((0, 0)), np.zeros(0), np.zeros((0, 2)), NONE, {}, ()
+)
+
+
 @dataclass(frozen=True, eq=False)
 class Learning:
-    """What the readings of a log come to: things as they are known now, and each entry in its order."""
+    """What the readings of a log come to: things as they are known now. Of: the entries, the rows they are, the shelf
+    (see `learn`), and all as arrays."""
 
     learned: Learned
-    found: tuple[Found, ...]
+    entries: Sequence[LogEntry]
+    rows: Sequence[Row | None]
+    table: UnitTable
+    gathered: Gathered
+
+    @cached_property
+    def found(self) -> tuple[Found, ...]:
+        """What came of each entry, in their order."""
+        found = [
+            Found(_kind(entry), None if row is None else row.off)
+            for entry, row in zip(self.entries, self.rows, strict=True)
+        ]
+        before = precision_of(covariance_of(list(self.gathered.keys), np.array(self.gathered.prior)))
+        lines = self.gathered.lines.tolist()
+        for at, (apart, times) in zip(lines, _apart(before, *_sparse(self.gathered)), strict=True):
+            row = self.rows[at]
+            assert row is not None
+            found[at] = Found(found[at].kind, row.off, apart, times, tuple(row.of))
+        return tuple(found)
 
 
-def learn(entries: Sequence[LogEntry], table: UnitTable, rows: Sequence[Row | None] | None = None) -> Learning:
+def learn(
+    entries: Sequence[LogEntry],
+    table: UnitTable,
+    rows: Sequence[Row | None] | None = None,
+    before: Learning | None = None,
+) -> Learning:
     """All readings together. table: the shelf as it is said to be, without what readings taught. rows: of the entries
-    (see `Rows`), where they are known already.
+    (see `Rows`), where they are known already. before: what was learned last, from which this goes on where it can.
 
     Entries set aside, and those of units that are no longer on the shelf, teach nothing.
     """
     if rows is None:
         of = Rows(table).of
         rows = [of(entry) for entry in entries]
-    used = [(at, row) for at, row in enumerate(rows) if row is not None and not entries[at].aside]
-    keys, prior = _things([row for _, row in used], table)
-    covariance = covariance_of(keys, prior)
-    found = [Found(_kind(entry), None if row is None else row.off) for entry, row in zip(entries, rows, strict=True)]
-    if not used:
-        return Learning(Learned({}, prior, np.zeros(0), covariance), tuple(found))
-    places = {key: at for at, key in enumerate(keys)}
-    readings, place_variance = _sparse([row for _, row in used], keys, prior)
-    before = precision_of(covariance)
-    known = known_after(before, readings, place_variance)
-    for (at, row), (apart, times) in zip(used, _apart(before, readings, place_variance), strict=True):
-        found[at] = Found(_kind(entries[at]), row.off, apart, times, tuple(row.of))
-    return Learning(Learned(places, prior, known.mean, known.covariance), tuple(found))
+    gathered, start = EMPTY, 0
+    if before is not None and before.table is table and _goes_on(before.entries, entries):
+        gathered, start = before.gathered, len(before.entries)
+    used = [(at, row) for at in range(start, len(entries)) if (row := rows[at]) is not None and not entries[at].aside]
+    if used:
+        gathered = _with_more(gathered, used, table)
+    prior = np.array(gathered.prior)
+    covariance = covariance_of(list(gathered.keys), prior)
+    if len(gathered.lines):
+        known = known_after(precision_of(covariance), *_sparse(gathered))
+        learned = Learned(gathered.keys, prior, known.mean, known.covariance)
+    else:
+        learned = Learned({}, prior, np.zeros(0), covariance)
+    return Learning(learned, entries, rows, table, gathered)
 
 
-def _sparse(rows: Sequence[Row], keys: Sequence[Key], prior: Floats) -> tuple[Readings, Floats]:
-    """(readings, variances of what their places share): the same for all readings that were taken in a place, where
-    they are several; else it is noise of the one reading."""
-    at = {key: place for place, key in enumerate(keys)}
-    most = max(len(row.of) for row in rows)
+def _goes_on(before: Sequence[LogEntry], entries: Sequence[LogEntry]) -> bool:
+    """Whether the same entries are there, and perhaps more behind them."""
+    return len(before) <= len(entries) and all(map(is_, before, entries))
+
+
+def _with_more(gathered: Gathered, used: Sequence[tuple[int, Row]], table: UnitTable) -> Gathered:
+    """With more readings behind those that are there. used: each with the entry that it is."""
+    rows = [row for _, row in used]
+    prior = _things(dict(zip(gathered.keys, gathered.prior, strict=True)), rows, table)
+    keys = {key: at for at, key in enumerate(prior)}
+    most = max(gathered.things.shape[1], *(len(row.of) for row in rows))
     things, much = np.zeros((len(rows), most), dtype=np.int64), np.zeros((len(rows), most))
-    lines: dict[tuple[object, ...], list[int]] = {}
+    spots, spot_noise, spot = dict(gathered.spots), list(gathered.spot_noise), []
     for line, row in enumerate(rows):
         for column, (key, (how_much, sd)) in enumerate(row.of.items()):
-            things[line, column] = at[key]
-            much[line, column] = how_much * sd / prior[at[key]]
-        lines.setdefault(row.place, []).append(line)
-    shared = [some for place, some in lines.items() if place and len(some) > 1 and rows[some[0]].place_noise]
-    noise = np.array([row.noise + row.place_noise for row in rows])
-    place = np.full(len(rows), -1, dtype=np.int64)
-    for number, some in enumerate(shared):
-        place[some] = number
-        noise[some] = [rows[line].noise for line in some]
-    variances = np.array([rows[some[0]].place_noise for some in shared])
-    return Readings(things, much, np.array([row.off for row in rows]), noise, place), variances
+            things[line, column] = keys[key]
+            much[line, column] = how_much * sd / prior[key]
+        if row.place and row.place not in spots:
+            spots[row.place] = len(spots)
+            spot_noise.append(row.place_noise)
+        spot.append(spots[row.place] if row.place else -1)
+    wider = ((0, 0), (0, most - gathered.things.shape[1]))
+    return Gathered(
+        keys,
+        tuple(prior.values()),
+        np.append(gathered.lines, [at for at, _ in used]),
+        np.vstack([np.pad(gathered.things, wider), things]),
+        np.vstack([np.pad(gathered.much, wider), much]),
+        np.append(gathered.off, [row.off for row in rows]),
+        np.vstack([gathered.noise, [(row.noise, row.noise + row.place_noise) for row in rows]]),
+        np.append(gathered.spot, spot),
+        spots,
+        tuple(spot_noise),
+    )
+
+
+def _sparse(gathered: Gathered) -> tuple[Readings, Floats]:
+    """(readings, variances of what their places share): the same for all readings that were taken in a place, where
+    they are several; else it is noise of the one reading."""
+    spot_noise = np.array(gathered.spot_noise)
+    several = (np.bincount(gathered.spot[gathered.spot >= 0], minlength=len(spot_noise)) > 1) & (spot_noise > 0)
+    number = np.append(np.where(several, np.cumsum(several) - 1, -1), -1)  # the last: of what shares nothing
+    place = number[gathered.spot]
+    noise = np.where(place >= 0, gathered.noise[:, 0], gathered.noise[:, 1])
+    return Readings(gathered.things, gathered.much, gathered.off, noise, place), spot_noise[several]
 
 
 def _apart(before: Floats, readings: Readings, place_variance: Floats) -> list[tuple[float, float | None]]:
@@ -161,9 +241,9 @@ def _kind(entry: LogEntry) -> Kind:
     return "none" if entry.ambient is None else "ambient"
 
 
-def _things(rows: Sequence[Row], table: UnitTable) -> tuple[list[Key], Floats]:
-    """The things that readings hold and their sd before them; with a unit's light both quoted and moved."""
-    prior: dict[Key, float] = {}
+def _things(prior: dict[Key, float], rows: Sequence[Row], table: UnitTable) -> dict[Key, float]:
+    """The things that are there and those that readings hold, with their sd before them; with a unit's light both
+    quoted and moved."""
     for row in rows:
         for key, (_, sd) in row.of.items():
             prior.setdefault(key, sd)
@@ -173,7 +253,7 @@ def _things(rows: Sequence[Row], table: UnitTable) -> tuple[list[Key], Floats]:
             prior.setdefault((kind, unit, "rating"), float(table.quoted_sd[place]))
             if table.rated_sd[place] > table.quoted_sd[place] + SAME_SD:
                 prior.setdefault((kind, unit, MOVED), float(table.rated_sd[place]))
-    return list(prior), np.array(list(prior.values()), dtype=float)
+    return prior
 
 
 class Rows:
