@@ -25,6 +25,7 @@ from playwright.sync_api import sync_playwright
 
 from jumpstop.api.workspace import MOST_KEPT
 from jumpstop.core.kit.power import PowerSupply
+from jumpstop.core.kit.shelf import Shelf
 from jumpstop.core.kit.table import POWER_STOPS, UnitTable, table_of
 from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, Unit
 from jumpstop.core.plan.board import Landings, board_of, landings_of
@@ -42,6 +43,7 @@ from jumpstop.core.scene.seen import Seen
 from jumpstop.core.scene.setup import Setup
 from jumpstop.demo import kit, setups
 from jumpstop.formats.cards_page import cards_page
+from jumpstop.service import solve_for_day
 from jumpstop.store.documents import Store
 from jumpstop.words.answer import answer_of
 from jumpstop.words.board import board_text
@@ -290,7 +292,9 @@ def jobs(lines: list[str]) -> None:
     for people in (25, 50):
         file = job_of(10)
         day = [Session(setup=f"s{at}", people=people, frames_each=10) for at in range(10)]
-        plan = day_plan(file.model_copy(update={"job": file.job.model_copy(update={"sessions": tuple(day)})}), table)
+        plan = day_plan(
+            file.model_copy(update={"job": file.job.model_copy(update={"sessions": tuple(day)})}), Shelf(varied(200))
+        )
         PACE.wait()
         start = time.perf_counter()
         spread_of(plan, 1000, 1)
@@ -334,11 +338,12 @@ def learning(lines: list[str]) -> None:
         setups=tuple(JobSetup.model_construct(id=f"s{at}", setup=one) for at, one in enumerate(setups())),
         batteries=(),
     )
-    demo_table = table_of([Unit.model_validate(doc) for doc in kit()["units"]])
+    demo_shelf = Shelf([Unit.model_validate(doc) for doc in kit()["units"]])
     blank = LogEntry(at=datetime(2026, 6, 24))
 
     def page() -> str:
-        return cards_page("Week", cards_of(job, lambda _: demo_table, None, (), DisplayUnits(), blank), "")
+        solved = solve_for_day(job, demo_shelf)
+        return cards_page("Week", cards_of(solved, None, job.job, (), DisplayUnits(), blank), "")
 
     took = min(median_ms(page, 1) for _ in range(3))
     lines.append(f"| the cards of ten setups as one page | {took:.0f} ms | | | |")

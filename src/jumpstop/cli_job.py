@@ -7,9 +7,9 @@ from typing import TYPE_CHECKING, Annotated, Any, Literal
 import typer
 
 from .cli_solve import ShelfFile, dump, plainly, read_units
-from .core.kit.errors import CannotSolve, JumpStopError
 
 if TYPE_CHECKING:
+    from .core.kit.shelf import Shelf
     from .core.kit.table import UnitTable
     from .core.plan.board import Landings
     from .core.scene.job import JobFile
@@ -61,13 +61,13 @@ def day(
     seed: Annotated[int, typer.Option(min=0, help="The same seed gives the same days.")] = 20260624,
 ) -> None:
     """The day: when what is shot, what gives out, what would help; with --runs how sure that is, as JSON."""
-    from .core.plan.endurance import day_plan, spread_of
+    from . import service
+    from .core.plan.endurance import spread_of
     from .words.day_plan import day_plan_text
     from .words.figures import DisplayUnits
 
     with plainly():
-        file, _, table = _landings(job, shelf)
-        plan = day_plan(file, table)
+        plan = service.day(*_read(job, shelf))
         spread = spread_of(plan, runs, seed) if runs else None
         out: dict[str, Any] = asdict(day_plan_text(plan, spread, DisplayUnits()))
         if spread is not None:
@@ -75,27 +75,20 @@ def day(
         dump(out)
 
 
-def _landings(job: Path, shelf: Path | None) -> "tuple[JobFile, list[Landings], UnitTable]":
-    """A job's setups from a file solved for a shelf from a file. Raises JumpStopError with a sentence."""
+def _read(job: Path, shelf: Path | None) -> "tuple[JobFile, Shelf]":
+    """A job and a shelf from files. Raises JumpStopError with a sentence."""
     import sys
 
-    from .core.kit.table import table_of
-    from .core.plan.board import landings_of
-    from .core.plan.reach import solve
-    from .core.plan.worked_out import with_distances, with_units
-    from .core.scene.job import in_wind
+    from .core.kit.shelf import Shelf
     from .formats.documents import read_job
-    from .words.problems import cannot_solve
 
-    file = read_job(sys.stdin.buffer.read() if str(job) == "-" else job.read_bytes())
-    table = table_of(read_units(shelf))
-    try:
-        if not file.setups:
-            raise CannotSolve("no_setups")
-        for one in file.setups:
-            table = with_units(table, one.setup)
-        windy = [in_wind(one.setup, file.job.brief.wind_m_s) for one in file.setups]
-        solved = [solve(with_distances(setup, table, "third"), table) for setup in windy]
-    except CannotSolve as error:
-        raise JumpStopError(cannot_solve(error)) from None
-    return file, [landings_of(one) for one in solved], table
+    return read_job(sys.stdin.buffer.read() if str(job) == "-" else job.read_bytes()), Shelf(read_units(shelf))
+
+
+def _landings(job: Path, shelf: Path | None) -> "tuple[JobFile, list[Landings], UnitTable]":
+    """A job's setups from a file solved for a shelf from a file. Raises JumpStopError with a sentence."""
+    from . import service
+
+    file, units = _read(job, shelf)
+    landings = service.coverage(file, units)
+    return file, landings, landings[0].solved.table

@@ -96,7 +96,8 @@ def cards(
     import sys
     from datetime import datetime
 
-    from .core.kit.table import table_of
+    from . import service
+    from .core.kit.shelf import Shelf
     from .core.scene.log import LogEntry
     from .formats.cards_page import cards_page
     from .formats.documents import read_job
@@ -106,7 +107,8 @@ def cards(
     with plainly():
         file = read_job(sys.stdin.buffer.read() if str(job) == "-" else job.read_bytes())
         now = datetime.now().replace(microsecond=0)
-        found = cards_of(file, lambda _: table_of(read_units(shelf)), None, (), DisplayUnits(), LogEntry(at=now))
+        solved = service.solve_for_day(file, Shelf(read_units(shelf)))
+        found = cards_of(solved, None, file.job, (), DisplayUnits(), LogEntry(at=now))
         page = cards_page(file.job.name, found, f"{now:%d %b %Y, %H:%M}")
         part = html.with_name(f".{html.name}.part")
         try:

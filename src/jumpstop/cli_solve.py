@@ -26,6 +26,11 @@ def plainly() -> Iterator[None]:
     """What is the world's trouble is said in a sentence, with exit code 2; a bug keeps its traceback."""
     try:
         yield
+    except CannotSolve as error:
+        from .words.problems import cannot_solve
+
+        typer.echo(f"jumpstop: {cannot_solve(error)}", err=True)
+        raise typer.Exit(2) from None
     except (JumpStopError, OSError) as error:
         words = f"{error.filename}: {error.strerror}" if isinstance(error, OSError) and error.filename else str(error)
         typer.echo(f"jumpstop: {words}", err=True)
@@ -161,21 +166,14 @@ def _unit_named(solved: "Solved", wanted: str) -> int:
 
 def _solved(setup: Path, shelf: Path | None, light: int) -> "Solved":
     """A setup from a file solved for a shelf from a file. Raises JumpStopError with a sentence."""
-    from .core.kit.table import table_of
-    from .core.plan.reach import solve as solve_all
-    from .core.plan.worked_out import with_distances, with_units
+    from .core.kit.shelf import Shelf
+    from .core.plan.worked_out import solved_on
     from .formats.documents import read_setup
-    from .words.problems import cannot_solve
 
     document = read_setup(sys.stdin.buffer.read() if str(setup) == "-" else setup.read_bytes())
-    units = read_units(shelf)
-    try:
-        if light >= len(document.lights):
-            raise CannotSolve("no_such_light", number=light + 1)
-        shelf_table = with_units(table_of(units, document.meter_c), document)
-        return solve_all(with_distances(document, shelf_table, "third"), shelf_table)
-    except CannotSolve as error:
-        raise JumpStopError(cannot_solve(error)) from None
+    if light >= len(document.lights):
+        raise CannotSolve("no_such_light", number=light + 1)
+    return solved_on(document, Shelf(read_units(shelf)))
 
 
 def dump(out: Any) -> None:

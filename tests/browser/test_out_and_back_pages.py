@@ -8,7 +8,6 @@ import re
 from dataclasses import replace
 from datetime import datetime
 from pathlib import Path
-from typing import Any
 
 import numpy as np
 import pytest
@@ -18,13 +17,13 @@ from test_journeys import findings
 
 from chromium import Demo
 from jumpstop import demo as week
-from jumpstop.core.kit.table import table_of
+from jumpstop import service
+from jumpstop.core.kit.shelf import Shelf
 from jumpstop.core.kit.unit import Unit
 from jumpstop.core.plan.chain import chain_of
 from jumpstop.core.plan.methods import Method
 from jumpstop.core.plan.one_unit import only, with_light
 from jumpstop.core.plan.reach import landed, scene_of
-from jumpstop.core.plan.turns import solved_for_paper
 from jumpstop.core.scene.job import Job, JobFile, JobSetup
 from jumpstop.core.scene.log import LogEntry
 from jumpstop.formats.cards_page import cards_page
@@ -180,14 +179,14 @@ def file() -> JobFile:
     return JobFile.model_construct(job=Job(name="Week"), setups=setups, batteries=())
 
 
-def shelf() -> Any:
-    return table_of([Unit.model_validate(doc) for doc in week.kit()["units"]])
+def shelf() -> Shelf:
+    return Shelf([Unit.model_validate(doc) for doc in week.kit()["units"]])
 
 
 @functools.cache
 def cards() -> list[Card]:
     blank = LogEntry(at=datetime(2026, 6, 24, 9))
-    return cards_of(file(), lambda _: shelf(), None, (), DisplayUnits(), blank)
+    return cards_of(service.solve_for_day(file(), shelf()), None, file().job, (), DisplayUnits(), blank)
 
 
 def test_cards_answer_as_the_core_does(browser: Browser, tmp_path: Path) -> None:
@@ -196,7 +195,7 @@ def test_cards_answer_as_the_core_does(browser: Browser, tmp_path: Path) -> None
     (tmp_path / "cards.html").write_text(cards_page("Week", made, "now"), encoding="utf-8")
     page = browser.new_page()
     page.goto((tmp_path / "cards.html").as_uri())
-    solved = dict(solved_for_paper(file(), lambda _: shelf(), ()))
+    solved = {one.id: each for one, each in service.solve_for_day(file(), shelf())}
     compared = short = 0
     for number, card in enumerate(made):
         pocket, there = card.pocket, solved[card.setup]

@@ -12,8 +12,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
+from jumpstop import service
 from jumpstop.core.kit.errors import CannotSolve
 from jumpstop.core.kit.power import PowerSupply
+from jumpstop.core.kit.shelf import Shelf
 from jumpstop.core.kit.table import UnitTable, table_of
 from jumpstop.core.kit.unit import Claim, Heat, Hss, Unit
 from jumpstop.core.physics import battery
@@ -35,14 +37,15 @@ from jumpstop.core.plan.hours import (
 )
 from jumpstop.core.plan.packing import pack_of
 from jumpstop.core.plan.reach import solve
-from jumpstop.core.plan.turns import CADENCE_S, TURNOVER_MIN, picked_of, solved_for_paper, units_at, with_iso
+from jumpstop.core.plan.turns import CADENCE_S, TURNOVER_MIN, picked_of, units_at, with_iso
 from jumpstop.core.scene.ambient import AmbientSpec, Reading
-from jumpstop.core.scene.job import Job, JobFile, Session, in_wind
+from jumpstop.core.scene.job import Job, JobFile, Session, in_job
 from jumpstop.core.scene.log import LogEntry
 from jumpstop.core.scene.setup import Setup
 from jumpstop.demo import kit, setups
 
-SHELF = table_of([Unit.model_validate(doc) for doc in kit()["units"]])
+SHOP = Shelf([Unit.model_validate(doc) for doc in kit()["units"]])
+SHELF = SHOP.table
 NAMES = [unit.name for unit in SHELF.units]
 
 
@@ -128,7 +131,7 @@ def file_of(sessions: list[dict[str, Any]], setup: dict[str, Any] | Setup = DARK
 def test_the_day_is_the_plain_sum(sessions: list[dict[str, Any]], charges: int) -> None:
     """D, physics 9: flashes x power over the charge, and 1 % of a charge for each hour (from memory); a battery is
     changed each time a whole one is used."""
-    plan = day_plan(file_of(sessions, batteries=[{"unit": "One", "charges": charges}]), table_of([ONE]), ways=False)
+    plan = day_plan(file_of(sessions, batteries=[{"unit": "One", "charges": charges}]), Shelf([ONE]), ways=False)
     (one,) = plan.units
     work = plan.turns[0].stretches[0].work[0]
     power = 2.0**-work.below_full
@@ -152,7 +155,7 @@ def test_swaps_chargers_cold_and_old_cells() -> None:
     session = [{"people": 4, "frames_each": 100, "minutes_each": 60, "tests": 0, "change_min": 0}]
 
     def outs(**job: Any) -> Any:
-        return day_plan(file_of(session, full, **job), table_of([ONE]), ways=False).units[0]
+        return day_plan(file_of(session, full, **job), Shelf([ONE]), ways=False).units[0]
 
     three = outs(batteries=[{"unit": "One", "charges": 3}])
     assert three.swaps[0].at == pytest.approx(9 * 60 + 60 / 1.01, abs=0.01)
@@ -170,19 +173,19 @@ def test_swaps_chargers_cold_and_old_cells() -> None:
     assert slow.gives_out == pytest.approx(9 * 60 + 120 / 1.01, abs=0.01)
     assert slow.swaps[-1].again == pytest.approx(9 * 60 + 60 / 1.01 + 120, abs=0.01)
     mains = ONE.model_copy(update={"power_supplies": (PowerSupply(kind="mains", recycle_full_s=1),)})
-    assert day_plan(file_of(session, full), table_of([mains])).units[0].gives_out is None
+    assert day_plan(file_of(session, full), Shelf([mains])).units[0].gives_out is None
     wanting = file_of(session, full, charge_h=2, batteries=[{"unit": "One", "charges": 4}])
-    way = next(way for way in day_plan(wanting, table_of([ONE])).ways if way.code == "charger")
+    way = next(way for way in day_plan(wanting, Shelf([ONE])).ways if way.code == "charger")
     assert way.gives_out == outs(chargers=1, charge_h=2, batteries=[{"unit": "One", "charges": 4}]).gives_out
-    assert way.gives_out != day_plan(wanting, table_of([ONE]), ways=False).gives_out
+    assert way.gives_out != day_plan(wanting, Shelf([ONE]), ways=False).gives_out
     unknown = ONE.model_copy(update={"power_supplies": ()})
-    assert math.isnan(day_plan(file_of(session, full), table_of([unknown])).units[0].capacity)
+    assert math.isnan(day_plan(file_of(session, full), Shelf([unknown])).units[0].capacity)
 
 
 def test_ways_out_do_what_they_say() -> None:
     sunny = setups()[5]
     file = file_of([{"people": 44, "frames_each": 40, "minutes_each": 8}], sunny, day=date(2026, 6, 24))
-    plan = day_plan(file, SHELF)
+    plan = day_plan(file, SHOP)
     assert plan.gives_out is not None
     charges = next(way for way in plan.ways if way.code == "charges")
     assert charges.unit is not None
@@ -195,10 +198,10 @@ def test_ways_out_do_what_they_say() -> None:
             | {"batteries": [{"unit": "x", "name": unit, "charges": int(1 + charges.count)}]}
         }
     )
-    assert day_plan(more, SHELF).gives_out is None
+    assert day_plan(more, SHOP).gives_out is None
     charger = next(way for way in plan.ways if way.code == "charger")
     with_one = file.model_copy(update={"job": file.job.model_copy(update={"chargers": 1})})
-    assert day_plan(with_one, SHELF).gives_out == pytest.approx(charger.gives_out)
+    assert day_plan(with_one, SHOP).gives_out == pytest.approx(charger.gives_out)
     assert [way.count for way in plan.ways if way.code == "iso"] == [2, 4]  # a stop of ISO, and two
 
 
@@ -207,7 +210,7 @@ def test_as_many_charges_as_are_wanted_last(owned: int) -> None:
     """100 full flashes a charge, 480 to be made: five charges, whatever one has."""
     full = DARK | {"lights": [{"distance_m": 3, "dial_stops": 0.0}]}
     session = [{"people": 4, "frames_each": 120, "minutes_each": 60, "tests": 0, "change_min": 0}]
-    plan = day_plan(file_of(session, full, batteries=[{"unit": "One", "charges": owned}]), table_of([ONE]))
+    plan = day_plan(file_of(session, full, batteries=[{"unit": "One", "charges": owned}]), Shelf([ONE]))
     way = next(way for way in plan.ways if way.code == "charges")
     assert (owned + way.count, way.gives_out) == (5, None)
 
@@ -216,30 +219,30 @@ def test_a_second_unit_and_another_order_do_what_they_say() -> None:
     """Two heads give a stop more, so each is dialled a stop lower: half the charge. A hard half hour at the end of a
     day runs a battery out later than one at its start."""
     long = [{"people": 12, "frames_each": 60}]
-    plan = day_plan(file_of(long), table_of([ONE]))
+    plan = day_plan(file_of(long), Shelf([ONE]))
     alone = plan.units[0]
     second = next(way for way in plan.ways if way.code == "second")
     assert plan.gives_out is not None
     assert second.gives_out is None
     with_two = DARK | {"lights": [{"distance_m": 3, "heads": 2}]}
-    beside = day_plan(file_of(long, with_two), table_of([ONE]), ways=False).units[0]
+    beside = day_plan(file_of(long, with_two), Shelf([ONE]), ways=False).units[0]
     idle = IDLE_PER_H * alone.capacity * (plan.turns[0].end - plan.turns[0].ready) / 60
     assert (beside.used - idle) == pytest.approx((alone.used - idle) / 2, rel=0.02)
     hard, easy = (
         {"people": 9, "frames_each": 60, "minutes_each": 3},
         {"people": 6, "frames_each": 10, "minutes_each": 60},
     )
-    plan = day_plan(file_of([hard, easy]), table_of([ONE]))
+    plan = day_plan(file_of([hard, easy]), Shelf([ONE]))
     order = next(way for way in plan.ways if way.code == "order")
     assert order.sessions == (0, 1)
-    turned = day_plan(file_of([easy, hard]), table_of([ONE]), ways=False)
+    turned = day_plan(file_of([easy, hard]), Shelf([ONE]), ways=False)
     assert order.gives_out == pytest.approx(turned.gives_out)
     assert plan.gives_out is not None
     assert order.gives_out is not None
     assert order.gives_out > plan.gives_out + 120
-    assert not [way for way in day_plan(file_of([easy, hard]), table_of([ONE])).ways if way.code == "order"]
+    assert not [way for way in day_plan(file_of([easy, hard]), Shelf([ONE])).ways if way.code == "order"]
     told = [{"people": 9, "frames_each": 60, "start": "09:30"}, easy]
-    assert not [way for way in day_plan(file_of(told), table_of([ONE])).ways if way.code == "order"]
+    assert not [way for way in day_plan(file_of(told), Shelf([ONE])).ways if way.code == "order"]
 
 
 def test_of_all_orders_of_two_the_one_that_lasts_longest_is_proposed() -> None:
@@ -248,18 +251,18 @@ def test_of_all_orders_of_two_the_one_that_lasts_longest_is_proposed() -> None:
         {"people": 6, "frames_each": 10, "minutes_each": 60},
         {"people": 4, "frames_each": 40, "minutes_each": 20},
     )
-    plan = day_plan(file_of([hard, easy, mid]), table_of([ONE]))
+    plan = day_plan(file_of([hard, easy, mid]), Shelf([ONE]))
     way = next(way for way in plan.ways if way.code == "order")
     outs = {}
     for places, turned in {(0, 1): [easy, hard, mid], (0, 2): [mid, easy, hard], (1, 2): [hard, mid, easy]}.items():
-        outs[places] = day_plan(file_of(turned), table_of([ONE]), ways=False).gives_out or math.inf
+        outs[places] = day_plan(file_of(turned), Shelf([ONE]), ways=False).gives_out or math.inf
     assert len(set(outs.values())) == 3
     assert outs[way.sessions] == max(outs.values())  # type: ignore[index]
 
 
 def test_a_second_unit_stands_where_the_first_does_and_nowhere_else() -> None:
     two = ONE.model_copy(update={"name": "Two"})
-    table = table_of([ONE, two], ids=["one", "two"])
+    table = Shelf([ONE, two], ids=["one", "two"])
     lights = [{"distance_m": 3, "unit": unit.model_dump() | {"id": key}} for unit, key in ((ONE, "one"), (two, "two"))]
     batteries = [{"unit": "one", "name": "One", "charges": 1}, {"unit": "two", "name": "Two", "charges": 1}]
     long = [{"people": 12, "frames_each": 60}]
@@ -275,14 +278,14 @@ def test_a_second_unit_stands_where_the_first_does_and_nowhere_else() -> None:
 
 def test_spread_is_the_same_for_the_same_seed() -> None:
     file = file_of([{"people": 10, "frames_each": 90, "minutes_each": 6}], batteries=[{"unit": "One", "charges": 2}])
-    plan = day_plan(file, table_of([ONE]))
+    plan = day_plan(file, Shelf([ONE]))
     assert plan.gives_out is None
     one, again, other = spread_of(plan, 400, 1), spread_of(plan, 400, 1), spread_of(plan, 400, 2)
     assert one == again
     assert one.lasts != other.lasts
     assert one.lasts == pytest.approx(other.lasts, abs=0.1)
     tight = file_of([{"people": 10, "frames_each": 90, "minutes_each": 6}], batteries=[{"unit": "One", "charges": 1}])
-    assert spread_of(day_plan(tight, table_of([ONE])), 400, 1).lasts < one.lasts
+    assert spread_of(day_plan(tight, Shelf([ONE])), 400, 1).lasts < one.lasts
     assert one.until <= plan.ends
 
 
@@ -300,7 +303,7 @@ def test_how_sure_a_day_is_by_one_doubt_at_a_time(kept: str, lasts: Any, monkeyp
         monkeypatch.setattr(endurance, name, 0.0)
     half = DARK | {"lights": [{"distance_m": 3, "dial_stops": 1.0}]}
     session = {"people": 3, "frames_each": 60, "minutes_each": 10, "tests": 0, "change_min": 0}
-    plan = day_plan(file_of([session], half, batteries=[{"unit": "One", "charges": 1}]), table_of([ONE]))
+    plan = day_plan(file_of([session], half, batteries=[{"unit": "One", "charges": 1}]), Shelf([ONE]))
     room = (100 - 0.5) / 90
     spread = spread_of(plan, 2000)
     assert spread.lasts == pytest.approx(lasts(room), abs=0.03)
@@ -331,7 +334,7 @@ def test_the_fewest_charges_are_the_fewest() -> None:
     for chargers, hours in ((1, 0.2), (2, 0.5), (1, 2.0)):
         file = file_of([{"people": 20, "frames_each": 20}], batteries=[{"unit": "One", "charges": 99}])
         job = file.job.model_copy(update={"chargers": chargers, "charge_h": hours})
-        plan = day_plan(file.model_copy(update={"job": job}), table_of([one]), ways=False)
+        plan = day_plan(file.model_copy(update={"job": job}), Shelf([one]), ways=False)
         (found,) = plan.units
         with_so_many = [
             lasting(plan.turns, 0, found.capacity, [1.0] * count, job).gives_out is None
@@ -351,13 +354,13 @@ def test_the_slowest_unit_sets_the_pace() -> None:
     supply = PowerSupply(kind="lithium", recycle_full_s=10.0, recycle_least_s=0.1, full_flashes=100)
     slow = ONE.model_copy(update={"power_supplies": (supply,)})
     for unit, minutes in ((slow, 2 * (1 + 6 * 10 / 60)), (ONE, 2 * (1 + 6 * 3 / 60))):
-        (turn,) = day_plan(file_of([{"people": 2, "frames_each": 6, "tests": 0}], quick), table_of([unit])).turns
+        (turn,) = day_plan(file_of([{"people": 2, "frames_each": 6, "tests": 0}], quick), Shelf([unit])).turns
         assert turn.end - turn.ready == pytest.approx(minutes)
 
 
 def test_a_light_that_is_off_works_not_and_the_next_does() -> None:
     two = DARK | {"lights": [{"distance_m": 3, "on": False}, {"distance_m": 3, "pops": 2}]}
-    plan = day_plan(file_of([{"people": 2, "frames_each": 10, "tests": 0.5}], two), table_of([ONE]))
+    plan = day_plan(file_of([{"people": 2, "frames_each": 10, "tests": 0.5}], two), Shelf([ONE]))
     (work,) = plan.turns[0].stretches[0].work
     assert (work.light, work.unit, work.flashes) == (1, 0, 60)  # 2 people, 15 frames, two pops each
     assert work.missed == 0  # it reaches
@@ -397,12 +400,12 @@ def test_what_is_printed_is_solved_on_the_jobs_day_and_in_its_wind() -> None:
     }  # fmt: skip
     outdoors = {"ambient": sun, "lights": [{"distance_m": 2}]}
     file = file_of([{}], outdoors, day="2026-12-21", brief={"wind_m_s": 9})
-    ((key, solved),) = solved_for_paper(file, lambda _: table_of([ONE]), ())
-    assert key == "s"
+    ((key, solved),) = service.solve_for_day(file, Shelf([ONE]))
+    assert key.id == "s"
     assert solved.setup.ambient.day == date(2026, 12, 21)
     assert solved.setup.stage.wind_m_s == 9
     assert solved.ambient.background_ev < ambient_of(Setup.model_validate(outdoors).ambient).background_ev
-    same = solved_for_paper(file_of([{}], outdoors), lambda _: table_of([ONE]), ())
+    same = service.solve_for_day(file_of([{}], outdoors), Shelf([ONE]))
     assert same[0][1].setup.ambient.day == date(2026, 6, 24)
 
 
@@ -447,11 +450,11 @@ def test_an_entry_of_the_log_stands_somewhere_and_has_no_zone() -> None:
 
 
 def test_impossible_days() -> None:
-    overlap = day_plan(file_of([{"people": 10, "frames_each": 60}, {"start": "09:20"}]), table_of([ONE]))
+    overlap = day_plan(file_of([{"people": 10, "frames_each": 60}, {"start": "09:20"}]), Shelf([ONE]))
     assert [remark.code for remark in overlap.turns[1].wrong] == ["overlaps"]
-    crowd = day_plan(file_of([{"people": 10_000, "frames_each": 10_000}]), table_of([ONE]))
+    crowd = day_plan(file_of([{"people": 10_000, "frames_each": 10_000}]), Shelf([ONE]))
     assert [remark.code for remark in crowd.turns[0].wrong] == ["too_many_frames"]
-    long = day_plan(file_of([{"people": 3000, "frames_each": 60}]), table_of([ONE]))
+    long = day_plan(file_of([{"people": 3000, "frames_each": 60}]), Shelf([ONE]))
     assert long.ends >= 1440
     assert clock_of(long.ends) == time(23, 59)
     for wrong in ({"frames_each": 0}, {"people": 0}, {"start": "25:00"}):
@@ -461,7 +464,7 @@ def test_impossible_days() -> None:
         file_of([], begins="18:00", ends="09:00")
     with pytest.raises(ValidationError):
         JobFile.model_validate({"job": {"name": "A", "sessions": [{"setup": "gone"}]}})
-    empty = day_plan(JobFile.model_validate({"job": {"name": "A"}}), table_of([ONE]))
+    empty = day_plan(JobFile.model_validate({"job": {"name": "A"}}), Shelf([ONE]))
     assert empty.turns == ()
     assert empty.gives_out is None
 
@@ -470,13 +473,13 @@ def test_heat_makes_a_session_longer() -> None:
     hot = ONE.model_copy(update={"heat": Heat(full_flashes=20, rest_s=600), "hss": Hss()})
     full = DARK | {"lights": [{"distance_m": 3, "dial_stops": 0.0}]}
     session = [{"people": 1, "frames_each": 80, "minutes_each": 8, "tests": 0, "change_min": 0}]
-    cool = day_plan(file_of(session, full), table_of([ONE]), ways=False)
-    warm = day_plan(file_of(session, full), table_of([hot]), ways=False)
+    cool = day_plan(file_of(session, full), Shelf([ONE]), ways=False)
+    warm = day_plan(file_of(session, full), Shelf([hot]), ways=False)
     # 80 in 480 s: 80 put in, 20 held, 480 x 20 / 600 = 16 leaked: 44 too many, 44 x 600 / 20 = 1320 s of rest.
     assert warm.ends - cool.ends == pytest.approx(1320 / 60)
     # Five flashes a frame, 1.2 s apart: 400 put in, 20 held, 16 leaked: 364 too many, 364 x 30 = 10,920 s of rest.
     five = full | {"lights": [full["lights"][0] | {"pops": 5, "dial_stops": 0.0}]}
-    times = [day_plan(file_of(session, five), table_of([unit]), ways=False).ends for unit in (hot, ONE)]
+    times = [day_plan(file_of(session, five), Shelf([unit]), ways=False).ends for unit in (hot, ONE)]
     assert times[0] - times[1] == pytest.approx(10_920 / 60)
 
 
@@ -583,7 +586,7 @@ def test_only_what_hands_must_change_is_told() -> None:
 def test_a_session_under_the_sun_is_solved_hour_by_hour_with_its_light() -> None:
     """From 09:15 each stretch is an hour on, and is solved at the hour it begins; the sun rises to noon."""
     sunny = setups()[5]
-    plan = day_plan(file_of([{"people": 20, "minutes_each": 12}], sunny, day=date(2026, 6, 24)), SHELF, ways=False)
+    plan = day_plan(file_of([{"people": 20, "minutes_each": 12}], sunny, day=date(2026, 6, 24)), SHOP, ways=False)
     first, *more = plan.turns[0].stretches
     assert [round(one.start) for one in (first, *more)] == [555, 615, 675, 735]
     for one in (first, *more):
@@ -598,7 +601,7 @@ def test_with_a_charger_as_many_batteries_go_along_as_go_round() -> None:
     session = [{"people": 4, "frames_each": 100, "minutes_each": 60, "tests": 0, "change_min": 0}]
     for job, count in (({"chargers": 1, "charge_h": 0.9}, 3), ({}, 6)):
         file = file_of(session, full, batteries=[{"unit": "One", "charges": 5}], **job)
-        packed = {one.what: one for one in pack_of(file, day_plan(file, table_of([ONE])), {}, ())}
+        packed = {one.what: one for one in pack_of(file, day_plan(file, Shelf([ONE])), {})}
         assert (packed["battery"].count, packed["battery"].spare) == (count, 1)
         assert ("charger" in packed) == bool(job)
 
@@ -641,15 +644,15 @@ def test_a_session_takes_a_variant_of_its_setup() -> None:
     assert there.aim.f_number == setup.aim.f_number
     assert there.stage.width_m == 0.8
     assert setup.in_variant("gone") == setup
-    plan = day_plan(file_of([{"variant": ""}, {"variant": "full length"}], setup), SHELF)
+    plan = day_plan(file_of([{"variant": ""}, {"variant": "full length"}], setup), SHOP)
     assert [turn.setup.lights[0].distance_m for turn in plan.turns] == [1.8, 3.6]
 
 
 def test_running_late_shifts_the_day() -> None:
     """Sessions follow each other; one whose time has passed begins as soon as it can, one whose has not waits."""
     sessions = [{"people": 2, "minutes_each": 30}, {"start": "10:30"}, {"start": "15:00"}]
-    usual = day_plan(file_of(sessions), table_of([ONE]), ways=False)
-    late = day_plan(file_of(sessions, late_min=40.0), table_of([ONE]), ways=False)
+    usual = day_plan(file_of(sessions), Shelf([ONE]), ways=False)
+    late = day_plan(file_of(sessions, late_min=40.0), Shelf([ONE]), ways=False)
     assert [turn.start for turn in usual.turns] == [540, 630, 900]
     assert [turn.start for turn in late.turns] == [580, 655, 900]
     assert [turn.wrong for turn in late.turns] == [(), (), ()]
@@ -657,8 +660,8 @@ def test_running_late_shifts_the_day() -> None:
 
 def test_the_wind_of_a_brief_blows_outdoors() -> None:
     outdoors, indoors = setups()[0], setups()[3]
-    assert in_wind(outdoors, 8.0).stage.wind_m_s == 8
-    assert in_wind(indoors, 8.0).stage.wind_m_s is None
-    assert in_wind(outdoors, None) == outdoors
+    assert in_job(outdoors, 8.0, None).stage.wind_m_s == 8
+    assert in_job(indoors, 8.0, None).stage.wind_m_s is None
+    assert in_job(outdoors, None, None) == outdoors
     own = outdoors.model_copy(update={"stage": outdoors.stage.model_copy(update={"wind_m_s": 3.0})})
-    assert in_wind(own, 8.0).stage.wind_m_s == 3
+    assert in_job(own, 8.0, None).stage.wind_m_s == 3

@@ -8,6 +8,7 @@ import pytest
 from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
+from jumpstop.core.kit.shelf import Shelf
 from jumpstop.core.kit.table import UnitTable, table_of
 from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, Unit
 from jumpstop.core.plan.advice import advised_method, costs_for
@@ -23,7 +24,7 @@ from jumpstop.core.plan.one_unit import landing, with_light
 from jumpstop.core.plan.ranking import gaining
 from jumpstop.core.plan.reach import Solved, solve
 from jumpstop.core.plan.targets import fill_for_ratio, start_compensation, wanted_levels
-from jumpstop.core.plan.worked_out import with_distances, with_units
+from jumpstop.core.plan.worked_out import solved_on, with_copies, with_distances
 from jumpstop.core.scene.ambient import AmbientSpec
 from jumpstop.core.scene.begin import Where, begun
 from jumpstop.core.scene.light import Light
@@ -386,14 +387,18 @@ def test_a_dial_that_is_fixed_and_a_distance_worked_out() -> None:
 
 
 def test_a_unit_that_left_the_shelf_is_still_there_by_its_copy() -> None:
-    alone = table_of([Unit(name="Other", watt_seconds=100)], ids=["other"])
+    alone = Shelf([Unit(name="Other", watt_seconds=100)], ids=["other"])
     setup = taken(Setup())
-    wider = with_units(alone, setup)
+    wider = with_copies(alone, [setup])
     assert wider.ids == ("other", "mine")
-    assert with_units(shelf(), setup) is not None
-    assert len(with_units(shelf(), setup)) == 2
-    assert solve(setup, wider).taken == (1,)
-    assert solve(setup, alone).taken == (None,)
+    assert with_copies(wider, [setup]) is wider
+    assert solved_on(setup, alone).taken == solve(setup, wider.table).taken == (1,)
+    assert solve(setup, alone.table).taken == (None,)
+    unit = setup.lights[0].unit
+    assert unit is not None
+    other = taken(Setup(), unit=unit.model_dump() | {"weight_g": 77.0})
+    assert with_copies(wider, [other]).ids == wider.ids
+    assert solved_on(other, wider).table.weight_g[1] == 77  # each is solved with its own copy
 
 
 def test_the_method_is_chosen_for_the_unit_that_is_taken() -> None:

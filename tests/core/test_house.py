@@ -16,6 +16,7 @@ FLOORS = [
     "core/kit",
     "core/scene",
     "core/plan",
+    "service",
     "words",
     "api",
     "cli_solve",

@@ -4,7 +4,7 @@ from typing import Any
 
 import pytest
 
-from jumpstop.core.kit.table import table_of
+from jumpstop.core.kit.shelf import Shelf
 from jumpstop.core.kit.trigger import Battery
 from jumpstop.core.kit.unit import Claim, Unit
 from jumpstop.core.plan.endurance import day_plan
@@ -59,7 +59,7 @@ def test_batteries_by_name_hold_what_they_hold() -> None:
 
     def lasts(**more: Any) -> Any:
         doc = {"job": job | more, "setups": [{"id": "s", "setup": dark}], "batteries": [b.model_dump() for b in mine]}
-        return day_plan(JobFile.model_validate(doc), table_of([unit]), ways=False).units[0]
+        return day_plan(JobFile.model_validate(doc), Shelf([unit]), ways=False).units[0]
 
     one = lasts()
     assert one.sizes == (1.0, 0.6)
@@ -87,7 +87,7 @@ def test_a_battery_is_given_out_once() -> None:
     session = {"setup": "s", "people": 1, "frames_each": 150, "minutes_each": 60, "tests": 0, "change_min": 0}
     sets = [{"name": f"Set {at}", "fits": "four cells", "holds": holds} for at, holds in enumerate((1.0, 0.9, 0.8))]
     doc = {"job": {"name": "A", "sessions": [session]}, "setups": [{"id": "s", "setup": dark}], "batteries": sets}
-    first, second = day_plan(JobFile.model_validate(doc), table_of(both), ways=False).units
+    first, second = day_plan(JobFile.model_validate(doc), Shelf(both), ways=False).units
     assert first.sizes == (1.0, 0.9)
     assert second.sizes == (0.8,)
     assert first.gives_out is None

@@ -4,14 +4,14 @@ from typing import Any
 
 import pytest
 
-from jumpstop.core.kit.table import table_of
+from jumpstop.core.kit.shelf import Shelf
 from jumpstop.core.kit.unit import Unit
 from jumpstop.core.plan.advice import chosen_method
 from jumpstop.core.plan.channels import sheet_of
 from jumpstop.core.plan.endurance import day_plan
 from jumpstop.core.plan.packing import Item, cabin_of, hire_days, pack_of
-from jumpstop.core.plan.reach import solve
 from jumpstop.core.plan.turns import day_shelf, units_at
+from jumpstop.core.plan.worked_out import solved_on
 from jumpstop.core.scene.job import JobFile
 from jumpstop.words.channels import sheet_text
 from jumpstop.words.figures import DisplayUnits
@@ -31,8 +31,8 @@ def file(*setups: dict[str, Any], **job: Any) -> JobFile:
 
 
 def packed(found: JobFile, *units: dict[str, Any], known: dict[str, frozenset[str]] | None = None) -> dict[str, Item]:
-    table = table_of([Unit.model_validate(unit) for unit in units or (BIRD,)])
-    return {item.key: item for item in pack_of(found, day_plan(found, table), known or {}, ())}
+    shelf = Shelf([Unit.model_validate(unit) for unit in units or (BIRD,)])
+    return {item.key: item for item in pack_of(found, day_plan(found, shelf), known or {})}
 
 
 def test_everything_is_packed_once_with_as_many_as_are_used_at_a_time() -> None:
@@ -154,8 +154,7 @@ def test_the_sheet_catches_what_would_not_fire(
     more: dict[str, Any], lights: list[dict[str, Any]], codes: list[str]
 ) -> None:
     found = file({"lights": lights, "ambient": DARK} | more)
-    table = day_shelf(found, table_of([Unit.model_validate(BIRD | {"count": 9})]))
-    solved = solve(found.setups[0].setup, table)
+    solved = solved_on(found.setups[0].setup, day_shelf(found, Shelf([Unit.model_validate(BIRD | {"count": 9})])))
     kind = chosen_method(solved)
     units = units_at(solved, kind, found.job)
     _, wrong = sheet_of(solved, kind, units)

@@ -10,17 +10,17 @@ from fastapi import APIRouter, Query, Request, Response
 from fastapi.responses import StreamingResponse
 from starlette.concurrency import run_in_threadpool
 
+from .. import service
 from ..core.kit.errors import CannotSolve
-from ..core.physics.exposure import METER_C_FLAT
 from ..core.plan.advice import chosen_method
-from ..core.plan.board import Landings, board_of, landings_of
-from ..core.plan.endurance import DayPlan, day_plan, spread_of
+from ..core.plan.board import Landings, board_of
+from ..core.plan.endurance import DayPlan, spread_of
 from ..core.plan.hours import clocks, hours_of, skies_beside
 from ..core.plan.moves import Bag
-from ..core.plan.reach import Solved, solve
+from ..core.plan.reach import Solved
 from ..core.plan.turns import day_shelf, units_at
-from ..core.plan.worked_out import with_distances
-from ..core.scene.job import MOST_SETUPS, Job, JobFile, Picked
+from ..core.plan.worked_out import solved_on
+from ..core.scene.job import MOST_SETUPS, Job, JobFile, Picked, planned
 from ..core.scene.setup import Setup
 from ..formats.documents import MAX_JOB_BYTES, read_job, write_job
 from ..formats.roster import read_roster, with_known_ids, write_roster
@@ -137,7 +137,7 @@ def kit(request: Request, item_id: str) -> KitText:
     if chosen.counts and file.job.sessions:
         picked = tuple(Picked(unit=table.ids[at], count=number) for at, number in chosen.counts.items())
         taken = file.model_copy(update={"job": job.model_copy(update={"picked": picked})})
-        plan = day_plan(taken, table, preferences.step, preferences.avoid, ways=False)
+        plan = service.day(taken, workspace_of(request).shelf(), preferences.step, preferences.avoid, ways=False)
     return kit_text(chosen, landings, table, job, given_up, preferences, plan)
 
 
@@ -198,13 +198,11 @@ def hours(
 ) -> HoursText:
     """One setup hour by hour, in sun and in cloud: method, settings, dial and stops in hand for one unit."""
     workspace = workspace_of(request)
-    file = workspace.job_file(item_id)
+    file = planned(workspace.job_file(item_id))
     found = _setup_of(file, setup)
     begins, ends = (one and one.replace(tzinfo=None) for one in (begins, ends))
     if begins is not None and ends is not None and ends <= begins:
         raise CannotSolve("day_reversed", begins=begins, ends=ends)
-    if file.job.day is not None:
-        found = found.model_copy(update={"ambient": found.ambient.model_copy(update={"day": file.job.day})})
     solved, preferences = _for_day(workspace, file, found)
     table = solved.table
     mine = _unit_in_hand(solved, file.job, light)
@@ -244,7 +242,7 @@ def burst(
 ) -> BurstText:
     """Frame by frame, which of a burst get flash: at the dial of the unit in hand, and at every full stop below."""
     workspace = workspace_of(request)
-    file = workspace.job_file(item_id)
+    file = planned(workspace.job_file(item_id))
     found = _setup_of(file, setup)
     solved, preferences = _for_day(workspace, file, found)
     unit = _unit_in_hand(solved, file.job, light)
@@ -305,16 +303,14 @@ def _put_roster(request: Request, item_id: str, data: bytes, if_match: str | Non
 def _landings(request: Request, item_id: str) -> tuple[JobFile, list[Landings], Preferences]:
     workspace = workspace_of(request)
     file = workspace.job_file(item_id)
-    solved, preferences = workspace.solved_all(file)
-    return file, [landings_of(one, preferences.avoid) for one in solved], preferences
+    preferences = workspace.preferences()
+    return file, service.coverage(file, workspace.shelf(), preferences.step, preferences.avoid), preferences
 
 
 def _day(request: Request, item_id: str) -> tuple[DayPlan, Preferences]:
     workspace = workspace_of(request)
     file, preferences = workspace.job_file(item_id), workspace.preferences()
-    if not file.setups:
-        raise CannotSolve("no_setups")
-    return day_plan(file, workspace.table(METER_C_FLAT), preferences.step, preferences.avoid), preferences
+    return service.day(file, workspace.shelf(), preferences.step, preferences.avoid), preferences
 
 
 def _setup_of(file: JobFile, setup_id: str) -> Setup:
@@ -328,9 +324,8 @@ def _setup_of(file: JobFile, setup_id: str) -> Setup:
 def _for_day(workspace: Workspace, file: JobFile, setup: Setup) -> tuple[Solved, Preferences]:
     """A setup solved for the units that the day can draw on."""
     preferences = workspace.preferences()
-    table = day_shelf(file, workspace.table(setup.meter_c))
-    placed = with_distances(setup, table, preferences.step, preferences.avoid)
-    return solve(placed, table, preferences.step), preferences
+    shelf = day_shelf(file, workspace.shelf())
+    return solved_on(setup, shelf, preferences.step, preferences.avoid), preferences
 
 
 def _unit_in_hand(solved: Solved, job: Job, light: int) -> int:

@@ -7,9 +7,9 @@ from fastapi import APIRouter, Query, Request, Response
 from pydantic import BaseModel
 from starlette.concurrency import run_in_threadpool
 
+from .. import service
 from ..core.kit.body import Body
 from ..core.kit.errors import CannotSolve
-from ..core.physics.exposure import METER_C_FLAT as METER_C
 from ..core.plan.advice import chosen_method
 from ..core.plan.as_found import as_found
 from ..core.plan.learning import place_on
@@ -64,7 +64,7 @@ def text(
     workspace = workspace_of(request)
     meta = workspace.store.meta()
     revisions = {key: one.revision for key, one in workspace.logged(meta).items()}
-    learning, table = workspace.learning(meta), workspace.table(METER_C, meta)
+    learning, table = workspace.learning(meta), workspace.shelf(meta).table
     return log_text(workspace.log(meta), revisions, learning, table, job, workspace.preferences(meta), most, after)
 
 
@@ -73,7 +73,8 @@ def next_to_measure(request: Request, job: Annotated[str, Query(max_length=64)])
     """The readings that would settle most verdicts of a job, of what is owned."""
     workspace = workspace_of(request)
     file = workspace.job_file(job)
-    solved, preferences = workspace.solved_all(file)
+    preferences = workspace.preferences()
+    solved = service.solve_job(file, workspace.shelf(), preferences.step, preferences.avoid)
     found = list[tuple[Landing, Reach]]()
     for at, one in enumerate(solved):
         if not one.kinds:
@@ -101,7 +102,7 @@ def keep(request: Request, item_id: MadeId, entry: LogEntry, page: Page = "") ->
     says, dial = what_words(first, workspace.preferences()), None
     seen = first.seen
     if seen is not None and seen.was.unit is not None:
-        table = workspace.said_table(METER_C)
+        table = workspace.said_shelf().table
         place = place_on(table, seen.was.unit)
         if place is not None:
             found = next_words(seen, table, place, workspace.preferences())
@@ -176,7 +177,7 @@ def on_set(request: Request, job_id: str, setup_id: str, variant: Annotated[str,
     store = workspace.store
     job = Job.model_validate(store.item("jobs", job_id).doc)
     item, meta = store.item_and_meta("setups", setup_id)
-    solved, preferences = workspace.solve(workspace.setup_of(item, meta).in_variant(variant), 0, meta)
+    solved, preferences = workspace.solve(workspace.setup_in_job(item, meta).in_variant(variant), 0, meta)
     if not solved.kinds:
         raise CannotSolve("no_usable_unit")
     return set_text(solved, item.revision, (job_id, setup_id), job, preferences.avoid, preferences, _now())
@@ -190,7 +191,7 @@ def background(
     workspace = workspace_of(request)
     item, meta = workspace.store.item_and_meta("setups", setup_id)
     setup = workspace.setup_of(item, meta)
-    solved, preferences = workspace.solve(setup, 0, meta)
+    solved, preferences = workspace.solve(workspace.setup_in_job(item, meta), 0, meta)
     camera = solved.method(chosen_method(solved, preferences.avoid)).camera
     found = background_reading(setup, camera)
     found = found.model_copy(update={"needle_stops": found.needle_stops + stops})

@@ -4,21 +4,17 @@ from datetime import datetime
 
 from fastapi import APIRouter, Request, Response
 
-from ..core.physics.exposure import METER_C_FLAT
+from .. import service
 from ..core.plan.advice import chosen_method
-from ..core.plan.endurance import day_plan
 from ..core.plan.packing import hire_days, pack_of
-from ..core.plan.reach import Solved
-from ..core.plan.turns import solved_for_paper, units_at
-from ..core.scene.job import JobFile
+from ..core.plan.turns import units_at
+from ..core.scene.job import planned
 from ..core.scene.log import LogEntry
 from ..store.rows import KIT
 from ..words.cards import cards_of
 from ..words.channels import SheetText, sheet_text
 from ..words.pack import PackText, pack_text
 from .documents import EVERYWHERE, REFUSED, workspace_of
-from .schemas import Preferences
-from .workspace import Workspace
 
 router = APIRouter(prefix="/api/jobs", tags=["Paper"], responses=EVERYWHERE)
 
@@ -28,10 +24,11 @@ def pack(request: Request, item_id: str) -> PackText:
     """Everything that the plan uses, once; what is missing, what is hired, how lithium travels."""
     workspace = workspace_of(request)
     file, preferences = workspace.job_file(item_id), workspace.preferences()
-    plan = day_plan(file, workspace.table(METER_C_FLAT), preferences.step, preferences.avoid, ways=False)
+    shelf, step, avoid = workspace.shelf(), preferences.step, preferences.avoid
+    plan = service.day(file, shelf, step, avoid, ways=False)
     meta = workspace.store.meta()
     known: dict[str, frozenset[str]] = {kind: frozenset(workspace.kit(kind, meta)) for kind in KIT if kind != "units"}
-    items = pack_of(file, plan, known, preferences.avoid)
+    items = pack_of(planned(file), plan, known, step, avoid)
     return pack_text(items, file.job, hire_days(file), preferences.currency)
 
 
@@ -41,10 +38,10 @@ def channels(request: Request, item_id: str) -> list[SheetText]:
     workspace = workspace_of(request)
     file = workspace.job_file(item_id)
     out = []
-    found, preferences = _solved(workspace, file)
-    for key, solved in found:
+    preferences = workspace.preferences()
+    for one, solved in service.solve_for_day(file, workspace.shelf(), preferences.step, preferences.avoid):
         kind = chosen_method(solved, preferences.avoid)
-        out.append(sheet_text(solved, kind, units_at(solved, kind, file.job), key, preferences))
+        out.append(sheet_text(solved, kind, units_at(solved, kind, file.job), one.id, preferences))
     return out
 
 
@@ -58,14 +55,10 @@ def cards_file(request: Request, item_id: str, save: bool = False) -> Response:
     now = datetime.now().replace(microsecond=0)
     preferences = workspace.preferences()
     blank = LogEntry(at=now)
-    found = cards_of(file, workspace.table, item_id, preferences.avoid, preferences, blank)
+    solved = service.solve_for_day(file, workspace.shelf(), preferences.step, preferences.avoid)
+    found = cards_of(solved, item_id, file.job, preferences.avoid, preferences, blank)
     page = cards_page(file.job.name, found, f"{now:%d %b %Y, %H:%M}")
     headers = {"content-security-policy": f"{policy_of()}; frame-ancestors 'none'", "cache-control": "no-store"}
     if save:
         headers["content-disposition"] = 'attachment; filename="jumpstop-cards.html"'
     return Response(page, media_type="text/html; charset=utf-8", headers=headers)
-
-
-def _solved(workspace: Workspace, file: JobFile) -> tuple[list[tuple[str, Solved]], Preferences]:
-    preferences = workspace.preferences()
-    return solved_for_paper(file, workspace.table, preferences.avoid, preferences.step), preferences

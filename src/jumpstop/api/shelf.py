@@ -8,7 +8,6 @@ from starlette.concurrency import run_in_threadpool
 
 from ..core.kit.table import UnitTable, table_of
 from ..core.kit.unit import Unit
-from ..core.physics.exposure import METER_C_FLAT
 from ..core.physics.guide_number import guide_number_of_stops
 from ..formats.shelf import Reading, read_shelf, write_csv, write_json
 from ..store.errors import NotFound
@@ -37,7 +36,7 @@ BODY = {
 def shelf(request: Request) -> list[UnitLine]:
     """Every unit: the maker's claim beside what it comes to on one basis."""
     workspace = workspace_of(request)
-    table, units = workspace.table(METER_C_FLAT), workspace.preferences()
+    table, units = workspace.shelf().table, workspace.preferences()
     revisions = {item.id: item.revision for item in workspace.store.items("units")}
     return [_line(index, table, revisions.get(table.ids[index], 0), units) for index in range(len(table))]
 
@@ -53,7 +52,7 @@ def compare(
 ) -> CompareText:
     """Up to five units side by side on one basis."""
     workspace = workspace_of(request)
-    table, units = workspace.table(METER_C_FLAT), workspace.preferences()
+    table, units = workspace.shelf().table, workspace.preferences()
     gone = [one for one in unit if one not in table.ids]
     front = next((one for one in workspace.modifiers() if one.id == modifier), None)
     if gone or (modifier is not None and front is None):
@@ -133,7 +132,7 @@ def _out(reading: Reading, digest: str, written: int, units: DisplayUnits) -> Im
 @router.get("/shelf/export.{kind}", response_class=Response)
 def export(request: Request, kind: Literal["csv", "json"]) -> Response:
     """The shelf as a file that `import` reads back whole."""
-    units = workspace_of(request).table(METER_C_FLAT).units
+    units = workspace_of(request).said_shelf().units
     text, media = (write_csv(units), "text/csv") if kind == "csv" else (write_json(units), "application/json")
     return Response(
         text.encode(),

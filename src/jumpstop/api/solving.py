@@ -8,7 +8,7 @@ from starlette.concurrency import run_in_threadpool
 
 from ..core.kit.errors import CannotSolve
 from ..core.physics.scales import Step
-from ..core.plan.reach import solve
+from ..core.plan.worked_out import solved_on
 from ..words.answer import Answer, answer_of
 from .documents import ERRORS, EVERYWHERE, REFUSED, LightIndex, by_reference, workspace_of, written
 from .schemas import Scales, SolvedSetup, SolveIn
@@ -34,10 +34,11 @@ async def answer(request: Request, item_id: str, light: LightIndex = 0) -> Any:
 )
 def solve_document(request: Request, body: SolveIn) -> Response:
     """Solve a setup for the whole shelf without storing it."""
-    table = workspace_of(request).table(body.setup.meter_c)
     if body.light >= len(body.setup.lights):
         raise CannotSolve("no_such_light", number=body.light + 1)
-    return written(answer_of(solve(body.setup, table, body.units.step), body.units, body.light))
+    return written(
+        answer_of(solved_on(body.setup, workspace_of(request).shelf(), body.units.step), body.units, body.light)
+    )
 
 
 @lru_cache(maxsize=3)

@@ -71,7 +71,7 @@ def in_hand(request: Request, item_id: str, light: LightIndex = 0) -> InHand:
 def order_of_work(request: Request, item_id: str, first: School = "back") -> list[StepText]:
     """The steps of a setup, lights switched on one by one: what to do, and what meter and frame must show."""
     workspace = workspace_of(request)
-    setup = all_on(workspace.setup_of(workspace.store.item("setups", item_id)))
+    setup = all_on(workspace.setup_in_job(workspace.store.item("setups", item_id)))
     solved, preferences = workspace.solve(setup, 0)
     kind = chosen_method(solved, preferences.avoid)
     return steps_text(solved, kind, units_for(solved, kind), first, preferences)
@@ -103,7 +103,7 @@ def find_a_stop(
 def variants(request: Request, item_id: str) -> VariantsText:
     """The setup's variants, each with what hands must change from how it stands."""
     workspace = workspace_of(request)
-    solved, preferences = workspace.solve(workspace.setup_of(workspace.store.item("setups", item_id)), 0)
+    solved, preferences = workspace.solve(workspace.setup_in_job(workspace.store.item("setups", item_id)), 0)
     return variants_text(solved, preferences)
 
 
@@ -157,7 +157,7 @@ def begin(request: Request, where: Where = "sun", like: LikeId = None, page: Pag
 def day(request: Request, item_id: str) -> DayText:
     """The day's light at the setup's place: its course, golden hours, and when the open shade is lost."""
     workspace = workspace_of(request)
-    setup = workspace.setup_of(workspace.store.item("setups", item_id))
+    setup = workspace.setup_in_job(workspace.store.item("setups", item_id))
     return day_text(day_of(setup.ambient, setup.meter_c))
 
 
@@ -175,6 +175,5 @@ def _reach(request: Request, item_id: str, light: int, method: MethodKind | None
     """What the units do in the method asked for, else in the setup's own, else in the advised one."""
     workspace = workspace_of(request)
     item, meta = workspace.store.item_and_meta("setups", item_id)
-    setup = workspace.setup_of(item, meta)
-    solved, preferences = workspace.solve(setup, light, meta)
+    solved, preferences = workspace.solve(workspace.setup_in_job(item, meta), light, meta)
     return solved.reach(method or chosen_method(solved, preferences.avoid, light), light), preferences

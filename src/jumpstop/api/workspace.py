@@ -1,7 +1,7 @@
 """The workspace between store and core: the shelf kept as a table while it does not change, setups with their kit."""
 
 from collections.abc import Iterable, Iterator, Sequence
-from dataclasses import replace
+from datetime import date
 from threading import Lock
 from typing import Any, NamedTuple
 
@@ -12,15 +12,14 @@ from ..core.kit.errors import CannotSolve
 from ..core.kit.filter import Filter
 from ..core.kit.learned import Learned
 from ..core.kit.modifier import Modifier
-from ..core.kit.table import UnitTable, table_of
+from ..core.kit.shelf import Shelf
 from ..core.kit.trigger import Battery, Trigger
 from ..core.kit.unit import Unit
-from ..core.physics.exposure import METER_C_FLAT
 from ..core.physics.scales import Step
 from ..core.plan.learning import Learning, Row, Rows, learn
-from ..core.plan.reach import Solved, solve
-from ..core.plan.worked_out import with_distances, with_units
-from ..core.scene.job import MOST_SETUPS, Job, JobFile, JobSetup, in_wind
+from ..core.plan.reach import Solved
+from ..core.plan.worked_out import solved_on
+from ..core.scene.job import MOST_SETUPS, Job, JobFile, JobSetup, in_job
 from ..core.scene.light import OwnModifier
 from ..core.scene.log import LogEntry
 from ..core.scene.parts import Parts
@@ -61,7 +60,7 @@ class Kept(NamedTuple):
     """A setup that was solved, and all that it was solved from: a page asks for one setup several times over."""
 
     setup: Setup
-    table: UnitTable
+    shelf: Shelf
     step: Step
     avoid: tuple[MethodKind, ...]
     solved: Solved
@@ -103,38 +102,38 @@ class Workspace:
         self.store = store
         self._lock = Lock()
         self._log_lock = Lock()  # the log is read and learned from once, however many ask
-        self._tables: dict[float, tuple[int, UnitTable]] = {}
+        self._said: tuple[int, Shelf] | None = None
         self._kit: dict[str, tuple[int, dict[str, Any]]] = {}
         self._log: tuple[tuple[int, ...], dict[str, Logged]] | None = None
         self._parts = Parts()
         self._rows: Rows | None = None
         self._learning: tuple[dict[str, Logged], Learning] | None = None
-        self._taught: tuple[UnitTable, Learned, UnitTable] | None = None
+        self._taught: tuple[Shelf, Learned, Shelf] | None = None
         self._solved: tuple[Kept, ...] = ()  # the newest first
+        self._planned: dict[str, tuple[Setup, float | None, date | None, Setup]] = {}
         self._read: dict[str, Read] = {}  # by id, the newest last
         self._chosen: tuple[dict[str, Any], Preferences] | None = None
 
-    def table(self, meter_c: float, meta: Meta | None = None) -> UnitTable:
-        """The whole shelf at this meter constant, with what readings taught. `meta`: see `said_table`."""
+    def shelf(self, meta: Meta | None = None) -> Shelf:
+        """The whole shelf with what readings taught. `meta`: see `said_shelf`."""
         meta = self.store.meta() if meta is None else meta
-        said, learned = self.said_table(meter_c, meta), self.learning(meta).learned
+        said, learned = self.said_shelf(meta), self.learning(meta).learned
         if not len(learned):
             return said
         with self._lock:
             kept = self._taught
             if kept is None or kept[0] is not said or kept[1] is not learned:
-                kept = self._taught = (said, learned, replace(said, learned=learned))
+                kept = self._taught = (said, learned, said.taught(learned))
             return kept[2]
 
-    def said_table(self, meter_c: float, meta: Meta | None = None) -> UnitTable:
+    def said_shelf(self, meta: Meta | None = None) -> Shelf:
         """The shelf as it is said to be. `meta` as just read, to spare a second reading."""
         count = (self.store.meta() if meta is None else meta).get(changed("units"), 0)
         with self._lock:
-            kept = self._tables.get(meter_c)
+            kept = self._said
             if kept is None or kept[0] != count:
                 good, _ = readable("units", self.store.items("units"))
-                kept = (count, table_of([unit for _, unit in good], meter_c, [item.id for item, _ in good]))
-                self._tables = {meter_c: kept}
+                kept = self._said = (count, Shelf([unit for _, unit in good], [item.id for item, _ in good]))
             return kept[1]
 
     def at_hand(self, meta: Meta) -> bool:
@@ -143,8 +142,8 @@ class Workspace:
         shelf, log = (meta.get(changed(kind), 0) for kind in ("units", "log"))
         if self._log is None or self._learning is None or self._learning[0] is not self._log[1]:
             return False
-        fresh = [table for count, table in self._tables.values() if count == shelf]
-        return self._log[0] == (log, shelf) and all(len(table) <= USUAL_SHELF for table in fresh) and bool(fresh)
+        fresh = self._said is not None and self._said[0] == shelf and len(self._said[1]) <= USUAL_SHELF
+        return fresh and self._log[0] == (log, shelf)
 
     def log(self, meta: Meta | None = None) -> dict[str, LogEntry]:
         """The log's entries by their ids, in the order in which they came."""
@@ -162,7 +161,7 @@ class Workspace:
         if kept is not None and kept[0] == state:
             return kept[1]
         old = kept[1] if kept is not None and kept[0][1] == state[1] else {}
-        table = self.said_table(METER_C_FLAT, meta)
+        table = self.said_shelf(meta).table
         there = self.store.revisions("log")
         same = {key: old[key] for key, revision in there if key in old and old[key].revision == revision}
         rows = self._rows
@@ -191,7 +190,7 @@ class Workspace:
             if kept is None or kept[0] is not logged:
                 entries, rows = [one.entry for one in logged.values()], [one.row for one in logged.values()]
                 last = None if kept is None else kept[1]
-                kept = self._learning = (logged, learn(entries, self.said_table(METER_C_FLAT, meta), rows, last))
+                kept = self._learning = (logged, learn(entries, self.said_shelf(meta).table, rows, last))
             return kept[1]
 
     def kit(self, kind: Kind, meta: Meta) -> dict[str, Any]:
@@ -288,24 +287,21 @@ class Workspace:
         batteries = tuple(self.kit("batteries", meta).values())
         return JobFile.model_construct(job=job, setups=setups, batteries=batteries)
 
-    def solved_all(self, file: JobFile) -> tuple[list[Solved], Preferences]:
-        """A job's setups, each solved for the same shelf (units that are gone and still taken stand behind it).
-
-        Raises CannotSolve.
-        """
-        meta = self.store.meta()
-        preferences = self.preferences(meta)
-        if not file.setups:
-            raise CannotSolve("no_setups")
-        table = self.table(METER_C_FLAT, meta)
-        for one in file.setups:
-            table = with_units(table, one.setup)
-        found = []
-        for one in file.setups:
-            setup = in_wind(one.setup, file.job.brief.wind_m_s)
-            setup = with_distances(setup, table, preferences.step, preferences.avoid)
-            found.append(solve(setup, table, preferences.step))
-        return found, preferences
+    def setup_in_job(self, item: Item, meta: Meta | None = None) -> Setup:
+        """A stored setup (see `setup_of`) as its job has it: on its day, in its wind. Raises CannotSolve."""
+        meta = self.store.meta() if meta is None else meta
+        setup = self.setup_of(item, meta)
+        job = None if item.job_id is None else self.kit("jobs", meta).get(item.job_id)
+        if job is None:
+            return setup
+        wind, day = job.brief.wind_m_s, job.day
+        with self._lock:
+            kept = self._planned.get(item.id)
+            if kept is None or kept[0] is not setup or kept[1:3] != (wind, day):
+                if len(self._planned) >= MOST_READ:
+                    del self._planned[next(iter(self._planned))]
+                kept = self._planned[item.id] = (setup, wind, day, in_job(setup, wind, day))
+            return kept[3]
 
     def solve(self, setup: Setup, light: int, meta: Meta | None = None) -> tuple[Solved, Preferences]:
         """A setup solved for the whole shelf, in the person's steps. Raises CannotSolve."""
@@ -313,13 +309,12 @@ class Workspace:
         if light >= len(setup.lights):
             raise CannotSolve("no_such_light", number=light + 1)
         preferences = self.preferences(meta)
-        table = with_units(self.table(setup.meter_c, meta), setup)
-        step, avoid = preferences.step, preferences.avoid
+        step, avoid, shelf = preferences.step, preferences.avoid, self.shelf(meta)
         for kept in self._solved:
-            if kept.table is table and kept.setup is setup and (kept.step, kept.avoid) == (step, avoid):
+            if kept.shelf is shelf and kept.setup is setup and (kept.step, kept.avoid) == (step, avoid):
                 return kept.solved, preferences
-        solved = solve(with_distances(setup, table, step, avoid), table, step)
-        self._solved = (Kept(setup, table, step, avoid, solved), *self._solved[: MOST_KEPT - 1])
+        solved = solved_on(setup, shelf, step, avoid)
+        self._solved = (Kept(setup, shelf, step, avoid, solved), *self._solved[: MOST_KEPT - 1])
         return solved, preferences
 
     def solved(self, item: Item, light: int = 0, meta: Meta | None = None, sight: Sequence[str] = ()) -> SolvedSetup:
@@ -328,7 +323,7 @@ class Workspace:
         setup = self.setup_of(item, meta)
         answer, trouble = None, ""
         try:
-            found, preferences = self.solve(setup, light, meta)
+            found, preferences = self.solve(self.setup_in_job(item, meta), light, meta)
             answer = answer_of(found, preferences, light, preferences.avoid, sight)
         except CannotSolve as error:
             trouble = cannot_solve(error)

@@ -1,11 +1,10 @@
 """Crib cards: one a setup, with all that is set, checked and done there, for paper and for a phone."""
 
 import math
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 
 from ..core.kit.modifier import layers_on
-from ..core.kit.table import UnitTable
 from ..core.plan.advice import chosen_method
 from ..core.plan.hours import Hour, clocks, follows_sun, hours_of, skies_beside
 from ..core.plan.ladder import ladder
@@ -15,9 +14,9 @@ from ..core.plan.pocket import Pocket, pocket_of
 from ..core.plan.reach import Solved
 from ..core.plan.stage_warnings import stage_warnings
 from ..core.plan.steps import order_of
-from ..core.plan.turns import solved_for_paper, units_at
+from ..core.plan.turns import units_at
 from ..core.plan.warnings import warnings_of
-from ..core.scene.job import Job, JobFile
+from ..core.scene.job import Job, JobSetup
 from ..core.scene.light import Light
 from ..core.scene.log import LogEntry
 from ..core.scene.seen import SD_EYE, MethodKind
@@ -81,16 +80,15 @@ class Card:
 
 
 def cards_of(
-    file: JobFile,
-    table: Callable[[float], UnitTable],
+    solved: Sequence[tuple[JobSetup, Solved]],
     job_id: str | None,
+    job: Job,
     avoid: Sequence[MethodKind],
     words: DisplayUnits,
     blank: LogEntry,
 ) -> list[Card]:
-    """The cards of a job's setups that have a method. table: the shelf at a meter constant [lx s]."""
-    found = solved_for_paper(file, table, avoid, words.step)
-    return [card_of(solved, key, job_id, file.job, avoid, words, blank) for key, solved in found]
+    """The cards of a job's solved setups."""
+    return [card_of(each, one.id, job_id, job, avoid, words, blank) for one, each in solved]
 
 
 def card_of(

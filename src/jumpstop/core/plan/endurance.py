@@ -9,6 +9,7 @@ from itertools import combinations, islice
 import numpy as np
 
 from ..kit.power import PowerSupply
+from ..kit.shelf import Shelf
 from ..kit.table import UnitTable, full_flashes
 from ..kit.trigger import Battery
 from ..kit.unit import Unit
@@ -140,10 +141,15 @@ class DayPlan:
     """The day: its turns, every unit's charges, what gives out first, and ways out."""
 
     job: Job
-    table: UnitTable
+    shelf: Shelf
     turns: tuple[Turn, ...]
     units: tuple[Lasting, ...]
     ways: tuple[Way, ...]
+
+    @property
+    def table(self) -> UnitTable:
+        """Its units as arrays, at the usual meter's constant."""
+        return self.shelf.table
 
     @property
     def gives_out(self) -> float | None:
@@ -157,10 +163,10 @@ class DayPlan:
 
 
 def day_plan(
-    file: JobFile, table: UnitTable, step: Step = "third", avoid: Sequence[MethodKind] = (), ways: bool = True
+    file: JobFile, shelf: Shelf, step: Step = "third", avoid: Sequence[MethodKind] = (), ways: bool = True
 ) -> DayPlan:
     """A job's day as it would run without surprises."""
-    shelf = day_shelf(file, table)
+    shelf = day_shelf(file, shelf)
     turns = turns_of(file, shelf, step, avoid)
     units = tuple(_lastings(turns, shelf, file))
     pauses = _pauses(turns, units, file.job)
@@ -184,14 +190,14 @@ def units_used(turns: Sequence[Turn]) -> list[int]:
     return sorted({work.unit for turn in turns for stretch in turn.stretches for work in stretch.work})
 
 
-def _lastings(turns: Sequence[Turn], table: UnitTable, file: JobFile) -> list[Lasting]:
+def _lastings(turns: Sequence[Turn], shelf: Shelf, file: JobFile) -> list[Lasting]:
     """Every unit's day. Batteries of the shelf are given out once: each unit takes the best that fit it until its day
     is covered, and at least one."""
     out, left = [], list(file.batteries)
     for unit in units_used(turns):
         supply = next(w.supply for t in turns for s in t.stretches for w in s.work if w.unit == unit)
-        one = table.units[unit]
-        capacity, said = capacity_of(one, supply, file.job), file.job.charges_of(table.ids[unit], one.name)
+        one = shelf.units[unit]
+        capacity, said = capacity_of(one, supply, file.job), file.job.charges_of(shelf.ids[unit], one.name)
         sizes = [1.0] * (said or 1)
         fitting = sorted(file.batteries_for(one.name, supply.name if supply else ""), key=lambda own: -own.holds)
         if said is None and fitting:
@@ -217,10 +223,10 @@ def _ways(file: JobFile, plan: DayPlan, step: Step, avoid: Sequence[MethodKind])
         outs = [lasting(plan.turns, one.unit, one.capacity, one.sizes, charging).gives_out for one in plan.units]
         out.append(Way("charger", None, 1, min((at for at in outs if at is not None), default=None)))
     for times in (2.0, 4.0):
-        higher = day_plan(with_iso(file, times), plan.table, step, avoid, ways=False)
+        higher = day_plan(with_iso(file, times), plan.shelf, step, avoid, ways=False)
         out.append(Way("iso", None, times, higher.gives_out))
     for one in short:
-        beside = day_plan(_with_second(file, plan, one.unit), plan.table, step, avoid, ways=False)
+        beside = day_plan(_with_second(file, plan, one.unit), plan.shelf, step, avoid, ways=False)
         out.append(Way("second", one.unit, 1, beside.gives_out))
     out += _orders(file, plan, step, avoid)
     return out
@@ -260,7 +266,7 @@ def _orders(file: JobFile, plan: DayPlan, step: Step, avoid: Sequence[MethodKind
         turned = list(sessions)
         turned[a], turned[b] = turned[b], turned[a]
         there = file.model_copy(update={"job": file.job.model_copy(update={"sessions": tuple(turned)})})
-        out = day_plan(there, plan.table, step, avoid, ways=False).gives_out
+        out = day_plan(there, plan.shelf, step, avoid, ways=False).gives_out
         if best is None or (out or math.inf) > (best.gives_out or math.inf):
             best = Way("order", None, 1, out, (a, b))
     later = best is not None and first is not None and (best.gives_out or math.inf) > first

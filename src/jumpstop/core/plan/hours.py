@@ -102,7 +102,7 @@ def hours_of(
     assert spec.place is not None
     assert spec.day is not None
     lost = shade_lost(spec)
-    alone, out = table_for(table.units[unit], setup.meter_c, table.ids[unit]), []
+    alone, out = table_for(table.units[unit], setup.meter_c, table.ids[unit], table.learned), []
     for sky in skies or (spec.sky,):
         for clock in times:
             if skipped(spec.place, spec.day, clock):

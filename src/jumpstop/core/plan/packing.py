@@ -6,13 +6,15 @@ from dataclasses import dataclass
 from typing import Literal, NamedTuple
 
 from ..kit.trigger import Battery
+from ..physics.scales import Step
 from ..scene.job import JobFile
 from ..scene.seen import MethodKind
 from ..scene.setup import Setup
 from .advice import chosen_method
 from .endurance import DayPlan
-from .reach import Solved, solve
+from .reach import Solved
 from .turns import picked_of, supply_of, units_at
+from .worked_out import solved_on
 
 SPARE_CHARGES = 1  # beyond what the day wants, for each kind of unit; common practice
 SPARE_TRIGGERS = 1  # where any is used; common practice
@@ -65,20 +67,24 @@ def use_of(solved: Solved, kind: MethodKind, units: Sequence[int | None]) -> Use
 
 
 def pack_of(
-    file: JobFile, plan: DayPlan, known: Mapping[str, frozenset[str]], avoid: Sequence[MethodKind]
+    file: JobFile,
+    plan: DayPlan,
+    known: Mapping[str, frozenset[str]],
+    step: Step = "third",
+    avoid: Sequence[MethodKind] = (),
 ) -> list[Item]:
     """The list of a job. plan: its day; setups without a turn in it are packed for too, but for their batteries.
 
     known: ids of what is on the shelf, by kind.
     """
-    uses = _uses(file, plan, avoid)
+    uses = _uses(file, plan, step, avoid)
     items = [*_bodies(uses, known), *_units(file, plan, uses), *_batteries(file, plan), *_triggers(uses, known)]
     items += [*_front(uses, known), *_filters(uses, known), *_stands(uses)]
     items += [Item(f"own:{one.name}", "own", one.name, one.count, weight_g=one.weight_g) for one in file.job.own_items]
     return items
 
 
-def _uses(file: JobFile, plan: DayPlan, avoid: Sequence[MethodKind]) -> list[Use]:
+def _uses(file: JobFile, plan: DayPlan, step: Step, avoid: Sequence[MethodKind]) -> list[Use]:
     out = []
     for turn in plan.turns:
         for stretch in turn.stretches:
@@ -89,7 +95,7 @@ def _uses(file: JobFile, plan: DayPlan, avoid: Sequence[MethodKind]) -> list[Use
     for one in file.setups:
         if one.id in planned or not planned:
             continue
-        solved = solve(one.setup, plan.table)
+        solved = solved_on(one.setup, plan.shelf, step, avoid)
         if solved.kinds:
             kind = chosen_method(solved, avoid)
             out.append(use_of(solved, kind, units_at(solved, kind, file.job)))

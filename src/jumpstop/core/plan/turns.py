@@ -1,24 +1,25 @@
 """The turns of a day: when each setup is shot, by which units, at what power, hour by hour; and what it takes."""
 
 import math
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
 
 from ..kit.power import PowerSupply, SupplyKind
-from ..kit.table import UnitTable, table_of
+from ..kit.shelf import Shelf
+from ..kit.table import UnitTable
 from ..kit.unit import Unit
 from ..physics import battery
 from ..physics.scales import Step
-from ..scene.job import Job, JobFile, Session, in_wind
+from ..scene.job import Job, JobFile, Session
 from ..scene.seen import MethodKind
 from ..scene.setup import Setup
 from .advice import chosen_method, unit_for
 from .hours import WHOLE_DAY_MIN, at_time, clock_of, follows_sun, minutes_of
-from .reach import BLOCKED, SHORT, TOO_BRIGHT, Solved, solve
+from .reach import BLOCKED, SHORT, TOO_BRIGHT, Solved
 from .remark import Remark, remark
-from .worked_out import with_distances, with_units
+from .worked_out import solved_on, with_copies
 
 SLICE_MIN = 60.0  # the light is looked at anew after so long
 CADENCE_S = 3.0  # between two frames of a person who is directed, from memory
@@ -71,50 +72,29 @@ class Turn:
     wrong: tuple[Remark, ...]
 
 
-def day_shelf(file: JobFile, table: UnitTable) -> UnitTable:
+def day_shelf(file: JobFile, shelf: Shelf) -> Shelf:
     """The units that a day can draw on: those picked, else the whole shelf; and those that lights have taken."""
-    picked = sorted(picked_of(file.job, table))
+    picked = sorted(picked_of(file.job, shelf))
     if picked:
-        units, ids = [table.units[at] for at in picked], [table.ids[at] for at in picked]
-        table = table_of(units, ids=ids, learned=table.learned)
-    for one in file.setups:
-        table = with_units(table, one.setup)
-    return table
-
-
-def solved_for_paper(
-    file: JobFile, table: Callable[[float], UnitTable], avoid: Sequence[MethodKind], step: Step = "third"
-) -> list[tuple[str, Solved]]:
-    """(id, solved) of a job's setups that have a method, on the job's day, for the units that the day can draw on.
-
-    table: the shelf at a meter constant [lx s].
-    """
-    out = []
-    for one in file.setups:
-        setup, shelf = in_wind(one.setup, file.job.brief.wind_m_s), day_shelf(file, table(one.setup.meter_c))
-        if file.job.day is not None and follows_sun(setup.ambient):
-            setup = setup.model_copy(update={"ambient": setup.ambient.model_copy(update={"day": file.job.day})})
-        solved = solve(with_distances(setup, shelf, step, avoid), shelf, step)
-        if solved.kinds:
-            out.append((one.id, solved))
-    return out
+        shelf = shelf.only(picked)
+    return with_copies(shelf, (one.setup for one in file.setups))
 
 
 def turns_of(
     file: JobFile,
-    table: UnitTable,
+    shelf: Shelf,
     step: Step = "third",
     avoid: Sequence[MethodKind] = (),
     pauses: Sequence[float] = (),
 ) -> list[Turn]:
     """The sessions one after the other: each begins when it is said to, else when the one before has ended.
 
-    table: the units of the day (see `day_shelf`). pauses: minutes that each takes longer, for batteries to be changed.
+    shelf: the units of the day (see `day_shelf`). pauses: minutes that each takes longer, for batteries to be changed.
     Where the day runs late, a session whose time has passed begins as soon as it can.
     """
     found, now = list[Turn](), minutes_of(file.job.begins) + file.job.late_min
     for at, (session, setup) in enumerate(file.turns()):
-        turn = _turn(file.job, session, setup, now, table, step, avoid)
+        turn = _turn(file.job, session, setup, now, shelf, step, avoid)
         if pauses:
             turn = replace(turn, end=turn.end + pauses[at])
         found.append(turn)
@@ -123,7 +103,7 @@ def turns_of(
 
 
 def _turn(
-    job: Job, session: Session, setup: Setup, now: float, table: UnitTable, step: Step, avoid: Sequence[MethodKind]
+    job: Job, session: Session, setup: Setup, now: float, shelf: Shelf, step: Step, avoid: Sequence[MethodKind]
 ) -> Turn:
     start, wrong = now, list[Remark]()
     if session.start is not None:
@@ -133,12 +113,10 @@ def _turn(
         elif start < now:
             wrong.append(remark("overlaps", minutes=now - start))
     ready = start + session.change_min
-    if job.day is not None and follows_sun(setup.ambient):
-        setup = setup.model_copy(update={"ambient": setup.ambient.model_copy(update={"day": job.day})})
     if session.frames > MOST_FRAMES:
         wrong.append(remark("too_many_frames", frames=session.frames, most=MOST_FRAMES))
         return Turn(session, setup, start, ready, ready, (), tuple(wrong))
-    stretches = tuple(_stretches(job, session, setup, ready, table, step, avoid))
+    stretches = tuple(_stretches(job, session, setup, ready, shelf, step, avoid))
     if not stretches:
         wrong.append(remark("no_method"))
     end = stretches[-1].end if stretches else ready
@@ -146,14 +124,13 @@ def _turn(
 
 
 def _stretches(
-    job: Job, session: Session, setup: Setup, ready: float, table: UnitTable, step: Step, avoid: Sequence[MethodKind]
+    job: Job, session: Session, setup: Setup, ready: float, shelf: Shelf, step: Step, avoid: Sequence[MethodKind]
 ) -> Iterator[Stretch]:
     """The session in stretches of an hour, its people shared out by the time each takes there."""
     left, now = float(session.people), ready
     while left > 1e-9 and now < WHOLE_DAY_MIN:
         there = at_time(setup, clock_of(now)) if follows_sun(setup.ambient) else setup
-        there = with_distances(there, table, step, avoid)
-        solved = solve(there, table, step)
+        solved = solved_on(there, shelf, step, avoid)
         if not solved.kinds:
             return
         kind = chosen_method(solved, avoid)
@@ -196,12 +173,12 @@ def units_at(solved: Solved, kind: MethodKind, job: Job) -> tuple[int | None, ..
     return tuple(out)
 
 
-def picked_of(job: Job, table: UnitTable) -> dict[int, int]:
+def picked_of(job: Job, shelf: Shelf | UnitTable) -> dict[int, int]:
     """How many of each unit go along, by its place on the shelf; what is no longer there is left out."""
     out: dict[int, int] = {}
     for one in job.picked:
-        place = table.place_of(one.unit)
-        place = table.place_of(None, one.name) if place is None else place
+        place = shelf.place_of(one.unit)
+        place = shelf.place_of(None, one.name) if place is None else place
         if place is not None:
             out[place] = out.get(place, 0) + one.count
     return out

@@ -1,36 +1,44 @@
 """Figures of a light that are worked out before it is solved: the distance at which a fixed dial is right."""
 
-from collections.abc import Sequence
-from functools import lru_cache
+from collections.abc import Iterable, Sequence
 
-from ..kit.table import UnitTable, table_of
+from ..kit.shelf import Shelf
+from ..kit.table import UnitTable
 from ..kit.unit import Unit
 from ..physics.scales import Step
 from ..scene.seen import MethodKind
 from ..scene.setup import Setup
 from .advice import chosen_method
 from .one_unit import landing, only, with_light
-from .reach import solve
+from .reach import Solved, solve
 
 NEAREST_M, FARTHEST_M = 0.05, 500.0
 ROUNDS = 12
 RIGHT = 0.005  # stops
 
 
-@lru_cache(maxsize=8)
-def _wider(table: UnitTable, units: tuple[tuple[str, Unit], ...], meter_c: float) -> UnitTable:
-    ids, more = zip(*units, strict=True)
-    return table_of([*table.units, *more], meter_c, [*table.ids, *ids], table.learned)
+def with_copies(shelf: Shelf, setups: Iterable[Setup]) -> Shelf:
+    """The shelf with the units that setups' lights have taken and that are no longer on it: their copies, of which the
+    last of one unit stands."""
+    own, gone = len(shelf) - shelf.copies, dict[str, Unit]()
+    for setup in setups:
+        for light in setup.lights:
+            unit = light.unit
+            if unit is None:
+                continue
+            place = shelf.place_of(unit.id, unit.name)
+            if place is None or place >= own:
+                gone[unit.id or unit.name] = unit
+    return shelf.with_copies(gone) if gone else shelf
 
 
-def with_units(table: UnitTable, setup: Setup) -> UnitTable:
-    """The shelf with the units that the setup's lights have taken and that are no longer on it: their copies."""
-    gone: dict[str, Unit] = {}
-    for light in setup.lights:
-        unit = light.unit
-        if unit is not None and table.place_of(unit.id, unit.name) is None:
-            gone[unit.id or unit.name] = unit
-    return _wider(table, tuple(gone.items()), setup.meter_c) if gone else table
+def solved_on(setup: Setup, shelf: Shelf, step: Step = "third", avoid: Sequence[MethodKind] = ()) -> Solved:
+    """A setup solved for a shelf and its own copies, at its meter's constant, its free distances worked out.
+
+    Its units stand where they stand on the shelf; copies that are not there, behind them. Raises CannotSolve.
+    """
+    table = with_copies(shelf, [setup]).at(setup.meter_c)
+    return solve(with_distances(setup, table, step, avoid), table, step)
 
 
 def with_distances(setup: Setup, table: UnitTable, step: Step, avoid: Sequence[MethodKind] = ()) -> Setup:

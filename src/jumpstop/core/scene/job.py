@@ -198,12 +198,26 @@ class JobFile(Value):
         return [one for one in self.batteries if one.fits.casefold() in named]
 
 
-def in_wind(setup: Setup, wind_m_s: float | None) -> Setup:
-    """A setup in the wind that a brief expects, where it says none of its own and stands in daylight."""
-    outdoors = setup.ambient.by == "sun" or setup.ambient.condition in OUTDOORS
-    if wind_m_s is None or setup.stage.wind_m_s is not None or not outdoors:
-        return setup
-    return setup.model_copy(update={"stage": setup.stage.model_copy(update={"wind_m_s": wind_m_s})})
+def in_job(setup: Setup, wind_m_s: float | None, day: date | None) -> Setup:
+    """A setup as its job has it: in the wind that the brief expects, where it says none of its own and stands in
+    daylight; on the job's day, where its light comes by the sun's place."""
+    ambient, stage = setup.ambient, setup.stage
+    outdoors = ambient.by == "sun" or ambient.condition in OUTDOORS
+    if wind_m_s is not None and stage.wind_m_s is None and outdoors:
+        setup = setup.model_copy(update={"stage": stage.model_copy(update={"wind_m_s": wind_m_s})})
+    if day is not None and ambient.by == "sun" and ambient.day != day:
+        setup = setup.model_copy(update={"ambient": ambient.model_copy(update={"day": day})})
+    return setup
+
+
+def planned(file: JobFile) -> JobFile:
+    """The job with its setups as it has them (see `in_job`)."""
+    wind, day = file.job.brief.wind_m_s, file.job.day
+    setups = []
+    for one in file.setups:
+        setup = in_job(one.setup, wind, day)
+        setups.append(one if setup is one.setup else one.model_copy(update={"setup": setup}))
+    return file.model_copy(update={"setups": tuple(setups)})
 
 
 def _usual(one: JobSetup) -> Session:

@@ -1,0 +1,79 @@
+"""A shelf of units with what readings taught of them: the table that setups are solved for, at any meter's constant."""
+
+from collections.abc import Mapping, Sequence
+from threading import Lock
+
+from ..physics.exposure import METER_C_FLAT
+from .learned import Learned
+from .table import UnitTable, table_of
+from .unit import Unit
+
+MOST_TABLES = 8  # of one shelf
+MOST_OTHERS = 8  # shelves with other copies behind one
+
+
+class Shelf:
+    """Units in their order, each known by an id. It never changes: another shelf is another value.
+
+    All its tables have the same units in the same places. copies: how many at its end are setups' own copies of units
+    that are gone.
+    """
+
+    def __init__(
+        self, units: Sequence[Unit], ids: Sequence[str] = (), learned: Learned | None = None, copies: int = 0
+    ) -> None:
+        self.units = tuple(units)
+        self.copies = copies
+        self.ids = tuple(ids) or tuple(unit.name for unit in units)
+        self.learned = learned
+        self._lock = Lock()
+        self._tables: dict[float, UnitTable] = {}
+        self._others: dict[tuple[Unit, ...], Shelf] = {}
+
+    def __len__(self) -> int:
+        return len(self.units)
+
+    def at(self, meter_c: float) -> UnitTable:
+        """The table at a meter's constant [lx s]."""
+        with self._lock:
+            found = self._tables.get(meter_c)
+            if found is None:
+                if len(self._tables) >= MOST_TABLES:
+                    del self._tables[next(iter(self._tables))]
+                found = self._tables[meter_c] = table_of(self.units, meter_c, self.ids, self.learned)
+            return found
+
+    @property
+    def table(self) -> UnitTable:
+        """The table at the usual constant: for what does not depend on it."""
+        return self.at(METER_C_FLAT)
+
+    def place_of(self, unit_id: str | None, name: str = "") -> int | None:
+        """Where a unit stands: by its id, or where it has none by its name; None: not here."""
+        if unit_id is not None:
+            return self.ids.index(unit_id) if unit_id in self.ids else None
+        return next((at for at, unit in enumerate(self.units) if unit.name == name), None)
+
+    def with_copies(self, copies: Mapping[str, Unit]) -> "Shelf":
+        """With these, by their ids, in the place of its copies or behind them."""
+        start = len(self) - self.copies
+        held = dict(zip(self.ids[start:], self.units[start:], strict=True)) | dict(copies)
+        units = tuple(held.values())
+        if units == self.units[start:]:
+            return self
+        with self._lock:
+            found = self._others.get(units)
+            if found is None:
+                if len(self._others) >= MOST_OTHERS:
+                    del self._others[next(iter(self._others))]
+                found = Shelf((*self.units[:start], *units), (*self.ids[:start], *held), self.learned, len(held))
+                self._others[units] = found
+            return found
+
+    def only(self, places: Sequence[int]) -> "Shelf":
+        """These of its units alone, by their places."""
+        return Shelf([self.units[at] for at in places], [self.ids[at] for at in places], self.learned)
+
+    def taught(self, learned: Learned) -> "Shelf":
+        """The same shelf with what readings taught."""
+        return Shelf(self.units, self.ids, learned, self.copies)
