@@ -156,3 +156,20 @@ def test_a_june_setup_in_a_december_job_is_of_december_wherever_one_asks(client:
     assert cells == client.get(f"/api/jobs/{item['id']}/board").json()["cells"][0]["spare"]
     lanes = dict(zip(answer["lanes"]["name"], answer["lanes"]["spare"], strict=True))
     assert any(spare in cells for spare in lanes.values())
+
+
+def test_what_falls_into_an_hour_that_the_clocks_skip_is_answered_and_said(client: TestClient) -> None:
+    """On 29 March 2026 London's clocks go from 00:59 to 02:00."""
+    sun = {"by": "sun", "place": DOWNS | {"longitude": 1.0}, "day": "2026-06-24", "clock": "01:30"}
+    made = {
+        "format": "jumpstop-job", "version": 1,
+        "setups": [{"id": "s", "setup": {"name": "S", "ambient": sun, "lights": [{"distance_m": 2}]}}],
+        "job": {"name": "J", "day": "2026-03-29", "begins": "00:30", "sessions": [{"setup": "s", "start": "01:10"}]},
+    }  # fmt: skip
+    item = client.post("/api/jobs/import", json=made).json()
+    for view in ("day", "day.ics", "board", "pack", "cards.html", "channels", "export.json"):
+        assert client.get(f"/api/jobs/{item['id']}/{view}").status_code == 200, view
+    setup = next(one for one in client.get("/api/setups").json() if one["job_id"] == item["id"])
+    how = client.get(f"/api/setups/{setup['id']}/answer").json()["answer"]["ambient"]["how"]
+    assert "On the job's day, 29 Mar 2026." in how
+    assert "never show 01:30: 02:00 is taken" in how

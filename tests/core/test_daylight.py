@@ -14,7 +14,7 @@ from jumpstop.core.physics.daylight import SKIES
 from jumpstop.core.plan.ambient import ambient_of, look_of, placements
 from jumpstop.core.plan.day import day_of, sun_reaches, track_of
 from jumpstop.core.scene.ambient import AmbientSpec, Panel, Reading, SunCameIn
-from jumpstop.core.scene.place import Place, moment
+from jumpstop.core.scene.place import Place, moment, shown, skipped
 
 DOWNS = Place(name="the downs", latitude=50.9, longitude=-0.1, zone="Europe/London")
 SOUTH = Place(latitude=-36.8, longitude=174.8, zone="Pacific/Auckland")
@@ -111,14 +111,40 @@ def test_noon_is_when_the_clocks_of_the_place_say_so() -> None:
 
 
 def test_days_on_which_the_clocks_change() -> None:
-    """D: 23 hours in spring, 25 in autumn; a time that is skipped gets a sentence, one shown twice is the first."""
+    """D: 23 hours in spring, 25 in autumn; one that is skipped is the next shown, one shown twice the first."""
     spring, autumn = date(2026, 3, 29), date(2026, 10, 25)
     for day, hours in ((spring, 23), (autumn, 25)):
         track = track_of(DOWNS, day)
         assert track.instants[-1] - track.instants[0] == timedelta(hours=hours)
-    with pytest.raises(ValueError, match="clock_skipped"):
-        moment(DOWNS, spring, time(1, 30))
+    assert moment(DOWNS, spring, time(1, 30)) == datetime(2026, 3, 29, 1, 0, tzinfo=UTC)
     assert moment(DOWNS, autumn, time(1, 30)) == datetime(2026, 10, 25, 0, 30, tzinfo=UTC)
+
+
+@pytest.mark.parametrize(
+    ("zone", "day", "clock", "then", "says"),
+    [  # when each went forward: IANA time zone database
+        ("Europe/London", date(2026, 3, 29), time(1, 59), datetime(2026, 3, 29, 1), time(2)),
+        ("America/New_York", date(2026, 3, 8), time(2), datetime(2026, 3, 8, 7), time(3)),
+        (
+            "Australia/Lord_Howe",
+            date(2026, 10, 4),
+            time(2, 10),
+            datetime(2026, 10, 3, 15, 30),
+            time(2, 30),
+        ),  # half an hour
+        ("Pacific/Apia", date(2011, 12, 30), time(9), datetime(2011, 12, 30, 10), time(0)),  # a whole day
+    ],
+)
+def test_a_time_that_the_clocks_skip_is_the_next_one_that_they_show(
+    zone: str, day: date, clock: time, then: datetime, says: time
+) -> None:
+    place = Place(latitude=0, longitude=0, zone=zone)
+    assert moment(place, day, clock) == then.replace(tzinfo=UTC)
+    assert shown(place, day, clock) == says
+    assert skipped(place, day, clock)
+    after = day + timedelta(days=1)
+    assert not skipped(place, after, clock)
+    assert shown(place, after, clock) == clock
 
 
 def test_polar_day_and_night_have_no_horizon() -> None:
@@ -313,7 +339,6 @@ def test_the_first_and_the_last_day_there_is(day: str) -> None:
         ({"by": "sun", "place": {"latitude": 50, "longitude": 0}, "day": "2026-06-24"}, "zone"),
         ({"place": {"latitude": 50, "longitude": 0, "zone": "Europe/Atlantis"}}, "unknown_zone"),
         ({"place": {"latitude": 95, "longitude": 0, "zone": "UTC"}}, "latitude"),
-        ({"by": "sun", "place": DOWNS.model_dump(), "day": "2026-03-29", "clock": "01:30"}, "clock_skipped"),
         ({"by": "lux"}, "lux_missing"),
         ({"by": "reading"}, "reading_missing"),
         ({"day": "1492-10-12"}, "greater than or equal"),

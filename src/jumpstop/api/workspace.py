@@ -324,7 +324,7 @@ class Workspace:
         answer, trouble = None, ""
         try:
             found, preferences = self.solve(self.setup_in_job(item, meta), light, meta)
-            answer = answer_of(found, preferences, light, preferences.avoid, sight)
+            answer = answer_of(found, preferences, light, preferences.avoid, sight, setup)
         except CannotSolve as error:
             trouble = cannot_solve(error)
         return SolvedSetup.model_construct(

@@ -5,7 +5,9 @@ from zoneinfo import ZoneInfo
 from ..core.plan.ambient import Ambient, PlacementChoice, look_of
 from ..core.plan.day import open_deg, shade_lost
 from ..core.scene.ambient import AmbientSpec
-from .figures import DisplayUnits, amount, length, stops
+from ..core.scene.place import shown, skipped
+from ..core.scene.setup import Setup
+from .figures import DisplayUnits, amount, length, speed, stops
 from .kit import CONDITIONS, SKIES
 
 LOOKS = {"silhouette": "a silhouette", "dark": "dark", "dim": "dim", "bright": "bright enough"}
@@ -20,6 +22,9 @@ def how(spec: AmbientSpec, ambient: Ambient) -> str:
         height, bearing = ambient.sun
         where = f"{height:.0f}° up, bearing {bearing:.0f}°" if height > 0 else f"{-height:.0f}° below the horizon"
         said = [f"Sun {where}, {SKIES[spec.sky]} (IES RP-21)."]
+        if spec.place is not None and spec.day is not None and skipped(spec.place, spec.day, spec.clock):
+            next_shown = shown(spec.place, spec.day, spec.clock)
+            said.append(f"The clocks go forward and never show {spec.clock:%H:%M}: {next_shown:%H:%M} is taken.")
         if basis.shift is not None:
             said += [f"Your reading shifts the day by {stops(basis.shift)}.", _doubt(basis.metered)]
     elif basis.known == "lux":
@@ -30,6 +35,16 @@ def how(spec: AmbientSpec, ambient: Ambient) -> str:
     if basis.lamps_ev is not None:
         said.append(f"Lamps add EV {basis.lamps_ev:.1f}.")
     return " ".join(part for part in said if part)
+
+
+def of_job(setup: Setup, written: Setup, units: DisplayUnits) -> str:
+    """What a setup takes from its job, in sentences; empty where that is nothing. written: as it stands by itself."""
+    said, wind = "", setup.stage.wind_m_s
+    if setup.ambient.day != written.ambient.day:
+        said = f"On the job's day, {setup.ambient.day:%-d %b %Y}."
+    if wind is not None and wind != written.stage.wind_m_s:
+        said = f"{said} In the wind of the brief, {speed(wind, units)}.".strip()
+    return said
 
 
 def _metered(metered: tuple[str, ...]) -> str:

@@ -180,11 +180,12 @@ def answer_of(
     light: int = 0,
     avoid: Sequence[MethodKind] = (),
     sight: Sequence[str] = (),
+    written: Setup | None = None,
 ) -> Answer:
     """The document of a solved setup for one of its lights.
 
     avoid: the methods a person would rather not use. sight: ids of the units whose lanes are told,
-    beside the one in hand; none given: all.
+    beside the one in hand; none given: all. written: the setup as it was, before its job's day and wind were put in.
     """
     setup = solved.setup
     gel = setup.lights[light].gel
@@ -203,7 +204,7 @@ def answer_of(
     costs = advice.costs_for(solved, unit, light) if unit is not None else {}
     over_the_shelf = _blocked(solved, method) if reach is None else headline(reach, units)
     return Answer(
-        ambient=_ambient(setup.ambient, solved.ambient, method.camera.ev),
+        ambient=_ambient(setup, written or setup, solved.ambient, method.camera.ev, units),
         placements=_placements(setup.ambient, setup.meter_c, units),
         f_number=setup.f_number,
         blur=_blur(setup, units),
@@ -284,13 +285,14 @@ def _blocked(solved: Solved, method: Method) -> str:
     return f"{name} is not possible: {method_words.blocker(method)}"
 
 
-def _ambient(spec: AmbientSpec, ambient: Ambient, camera_ev: float) -> AmbientText:
+def _ambient(setup: Setup, written: Setup, ambient: Ambient, camera_ev: float, units: DisplayUnits) -> AmbientText:
+    of_job = ambient_words.of_job(setup, written, units)
     return AmbientText(
         background_ev=round(ambient.background_ev, 2),
         subject_ev=round(ambient.lit_ev, 2),
         shade_ev=round(ambient.shade_ev, 2),
         subject=ambient_words.subject(ambient, camera_ev),
-        how=ambient_words.how(spec, ambient),
+        how=f"{of_job} {ambient_words.how(setup.ambient, ambient)}".strip(),
     )
 
 

@@ -55,9 +55,6 @@ SENTENCES: dict[str, Callable[[Mapping[str, Any]], str]] = {
         f"{_quoted(f['name'])}: the far end of a variable ND must not be weaker than its near end."
     ),
     "unknown_zone": lambda f: f"{_quoted(f['zone'])} is no time zone; say it as in Europe/London.",
-    "clock_skipped": lambda f: (
-        f"{f['clock']:%H:%M} does not exist on {f['day']:%-d %B %Y} in {f['zone']}: the clocks go forward."
-    ),
     "place_missing": lambda f: "Say the place: latitude, longitude and time zone.",
     "date_missing": lambda f: "Say the date, so that the sun can be found.",
     "lux_missing": lambda f: "Say how many lux there are.",

@@ -8,7 +8,7 @@ from pydantic import Field, model_validator
 from ..kit.errors import refuse
 from ..kit.values import Clock, Flag, FNumber, Iso, Number, ShutterS, Value
 from ..physics import scales
-from .place import Place, moment
+from .place import Place
 
 Condition = Literal[
     "sand_or_snow", "distinct_shadows", "hazy_sun", "cloudy_bright", "heavy_overcast", "open_shade", "after_sunset",
@@ -77,11 +77,6 @@ class AmbientSpec(Value):
                 raise refuse("place_missing")
             if self.day is None:
                 raise refuse("date_missing")
-            for clock in (self.clock, *(reading.clock for reading in self.readings)):
-                if clock is not None:
-                    moment(self.place, self.day, clock)
-            if self.sun_came_in is not None:
-                moment(self.place, self.sun_came_in.day, self.sun_came_in.clock)
         if self.by == "lux" and self.lux is None:
             raise refuse("lux_missing")
         if self.by == "reading" and not self.readings:

@@ -1,6 +1,6 @@
 """Where on earth, and by which clock."""
 
-from datetime import UTC, date, datetime, time
+from datetime import UTC, date, datetime, time, timedelta
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
 from pydantic import Field, field_validator
@@ -30,21 +30,37 @@ class Place(Value):
 def moment(place: Place, day: date, clock: time) -> datetime:
     """The instant (UTC) at which the clocks of a place show this time.
 
-    A time shown twice, when clocks go back, is taken the first time. Raises a coded refusal for one that is skipped.
+    A time shown twice, when clocks go back, is taken the first time; for one that is skipped, when they go forward, the
+    next that is shown: 02:00 for 01:30 in London on 29 March 2026.
     """
-    instant, shown = _instant(place, day, clock)
-    if not shown:
-        raise refuse("clock_skipped", clock=clock, day=day, zone=place.zone)
-    return instant
+    local = datetime.combine(day, clock.replace(tzinfo=None, fold=0), ZoneInfo(place.zone))
+    instant = local.astimezone(UTC)
+    if instant.astimezone(local.tzinfo).replace(tzinfo=None) == local.replace(tzinfo=None):
+        return instant
+    # Before they went forward, reckoned by what they showed after; and the other way round.
+    early, late = local.replace(fold=1).astimezone(UTC), instant
+    went = early.astimezone(local.tzinfo).utcoffset()
+    while late - early > SECOND:
+        middle = early + (late - early) / 2
+        if middle.astimezone(local.tzinfo).utcoffset() == went:
+            early = middle
+        else:
+            late = middle
+    return late.replace(microsecond=0)
+
+
+SECOND = timedelta(seconds=1)
+
+
+def shown(place: Place, day: date, clock: time) -> time:
+    """What the clocks of a place show at a time of a day: another one where they skip it (see `moment`)."""
+    return _local(place, day, clock).time()
 
 
 def skipped(place: Place, day: date, clock: time) -> bool:
     """Whether the clocks of a place never show this time on a day, as they go forward."""
-    return not _instant(place, day, clock)[1]
+    return _local(place, day, clock) != datetime.combine(day, clock.replace(tzinfo=None))
 
 
-def _instant(place: Place, day: date, clock: time) -> tuple[datetime, bool]:
-    """(the instant, whether the clocks of the place then show the time)."""
-    local = datetime.combine(day, clock.replace(tzinfo=None), ZoneInfo(place.zone))
-    instant = local.astimezone(UTC)
-    return instant, instant.astimezone(local.tzinfo).replace(tzinfo=None) == local.replace(tzinfo=None)
+def _local(place: Place, day: date, clock: time) -> datetime:
+    return moment(place, day, clock).astimezone(ZoneInfo(place.zone)).replace(tzinfo=None, fold=0)
