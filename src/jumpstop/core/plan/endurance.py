@@ -16,11 +16,11 @@ from ..kit.unit import Unit
 from ..physics import battery
 from ..physics.arrays import Floats
 from ..physics.scales import Step
-from ..scene.job import Job, JobFile
+from ..scene.job import Batteries, Job, JobFile
 from ..scene.seen import MethodKind
 from .charges import Charging, Draw, Swap, drained, first_outs
 from .hours import minutes_of
-from .turns import Stretch, Turn, day_shelf, turns_of, with_iso
+from .turns import Stretch, Turn, day_shelf, supply_of, turns_of, with_iso
 
 IDLE_PER_H = 0.01  # of a charge that a unit takes while it is only switched on, from memory
 SD_FRAMES, SD_POWER, SD_CELLS = (
@@ -36,14 +36,16 @@ MOST_ORDERS = 10  # orders of sessions that are tried
 
 @dataclass(frozen=True)
 class Lasting:
-    """One unit's charges through the day.
+    """A unit's charges through the day; where several heads of it work, those of all of them.
 
     capacity: full flashes that one charge gives, cold and age counted; inf on mains, NaN where that is not known.
-    used: full flashes in all. course: (minute, charge left as a share) at each turn of its line. wanted: charges that
-    last the day without charging; charged: the fewest that do with the chargers there are.
+    used: full flashes in all. course: (minute, charge left as a share) at each turn of its line, of the head that does
+    most. wanted: the fewest charges that last the day without charging; charged: with the chargers there are. sizes:
+    what each charge holds [share of capacity].
     """
 
     unit: int
+    heads: int
     capacity: float
     charges: int
     used: float
@@ -73,36 +75,41 @@ def _draws(turns: Sequence[Turn], unit: int, capacity: float) -> list[Draw]:
     out = []
     for turn in turns:
         for stretch in turn.stretches:
-            own = [work for work in stretch.work if work.unit == unit]
-            if own:
-                idle = _idle(stretch) * capacity if math.isfinite(capacity) else 0.0
-                out.append(Draw(stretch.start, stretch.end, max(work.drain for work in own) + idle))
+            drains = [work.drain for work in stretch.work if work.unit == unit for _ in range(work.heads)]
+            idle = _idle(stretch) * capacity if math.isfinite(capacity) else 0.0
+            if drains:
+                full = tuple(drain + idle for drain in sorted(drains, reverse=True))
+                out.append(Draw(stretch.start, stretch.end, full))
     return out
 
 
 def lasting(turns: Sequence[Turn], unit: int, capacity: float, sizes: Sequence[float], job: Job) -> Lasting:
-    """One unit through the day, charge by charge. Where several of it work at once, each has as many charges.
+    """A unit through the day, charge by charge, which its heads share.
 
-    sizes: what each charge still holds [share of capacity], the best first.
+    sizes: what each charge still holds [share of capacity], the best first; none: one whole charge a head.
     """
-    charges = len(sizes)
     draws = _draws(turns, unit, capacity)
-    used = sum(draw.full for draw in draws)
-    flashes = sum(work.flashes for turn in turns for s in turn.stretches for work in s.work if work.unit == unit)
+    heads = max((len(draw.full) for draw in draws), default=1)
+    sizes = tuple(sizes) or (1.0,) * heads
+    used = sum(sum(draw.full) for draw in draws)
+    works = [work for turn in turns for s in turn.stretches for work in s.work if work.unit == unit]
+    flashes = sum(work.flashes * work.heads for work in works)
     if not math.isfinite(capacity):
-        return Lasting(unit, capacity, charges, used, flashes, (), None, (), 0, 0, tuple(sizes))
+        return Lasting(unit, heads, capacity, len(sizes), used, flashes, (), None, (), 0, 0, sizes)
     charging = _charging(job)
     swaps, course = drained(draws, capacity, sizes, charging)
     out = next((swap.at for swap in swaps if swap.again > swap.at), None)
-    wanted = max(1, math.ceil(used / capacity - 1e-9))
-    fewest = wanted
-    if job.chargers:  # with one more it never lasts less long
-        fewest = 1 + bisect_left(
-            range(1, wanted), True, key=lambda n: _holds(drained(draws, capacity, [1.0] * n, charging)[0])
-        )
+    most = sum(math.ceil(sum(d.full[head] for d in draws if head < len(d.full)) / capacity) for head in range(heads))
+    wanted = _fewest(draws, capacity, most + heads, Charging(0, 0.0))
+    charged = _fewest(draws, capacity, wanted, charging) if charging.chargers else wanted
     return Lasting(
-        unit, capacity, charges, used, flashes, tuple(swaps), out, tuple(course), wanted, fewest, tuple(sizes)
+        unit, heads, capacity, len(sizes), used, flashes, tuple(swaps), out, tuple(course), wanted, charged, sizes
     )
+
+
+def _fewest(draws: Sequence[Draw], capacity: float, most: int, charging: Charging) -> int:
+    """The fewest charges with which the day lasts; with one more it never lasts less long."""
+    return 1 + bisect_left(range(1, most), True, key=lambda n: _holds(drained(draws, capacity, [1.0] * n, charging)[0]))
 
 
 def _charging(job: Job) -> Charging:
@@ -198,16 +205,16 @@ def _lastings(turns: Sequence[Turn], shelf: Shelf, file: JobFile) -> list[Lastin
         supply = next(w.supply for t in turns for s in t.stretches for w in s.work if w.unit == unit)
         one = shelf.units[unit]
         capacity, said = capacity_of(one, supply, file.job), file.job.charges_of(shelf.ids[unit], one.name)
-        sizes = [1.0] * (said or 1)
+        sizes = [1.0] * (said or 0)
         fitting = sorted(file.batteries_for(one.name, supply.name if supply else ""), key=lambda own: -own.holds)
-        if said is None and fitting:
-            wanted = sum(draw.full for draw in _draws(turns, unit, capacity)) / capacity
+        if said is None:
             taken: list[Battery] = []
             for own in fitting:
-                if own in left and (not taken or sum(each.holds for each in taken) < wanted):
+                there = lasting(turns, unit, capacity, [each.holds for each in taken], file.job)
+                if own in left and (not taken or there.gives_out is not None):
                     taken.append(own)
                     left.remove(own)
-            sizes = [each.holds for each in taken] or [1.0]
+            sizes = [each.holds for each in taken]
         out.append(lasting(turns, unit, capacity, sizes, file.job))
     return out
 
@@ -248,11 +255,20 @@ def _with_second(file: JobFile, plan: DayPlan, unit: int) -> JobFile:
             if (one.id, at) in stands and light.heads < MOST_HEADS:
                 lights[at] = light.model_copy(update={"heads": light.heads + 1})
         setups.append(one.model_copy(update={"setup": one.setup.model_copy(update={"lights": tuple(lights)})}))
-    key = plan.table.ids[unit]
+    key, own = plan.table.ids[unit], next(one for one in plan.units if one.unit == unit)
     picked = tuple(
         one.model_copy(update={"count": one.count + 1}) if one.unit == key else one for one in file.job.picked
     )
-    return file.model_copy(update={"setups": tuple(setups), "job": file.job.model_copy(update={"picked": picked})})
+    job, batteries = file.job.model_copy(update={"picked": picked}), file.batteries
+    name, supply = plan.table.units[unit].name, supply_of(plan.table.units[unit], None)
+    if file.job.charges_of(key, name) is None:
+        batteries += tuple(file.batteries_for(name, supply.name if supply else ""))
+    else:
+        more = own.charges + max(1, own.charges // own.heads)  # as many as each head has
+        said = Batteries.model_construct(unit=key, name=name, charges=more)
+        others = tuple(one for one in file.job.batteries if key != one.unit and one.name != name)
+        job = job.model_copy(update={"batteries": (said, *others)})
+    return file.model_copy(update={"setups": tuple(setups), "job": job, "batteries": batteries})
 
 
 def _orders(file: JobFile, plan: DayPlan, step: Step, avoid: Sequence[MethodKind]) -> list[Way]:
@@ -289,28 +305,31 @@ def spread_of(plan: DayPlan, runs: int = RUNS, seed: int = SEED) -> Spread:
     for at, one in enumerate(plan.units):
         if math.isfinite(one.capacity) and runs:
             capacity = one.capacity * cells[:, at]
-            starts, ends, full = _draws_of_runs(plan.turns, one.unit, capacity, frames, power)
+            starts, ends, full = _draws_of_runs(plan.turns, one, capacity, frames, power)
             outs = np.minimum(outs, first_outs(starts, ends, full, capacity, one.sizes, charging))
     until = float(np.sort(outs)[math.floor((1 - SURE) * runs)]) if runs else math.inf
     return Spread(float(np.mean(np.isinf(outs))), min(until, plan.ends), runs)
 
 
 def _draws_of_runs(
-    turns: Sequence[Turn], unit: int, capacity: Floats, frames: Floats, power: Floats
+    turns: Sequence[Turn], one: Lasting, capacity: Floats, frames: Floats, power: Floats
 ) -> tuple[Floats, Floats, Floats]:
-    """(from, to [minutes] of each stretch in which a unit works; full flashes that one of its heads then takes, of
-    shape (runs, stretches)). capacity, power (runs,); frames (runs, turns): so many times as many."""
+    """(from, to [minutes] of each stretch in which a unit works; full flashes that its heads then take, of shape (runs,
+    stretches, heads), the most first). capacity, power (runs,); frames (runs, turns): so many times as many."""
     starts, ends, full = list[float](), list[float](), list[Floats]()
     for at, turn in enumerate(turns):
         for stretch in turn.stretches:
-            own = [work for work in stretch.work if work.unit == unit]
-            if not own:
-                continue
             drains = [
                 frames[:, at] * work.flashes * battery.drained(np.minimum(1.0, 2.0 ** (power - work.below_full)))
-                for work in own
+                for work in stretch.work
+                if work.unit == one.unit
+                for _ in range(work.heads)
             ]
+            if not drains:
+                continue
+            heads = np.zeros((len(power), one.heads))
+            heads[:, : len(drains)] = -np.sort(-np.array(drains).T) + (_idle(stretch) * capacity)[:, None]
             starts.append(stretch.start)
             ends.append(stretch.end)
-            full.append(np.max(drains, axis=0) + _idle(stretch) * capacity)
-    return np.array(starts), np.array(ends), np.array(full).reshape(len(starts), len(power)).T
+            full.append(heads)
+    return np.array(starts), np.array(ends), np.array(full).reshape(len(starts), len(power), one.heads).swapaxes(0, 1)
