@@ -6,6 +6,7 @@ import pytest
 from jumpstop.core.kit.table import table_of
 from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, Unit
 from jumpstop.core.plan.advice import advised_method, costs_for, lightest_that_reaches, preferred, serves, stillness
+from jumpstop.core.plan.freeze import settings_for
 from jumpstop.core.plan.reach import Solved, solve
 from jumpstop.core.plan.warnings import warnings_of
 from jumpstop.core.scene.light import USUAL_TARGETS
@@ -100,6 +101,22 @@ def test_a_hater_of_filters_is_heard() -> None:
     assert advised_method(found, ("nd",)) == "hss"
     assert advised_method(found, ("nd", "hss")) == "stop_down"
     assert advised_method(found, found.kinds) == "nd"  # all disliked: then as if none were
+
+
+@pytest.mark.parametrize(
+    ("step", "least", "most"), [(1 / 2, 2.5, 5.0), (1 / 10, 2.4, 5.0), (1 / 3, 8 / 3, 5.0), (1.0, 3.0, 5.0)]
+)
+def test_what_freezes_is_a_setting_of_the_units_own_dial(step: float, least: float, most: float) -> None:
+    """D: a pulse half as long for every stop down lasts 1/1056 s at 2.4 stops: the next setting of each dial."""
+    table = [{"power": 2.0**-at, "seconds": 1 / 200 / 2**at} for at in range(6)]
+    unit = Unit.model_validate(
+        {
+            "name": "U", "watt_seconds": 100, "flash_duration": {"table": table},
+            "scale": {"lowest": 1 / 32, "step_stops": step},
+        }
+    )  # fmt: skip
+    found = settings_for(table_of([unit]), 1 / 200 / 2**2.4 / 1.02)
+    assert (found.least[0], found.most[0], found.can[0]) == (pytest.approx(least), pytest.approx(most), True)
 
 
 def test_what_freezes_and_how_much_blur_is_left() -> None:

@@ -400,6 +400,22 @@ def ambient_sd(one: LogEntry) -> float:
     return ambient_of(one.was.ambient).subject_sd
 
 
+@pytest.mark.parametrize(("stops", "filters"), [(6.0, ["Six"]), (3.0, ["Three"]), (4.33, ["Turned"]), (7.0, ["?"])])
+def test_a_reading_through_a_filter_teaches_the_one_that_was_on(stops: float, filters: list[str]) -> None:
+    """A light that comes out short through a filter speaks of that filter, and of no other."""
+    carried = [
+        {"name": "Three", "stops": 3},
+        {"name": "Six", "stops": 6},
+        {"name": "Turned", "stops": 4, "most_stops": 5},
+    ]
+    one = entry(0, 0, -0.5, setup={"filters": carried[:0] if filters == ["?"] else carried})
+    assert one.seen is not None
+    camera = one.seen.camera.model_copy(update={"nd_stops": stops, "iso": 400})
+    learned = learn([one.model_copy(update={"seen": one.seen.model_copy(update={"camera": camera})})], shelf()).learned
+    named = [key[1] for key in learned.places if key[0] == "filter"]
+    assert named == ([""] if filters == ["?"] else filters)
+
+
 def test_two_frames_teach_a_filter_and_a_wall_teaches_a_curtain() -> None:
     """A filter seen to take a tenth less than marked; 0.625 of a wall lit at 1/400 is a travel of 1/250 [D]."""
     at = datetime(2026, 6, 12, 12)

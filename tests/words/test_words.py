@@ -86,7 +86,7 @@ def test_every_code_has_a_sentence_and_no_sentence_is_left_over() -> None:
         (speed(3.5, METRES), "3.5 m/s"), (speed(3.5, FEET), "11.5 ft/s"),
         (guide_number(36, METRES), "GN 36 m"), (guide_number(36, FEET), "GN 118 ft"), (guide_number(36, METRES, 1), "GN 36.0 m"),
         (shutter(1 / 250), "1/250 s"), (shutter(1 / 3963), "1/3960 s"), (shutter(0.5), "0.5 s"), (shutter(4), "4 s"), (shutter(1 / 6), "1/6 s"),
-        (f_number(2.8), "f/2.8"), (f_number(8), "f/8"), (f_number(11.3), "f/11"),
+        (f_number(2.8), "f/2.8"), (f_number(0.95), "f/0.95"), (f_number(1.0), "f/1"), (f_number(8), "f/8"), (f_number(11.3), "f/11"),
         (nd(3), "3 stops (ND8, 0.9)"), (nd(1), "1 stop (ND2, 0.3)"), (nd(10), "10 stops (ND1024, 3.0)"),
         (stops(1.34), "+1.3"), (stops(-0.66), "−0.7"), (stops(-0.01), "0.0"),
         (amount(-0.7), "0.7 stop"), (amount(1.3), "1.3 stops"), (amount(1), "1.0 stop"),

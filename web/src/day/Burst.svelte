@@ -39,7 +39,7 @@
   <table class="text-[0.84rem]">
     <caption class="sr-only">Frames of a burst that get flash, by power</caption>
     <tbody>
-      {#each found.rows as row (row.dial)}
+      {#each found.rows as row, at (at)}
         <tr class={row.in_hand ? 'font-bold' : ''}>
           <th
             scope="row"

@@ -44,7 +44,9 @@
     >
   </div>
   {#if shown.holds}<p class="font-semibold" data-testid="holds">● {shown.holds}</p>{/if}
-  {#each shown.lost as line (line)}<p class="text-short font-semibold" data-testid="lost">✕ {line}</p>{/each}
+  {#each shown.lost as line, at (at)}<p class="text-short font-semibold" data-testid="lost">
+      ✕ {line}
+    </p>{/each}
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
   <div class="relative overflow-x-auto" role="region" aria-label="Settings hour by hour" tabindex="0">
     <table class="w-full text-[0.84rem]">

@@ -154,13 +154,13 @@
   </div>
   {#if said?.comes_to.length}
     <ul class="mt-2 text-[0.84rem] leading-snug" data-testid="brief-sums">
-      {#each said.comes_to as line (line)}<li>{line}</li>{/each}
+      {#each said.comes_to as line, at (at)}<li>{line}</li>{/each}
     </ul>
   {/if}
   {#if said?.open.length}
     <Fold words={`${said.open.length} to ask`}>
       <ol class="list-decimal pl-5 text-[0.84rem] leading-snug">
-        {#each said.open as question (question)}<li>{question}</li>{/each}
+        {#each said.open as question, at (at)}<li>{question}</li>{/each}
       </ol>
       <button type="button" class="btn btn-sm mt-1" onclick={copy}>Copy the questions</button>
     </Fold>

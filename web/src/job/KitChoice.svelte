@@ -69,7 +69,7 @@
 
 <section aria-labelledby="kit-title" class="space-y-1">
   <h2 id="kit-title" class="ask">Which kit?</h2>
-  {#each board.picked.cautions as caution (caution)}<p class="text-[0.86rem]">⚠ {caution}</p>{/each}
+  {#each board.picked.cautions as caution, at (at)}<p class="text-[0.86rem]">⚠ {caution}</p>{/each}
   <p class="text-[0.92rem]">
     Find the
     <LiveChoice
@@ -119,7 +119,7 @@
       {#if found.given_up.length}
         <p class="mt-1">What stands in the way:</p>
         <ul class="list-disc pl-5">
-          {#each found.given_up as line (line)}<li><bdi>{line}</bdi></li>{/each}
+          {#each found.given_up as line, at (at)}<li><bdi>{line}</bdi></li>{/each}
         </ul>
       {:else if found.taken.length}
         <p>
@@ -133,7 +133,7 @@
         <details class="more">
           <summary>who stands where</summary>
           <ul class="leading-snug">
-            {#each found.posts as post (post)}<li><bdi>{post}</bdi></li>{/each}
+            {#each found.posts as post, at (at)}<li><bdi>{post}</bdi></li>{/each}
           </ul>
         </details>
       {/if}

@@ -22,7 +22,7 @@
     >
     {#each sheets as sheet (sheet.setup)}
       <tbody class="border-base-300 border-t">
-        {#each sheet.wires as wire, i (wire.light)}
+        {#each sheet.wires as wire, i (i)}
           <tr class="align-top">
             <th scope="row" class="pr-3 text-left"
               >{#if i === 0}<a class="link-button" href={address.setup(sheet.setup)}
@@ -38,7 +38,7 @@
             >
           </tr>
         {/each}
-        {#each sheet.wrong as line (line)}<tr
+        {#each sheet.wrong as line, at (at)}<tr
             ><td></td><td colspan="6" class="text-short font-semibold"><bdi>{line}</bdi></td></tr
           >{/each}
       </tbody>

@@ -41,7 +41,7 @@
     Not owned: <bdi>{pack.missing.join(', ')}</bdi>.
   </p>{/if}
 {#if pack.hire.length}<p>To hire: <bdi>{pack.hire.join('; ')}</bdi>.</p>{/if}
-{#each pack.cautions as line (line)}<p class="text-[0.88rem]">{line}</p>{/each}
+{#each pack.cautions as line, at (at)}<p class="text-[0.88rem]">{line}</p>{/each}
 <div class="mt-2 gap-x-6 xl:columns-2">
   {#each pack.bags as one (one.name)}
     <section aria-label={one.name} class="mb-3 min-w-0">

@@ -105,7 +105,7 @@
   {#if wrong}<p class="text-short font-semibold" role="alert">{wrong}</p>{/if}
   {#if found}
     <div role="status" data-testid="frame-says">
-      {#each found.says as line, i (line)}<p class={i === 0 ? 'text-[1.1rem] font-bold' : 'text-[0.88rem]'}>
+      {#each found.says as line, i (i)}<p class={i === 0 ? 'text-[1.1rem] font-bold' : 'text-[0.88rem]'}>
           {line}
         </p>{/each}
     </div>

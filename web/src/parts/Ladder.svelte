@@ -49,12 +49,12 @@
         <thead class="text-quiet text-left">
           <tr>
             <th class="pr-6 font-normal">distance</th>
-            {#each ladder.columns as column (column)}<th class="pr-6 font-normal"><bdi>{column}</bdi></th
+            {#each ladder.columns as column, at (at)}<th class="pr-6 font-normal"><bdi>{column}</bdi></th
               >{/each}
           </tr>
         </thead>
         <tbody>
-          {#each ladder.rungs as rung (rung.distance)}
+          {#each ladder.rungs as rung, at (at)}
             <tr class="border-base-300 border-t">
               <th scope="row" class="py-0.5 pr-6 text-left font-bold">{rung.distance}</th>
               {#each rung.dials as dial, i (i)}
@@ -66,7 +66,7 @@
       </table>
     </div>
     <div class="strip" aria-hidden="true">
-      {#each ladder.rungs.filter((rung) => rung.holds[0]) as rung (rung.distance)}
+      {#each ladder.rungs.filter((rung) => rung.holds[0]) as rung, at (at)}
         <span><b>{rung.distance}</b>{rung.dials[0]}</span>
       {/each}
     </div>

@@ -71,7 +71,7 @@
           <dl class="grid grid-cols-[max-content_minmax(0,1fr)] gap-x-4 gap-y-1.5 text-[0.9rem]">
             <dt class="text-quiet">Hand meter</dt>
             <dd>
-              {#each found.meter as line (line)}<span class="block">{line}</span>{/each}
+              {#each found.meter as line, at (at)}<span class="block">{line}</span>{/each}
             </dd>
             <dt class="text-quiet">Colour</dt>
             <dd>{found.balance}</dd>
@@ -79,7 +79,7 @@
             <dd>{found.compensation}</dd>
             <dt class="text-quiet">The camera’s own</dt>
             <dd>
-              {#each found.automatics as line (line)}<span class="block">{line}</span>{/each}
+              {#each found.automatics as line, at (at)}<span class="block">{line}</span>{/each}
             </dd>
           </dl>
         {/if}

@@ -27,7 +27,7 @@
 <Dialog title="Side by side" {close} broad>
   {#if wrong}<p role="alert" class="text-short font-semibold">{wrong}</p>{/if}
   {#if found}
-    {#each found.says as line (line)}<p class="mb-1 font-semibold"><bdi>{line}</bdi></p>{/each}
+    {#each found.says as line, at (at)}<p class="mb-1 font-semibold"><bdi>{line}</bdi></p>{/each}
     <label class="mb-2 flex flex-wrap items-center gap-2 text-[0.88rem]"
       >Through
       <select class="select select-sm w-auto" bind:value={modifier}>

@@ -61,12 +61,12 @@
             {day.says}
           </h2>
           {#if day.sure}<p class="text-[0.92rem]">{day.sure}</p>{/if}
-          {#each day.wrong as line (line)}<p role="alert" class="text-short font-semibold">{line}</p>{/each}
+          {#each day.wrong as line, at (at)}<p role="alert" class="text-short font-semibold">{line}</p>{/each}
           <TimeLine {day} choose={(at) => (session = at)} />
           {#if day.ways.length}
             <h3 class="ask">What would help</h3>
             <ul class="list-disc pl-5 text-[0.9rem]" data-testid="ways">
-              {#each day.ways as way (way)}<li>{way}</li>{/each}
+              {#each day.ways as way, at (at)}<li>{way}</li>{/each}
             </ul>
           {/if}
           <ul class="mt-1 text-[0.88rem]" data-testid="lasting">
@@ -86,7 +86,7 @@
               </select>
               <span class="text-quiet text-[0.86rem]">{turn.flashes}</span>
             </div>
-            {#each turn.wrong as line (line)}<p class="text-short font-semibold">{line}</p>{/each}
+            {#each turn.wrong as line, at (at)}<p class="text-short font-semibold">{line}</p>{/each}
             {#if turn.hands.length}
               <p class="text-[0.88rem]" data-testid="hands">
                 <strong>Change by hand:</strong>

@@ -94,8 +94,8 @@
                   ></thead
                 >
                 <tbody>
-                  {#each log.text.setups as one (one.setup + one.name)}
-                    {#each one.lights as light (light.role + light.unit)}
+                  {#each log.text.setups as one, at (at)}
+                    {#each one.lights as light, at (at)}
                       <tr class="border-base-300 border-t align-top" data-testid="found">
                         <th scope="row" class="py-1 pr-3 text-left"><bdi>{one.name}</bdi></th>
                         <td class="py-1 pr-3">{light.role}, <bdi>{light.unit}</bdi></td>
@@ -118,7 +118,7 @@
           <section class="sheet p-3" aria-labelledby="next-title">
             <h2 id="next-title" class="ask">What to measure next, before leaving home</h2>
             <ol class="list-inside list-decimal">
-              {#each log.next as one (one.says)}<li data-testid="proposal">
+              {#each log.next as one, at (at)}<li data-testid="proposal">
                   <strong><bdi>{one.says}</bdi></strong>
                   <span class="text-quiet text-[0.86rem]"><bdi>{one.why}</bdi></span>
                 </li>{/each}

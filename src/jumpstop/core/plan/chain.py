@@ -11,6 +11,7 @@ from functools import lru_cache
 
 import numpy as np
 
+from ..kit.filter import Filter, nd_for
 from ..kit.modifier import GEL_TRANSMISSION, Layer, gel_stops, layers_on
 from ..kit.table import UnitTable
 from ..physics import exposure, falloff, placing, shutter, stops
@@ -22,7 +23,7 @@ from ..scene.seen import Seen
 from ..scene.setup import Setup
 from .jump import Chain, Jump, Mark, Of, pick, total
 from .look import needed_s
-from .methods import Method
+from .methods import Method, names_of
 from .placing import FARTHEST_M, bounced_off
 from .scene import Scene
 from .seen import flash_sd, flash_seen
@@ -375,16 +376,26 @@ def _ambient(scene: Scene) -> Sequence[Jump]:
 def then(scene: Scene, seen: Seen) -> tuple[Scene, Chain, int]:
     """The scene when a reading was taken, and its chain of units as they are rated now, without what readings have
     taught; and the light's own receiver."""
-    camera = CameraSettings(
-        seen.camera.f_number, seen.camera.shutter_s, seen.camera.iso, seen.camera.nd_stops, ("then",)
-    )
     setup = scene.setup if scene.of is None else scene.of.setup
+    camera = CameraSettings(
+        seen.camera.f_number, seen.camera.shutter_s, seen.camera.iso, seen.camera.nd_stops,
+        _filters_on(setup.filters, seen.camera.nd_stops),
+    )  # fmt: skip
     lights = tuple(seen.was if at == seen.light else light for at, light in enumerate(setup.lights))
     was = setup.model_copy(update={"lights": lights, "seen": ()})
     before = Scene(was, scene.table, scene.ambient, (Method(seen.method, camera),), scene.frozen)
     apart = NEEDS | {"reading"}
     chain = tuple(jump for name, line in EFFECTS.items() if name not in apart for jump in line(before))
     return before, chain, before.placing.own[seen.light]
+
+
+def _filters_on(filters: tuple[Filter, ...], nd_stops: float) -> tuple[str, ...]:
+    """The filters that take so much, by name: those that were on."""
+    found = nd_for(nd_stops, filters) if nd_stops else None
+    return names_of(found) if found is not None and abs(found.stops - nd_stops) < SAME_ND else ("unknown",)
+
+
+SAME_ND = 0.17  # stops: half of the step in which a variable filter is turned
 
 
 def counted(chain: Chain, seen: Seen, tailed: bool) -> Chain:

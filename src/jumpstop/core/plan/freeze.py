@@ -5,7 +5,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from ..kit.table import POWER_STOPS, UnitTable
+from ..kit.table import UnitTable
 from ..physics.arrays import Floats
 
 NEAR_ENOUGH = 1.02  # a duration within 2 % of what is needed is short enough
@@ -29,12 +29,13 @@ def settings_for(table: UnitTable, needed_s: float) -> Frozen:
     with the brightest one short enough is what counts.
     """
     known = ~np.isnan(table.t01_s[:, 0])
-    on_dial = POWER_STOPS[None, :] <= table.dial_range[:, None] + 1e-6
-    ok = (table.t01_s <= needed_s * NEAR_ENOUGH) & on_dial & known[:, None]
+    count = 1 + int(np.max(np.floor(table.dial_range / table.step + 1e-6), initial=0.0))
+    marks = np.arange(count) * table.step[:, None]  # (units, settings): its own steps below full
+    durations = np.stack([table.t01_at(marks[:, at]) for at in range(count)], axis=1)
+    ok = (durations <= needed_s * NEAR_ENOUGH) & (marks <= table.dial_range[:, None] + 1e-6) & known[:, None]
     can = ok.any(axis=1)
     first = ok.argmax(axis=1)
-    ends = ~ok & (np.arange(len(POWER_STOPS))[None, :] > first[:, None])
-    last = np.where(ends.any(axis=1), ends.argmax(axis=1) - 1, len(POWER_STOPS) - 1)
-    least = np.ceil(POWER_STOPS[first] / table.step - 1e-6) * table.step
-    most = np.floor(np.minimum(POWER_STOPS[last], table.dial_range) / table.step + 1e-6) * table.step
-    return Frozen(least, np.maximum(most, least), known, np.asarray(can))
+    ends = ~ok & (np.arange(count) > first[:, None])
+    last = np.where(ends.any(axis=1), ends.argmax(axis=1) - 1, count - 1)
+    rows = np.arange(len(table))
+    return Frozen(marks[rows, first], marks[rows, last], known, np.asarray(can))

@@ -2072,8 +2072,8 @@ export interface components {
         };
         /**
          * Batteries
-         * @description How many charges of its usual supply there are for a unit, the one in it among them; its name is kept for where
-         *     its id is not known.
+         * @description How many charges of its usual supply there are for a unit, those in it among them, for as many of it as work at
+         *     once; its name is kept for where its id is not known.
          */
         "Batteries-Input": {
             /** Id on the shelf */
@@ -2091,8 +2091,8 @@ export interface components {
         };
         /**
          * Batteries
-         * @description How many charges of its usual supply there are for a unit, the one in it among them; its name is kept for where
-         *     its id is not known.
+         * @description How many charges of its usual supply there are for a unit, those in it among them, for as many of it as work at
+         *     once; its name is kept for where its id is not known.
          */
         "Batteries-Output": {
             /** Id on the shelf */
