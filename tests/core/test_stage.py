@@ -88,8 +88,15 @@ def test_aim_bounce_shadow_boom_and_wind() -> None:
     assert float(group.off_axis(2, 4)) == pytest.approx(-1.0)
     assert float(placing.flash_to_lens_deg(0.075, 3)) == pytest.approx(1.43, abs=0.01)
     assert shadow_m(2, 30) == pytest.approx(3.46, abs=0.005)
-    assert float(placing.bounce_path_m(1.0, 2.5)) == pytest.approx(3.2, abs=0.005)
-    assert 2 * math.log2(2.5 / float(placing.bounce_path_m(1.0, 2.5))) == pytest.approx(-0.71, abs=0.005)
+    assert float(placing.bounce_path_m(1.0, 1.0, 2.5)) == pytest.approx(3.2, abs=0.005)
+    for flash, face, apart, ceiling, lost in (
+        (1.6, 1.6, 2.5, 2.6, -0.71),
+        (1.9, 1.6275, 2, 2.7, -0.894),
+        (0.5, 1.6275, 2, 2.4, -1.303),
+        (2.2, 1.2, 2.236, 3, -1.106),
+    ):  # physics 13
+        path = float(placing.bounce_path_m(ceiling - flash, ceiling - face, apart))
+        assert 2 * math.log2(apart / path) == pytest.approx(lost, abs=0.005)
     assert stand.counterweight_kg(3, 1.5, 0.5) == 9
     area = math.pi * 0.25
     assert float(stand.wind_force_n(5.5, area)) == pytest.approx(21, abs=0.5)

@@ -110,11 +110,11 @@ class UnitTable:
         place = np.clip(below_full * 3, 0, len(POWER_STOPS) - 1.001)
         low, rows = place.astype(int), np.arange(len(self))
         share = place - low
-        return self.t01_s[rows, low] * (1 - share) + self.t01_s[rows, low + 1] * share
+        return self.t01_s[rows, low] ** (1 - share) * self.t01_s[rows, low + 1] ** share
 
     def t01_of(self, unit: int, below_full: Figure) -> Figure:
         """The same of one unit, at one or more settings."""
-        found: Figure = np.interp(below_full, POWER_STOPS, self.t01_s[unit])
+        found: Figure = np.exp(np.interp(below_full, POWER_STOPS, np.log(self.t01_s[unit])))
         return found
 
     @lru_cache(maxsize=64)  # noqa: B019

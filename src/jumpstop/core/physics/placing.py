@@ -8,9 +8,10 @@ from .arrays import Figure
 from .sides import wrapped_deg
 
 
-def bounce_path_m(ceiling_over_flash_m: Figure, distance_m: Figure) -> Figure:
-    """Way of the light by the mirror image of the flash in the ceiling [m]: 2 sqrt((hc - hf)^2 + (d / 2)^2)."""
-    return 2 * np.hypot(ceiling_over_flash_m, np.asarray(distance_m) / 2)
+def bounce_path_m(over_flash_m: Figure, over_face_m: Figure, distance_m: Figure) -> Figure:
+    """Way of the light by the mirror image of the flash in the ceiling [m], which is so far over flash and face; they
+    are so far apart in a straight line: sqrt(d^2 + 4 a b), from d_h^2 + (a + b)^2 and d^2 = d_h^2 + (a - b)^2."""
+    return np.sqrt(np.square(distance_m) + 4 * np.asarray(over_flash_m) * over_face_m)
 
 
 def wall_path_m(light_m: Figure, subject_m: Figure, along_m: Figure) -> Figure:

@@ -144,13 +144,14 @@ def _bounce(scene: Scene) -> Sequence[Jump]:
     for row, (surface, at) in enumerate(zip(off, scene.placing.at, strict=True)):
         away = scene.setup.stage.wall_m(surface) if surface else None
         if surface == "ceiling" and away is not None:
-            path[row] = placing.bounce_path_m(max(0.0, away - at.z), metres[row])
+            face = max(0.0, away - scene.setup.stage.face_m)
+            path[row] = placing.bounce_path_m(max(0.0, away - at.z), face, metres[row])
         elif surface is not None and away is not None:
             beside = max(0.0, away - at.x if surface == "right" else away + at.x)
             along = np.sqrt(np.maximum(0.0, np.square(metres[row]) - at.x**2))
             path[row] = placing.wall_path_m(beside, away, along)
     size = 2 * np.log2(metres / path)
-    source = "the flash's mirror image in the surface: ceiling 2 √(h² + (d / 2)²), wall √((a + b)² + c²)"
+    source = "the flash's mirror image in the surface: ceiling √(d² + 4 a b), wall √((a + b)² + c²)"
     surfaces = tuple(surface or "" for surface in off)
     room = tuple(Of("room", scene.setup.name if surface else "", surface) for surface in surfaces)
     sd = np.where(size < 0, SD_BOUNCE, 0.0)
