@@ -151,6 +151,9 @@ def test_the_chance_of_a_whole_job_counts_what_is_shared() -> None:
     spare, own, shared = dice.normal(0.5, 0.3, 6), dice.uniform(0.05, 0.4, 6), dice.normal(0, 0.3, (6, 4))
     drawn = spare + dice.normal(0, 1, (200_000, 4)) @ shared.T + own * dice.normal(0, 1, (200_000, 6))
     assert joint_chance(spare, own, shared) == pytest.approx(np.mean((drawn > 0).all(axis=1)), abs=0.01)
+    most = spare + dice.uniform(-0.1, 1.0, 6)
+    inside = ((drawn > 0) & (drawn < most)).all(axis=1)
+    assert joint_chance(spare, own, shared, most) == pytest.approx(np.mean(inside), abs=0.01)
     assert joint_chance(np.array([]), np.array([]), np.zeros((0, 0))) == 1
 
 
@@ -167,6 +170,17 @@ def test_the_same_unit_twice_is_less_doubt_than_two() -> None:
     assert apart < same - 0.01
     assert same <= alone + 1e-9
     assert alone == pytest.approx(float(one.chance[0, 0, 0]), abs=0.01)
+
+
+@pytest.mark.parametrize("metres", [4.8, 3.4, 2.6, 2.0])
+def test_a_job_whose_light_may_be_too_bright_is_no_surer_than_that_light(metres: float) -> None:
+    """A unit that goes down by one stop alone: from just enough to too bright at its lowest."""
+    unit = Unit.model_validate(
+        {"name": "One", "claims": [{"guide_number": 40, "unit": "m", "zoom_mm": 35}], "scale": {"lowest": 0.5}}
+    )
+    plain = {"ambient": {"condition": "dark"}, "aim": {"f_number": 8}, "lights": [{"distance_m": metres}]}
+    one = landings_of(solve(Setup.model_validate(plain), table_of([unit])))
+    assert whole_chance([(one.reach(0, 0), 0, 0)]) == pytest.approx(float(one.chance[0, 0, 0]), abs=0.01)
 
 
 SHELF = table_of([Unit.model_validate(doc) for doc in kit()["units"]])

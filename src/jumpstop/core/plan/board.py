@@ -1,5 +1,6 @@
 """The board: every unit against every light of every setup, each in the best method that the setup allows."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
@@ -61,10 +62,15 @@ def landings_of(solved: Solved, avoid: Sequence[MethodKind] = ()) -> Landings:
 
 def chance_of(reach: Reach) -> Floats:
     """Chance that each unit lands within its dial's range: neither short nor too bright at its lowest setting."""
+    over = 1 - p_reach(most_of(reach) - reach.spare, reach.sd)
+    return np.where(reach.able, np.maximum(0.0, p_reach(reach.spare, reach.sd) - over), 0.0)
+
+
+def most_of(reach: Reach) -> Floats:
+    """Stops in hand at which each unit is just not too bright at its lowest setting, to half a step of its dial."""
     table = reach.solved.table
     room = np.where(reach.too_bright > 0, reach.spare - reach.too_bright, table.dial_range)
-    over = 1 - p_reach(room + table.step / 2 - reach.spare, reach.sd)
-    return np.where(reach.able, np.maximum(0.0, p_reach(reach.spare, reach.sd) - over), 0.0)
+    return np.asarray(room + table.step / 2)
 
 
 @dataclass(frozen=True)
@@ -124,9 +130,9 @@ def board_of(landings: Sequence[Landings], table: UnitTable) -> Board:
     return Board(table, tuple(landings), tuple(columns), kind, spare, sd, chance, below, bright, verdict)
 
 
-def joint_chance(spare: Floats, own_sd: Floats, shared: Floats) -> float:
-    """Chance that all landings hold together. spare, own_sd: of shape (landings,) [stops]; shared: what each shared
-    doubt brings to each landing, of shape (landings, doubts) [stops].
+def joint_chance(spare: Floats, own_sd: Floats, shared: Floats, most: Floats | float = math.inf) -> float:
+    """Chance that all landings hold together: that each lies from 0 to `most`. spare, own_sd, most: of shape
+    (landings,) [stops]; shared: what each shared doubt brings to each landing, of shape (landings, doubts) [stops].
 
     The shared doubts are drawn (seeded, with their mirror images), the own ones summed exactly; within .005.
     Three of .3 in hand with a shared doubt .3 and own .2: .653.
@@ -136,14 +142,16 @@ def joint_chance(spare: Floats, own_sd: Floats, shared: Floats) -> float:
     draws = np.random.default_rng(DRAW_SEED).standard_normal((DRAWS, shared.shape[1]))
     draws = np.concatenate([draws, -draws])
     moved = spare + draws @ shared.T
-    return float(np.mean(np.prod(p_reach(moved, np.maximum(own_sd, LEAST_SD)), axis=1)))
+    own = np.maximum(own_sd, LEAST_SD)
+    inside = p_reach(moved, own) - (1 - p_reach(most - moved, own))
+    return float(np.mean(np.prod(np.maximum(0.0, inside), axis=1)))
 
 
 DRAWS, DRAW_SEED, LEAST_SD = 2048, 20260624, 1e-6
 
 
 def whole_chance(picks: Sequence[tuple[Reach, int, int]]) -> float:
-    """Chance that a whole job holds: each pick a light in a method, its unit's place, and its setup's.
+    """Chance that a whole job holds, no light short and none too bright: each pick a light in a method, its unit's place, and its setup's.
 
     A unit's light and its HSS, a modifier and its layers are shared wherever used, the ambient within a setup; what
     readings have tied together stays so.
@@ -156,4 +164,5 @@ def whole_chance(picks: Sequence[tuple[Reach, int, int]]) -> float:
     rows = matrix_of([load.of for load in loads], keys, sds)
     _, covariance = known_of(keys, sds, picks[0][0].solved.table)
     spare = np.array([float(reach.spare[unit]) for reach, unit, _ in picks])
-    return joint_chance(spare, np.array([load.own for load in loads]), rows @ root_of(covariance))
+    most = np.array([float(most_of(reach)[unit]) for reach, unit, _ in picks])
+    return joint_chance(spare, np.array([load.own for load in loads]), rows @ root_of(covariance), most)
