@@ -163,14 +163,15 @@ def _light(solved: Solved, kind: MethodKind, at: int, unit: int | None, words: D
         role=ROLES[light.role],
         unit="no unit" if one is None else one.name + (f" × {light.heads}" if light.heads > 1 else ""),
         fired=fired + (", commands" if light.sends else ""),
-        through=_through(light),
+        through=_through(light, None if unit is None else float(solved.table.output_at(light.zoom_mm).zoom_mm[unit])),
         place=where_words(light, words),
         dial=set_to,
         how="" if one is None else one.group_how,
     )
 
 
-def _through(light: Light) -> str:
+def _through(light: Light, zoom_mm: float | None) -> str:
+    """What stands in front; zoom_mm: where its unit's head then stands, which goes no further than it can."""
     mod = light.modifier
     said = "bare" if mod is None else mod.name
     if mod is not None and mod.layers:
@@ -178,7 +179,7 @@ def _through(light: Light) -> str:
         said += f", {listed(on, 'and')} on" if on else ", nothing in front"
     if light.gel != "none":
         said += f", {GELS[light.gel]}"
-    return said + (f", zoom {light.zoom_mm:.0f} mm" if light.zoom_mm else "")
+    return said + (f", zoom {zoom_mm or light.zoom_mm:.0f} mm" if light.zoom_mm else "")
 
 
 def _preflight(solved: Solved, kind: MethodKind, units: Sequence[int | None]) -> Iterator[str]:

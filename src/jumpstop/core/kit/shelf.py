@@ -1,6 +1,7 @@
 """A shelf of units with what readings taught of them: the table that setups are solved for, at any meter's constant."""
 
 from collections.abc import Mapping, Sequence
+from dataclasses import replace
 from threading import Lock
 
 from ..physics.exposure import METER_C_FLAT
@@ -26,6 +27,7 @@ class Shelf:
         self.copies = copies
         self.ids = tuple(ids) or tuple(unit.name for unit in units)
         self.learned = learned
+        self._said: Shelf | None = None  # the same, of which nothing is taught: its tables are slow to make
         self._lock = Lock()
         self._tables: dict[float, UnitTable] = {}
         self._others: dict[tuple[Unit, ...], Shelf] = {}
@@ -40,7 +42,11 @@ class Shelf:
             if found is None:
                 if len(self._tables) >= MOST_TABLES:
                     del self._tables[next(iter(self._tables))]
-                found = self._tables[meter_c] = table_of(self.units, meter_c, self.ids, self.learned)
+                if self._said is None:
+                    found = table_of(self.units, meter_c, self.ids, self.learned)
+                else:
+                    found = replace(self._said.at(meter_c), learned=self.learned)
+                self._tables[meter_c] = found
             return found
 
     @property
@@ -76,4 +82,6 @@ class Shelf:
 
     def taught(self, learned: Learned) -> "Shelf":
         """The same shelf with what readings taught."""
-        return Shelf(self.units, self.ids, learned, self.copies)
+        out = Shelf(self.units, self.ids, learned, self.copies)
+        out._said = self
+        return out

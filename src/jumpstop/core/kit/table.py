@@ -19,7 +19,7 @@ from .power import SUPPLY_KINDS, PowerSupply, SupplyKind
 from .rating import REFERENCE_DEG, REFERENCE_ZOOM_MM, Basis, Rating, rating_of
 from .unit import HSS_EXTRA, FlashDuration, Hss, Unit
 
-ZOOMS_MM = np.array([14.0, 20, 24, 28, 35, 50, 70, 85, 105, 135, 200])
+ZOOMS_MM = np.array([8.0, 10, 12, 14, 20, 24, 28, 35, 50, 70, 85, 105, 135, 200, 300, 400, 600, 800])
 HSS_PER_STOP = 12
 HSS_TV = (
     np.arange(5 * HSS_PER_STOP, 16 * HSS_PER_STOP + 1) / HSS_PER_STOP

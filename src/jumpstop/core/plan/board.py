@@ -151,7 +151,8 @@ DRAWS, DRAW_SEED, LEAST_SD = 2048, 20260624, 1e-6
 
 
 def whole_chance(picks: Sequence[tuple[Reach, int, int]]) -> float:
-    """Chance that a whole job holds, no light short and none too bright: each pick a light in a method, its unit's place, and its setup's.
+    """Chance that a whole job holds, no light short and none too bright: each pick a light in a method, its unit's
+    place, and its setup's.
 
     A unit's light and its HSS, a modifier and its layers are shared wherever used, the ambient within a setup; what
     readings have tied together stays so.
