@@ -156,6 +156,11 @@ def test_a_june_setup_in_a_december_job_is_of_december_wherever_one_asks(client:
     assert cells == client.get(f"/api/jobs/{item['id']}/board").json()["cells"][0]["spare"]
     lanes = dict(zip(answer["lanes"]["name"], answer["lanes"]["spare"], strict=True))
     assert any(spare in cells for spare in lanes.values())
+    etag = {"if-match": f'"{item["revision"]}"'}
+    undated = item["doc"] | {"day": None}
+    client.put(f"/api/jobs/{item['id']}", json=undated, headers=etag).raise_for_status()
+    now = client.get(f"/api/setups/{setup['id']}/answer").json()["answer"]["ambient"]
+    assert now["background_ev"] == high  # the job has no day any more: the setup's own counts
 
 
 def test_what_falls_into_an_hour_that_the_clocks_skip_is_answered_and_said(client: TestClient) -> None:

@@ -123,6 +123,19 @@ def test_the_demos_headshot_day_at_a_glance(page: Page) -> None:
     expect(page.get_by_label("Session to look at").get_by_role("option").first).to_contain_text("1. 44 headshots")
 
 
+def test_a_setup_of_a_job_is_on_the_jobs_day_and_says_so(page: Page) -> None:
+    """In June the sun stands high at ten past three; on the shortest day it stands five degrees up."""
+    page.get_by_label("Setup on the bench").select_option(label="The leap")
+    how = page.get_by_text("a clear sky (IES RP-21)")
+    expect(how).to_contain_text("Sun 5")
+    expect(how).not_to_contain_text("On the job")
+    view(page, "Day")
+    page.get_by_label("Date", exact=True).fill("2026-12-21")
+    page.get_by_label("Date", exact=True).press("Tab")
+    view(page, "Setup")
+    expect(page.get_by_text("a clear sky (IES RP-21)")).to_contain_text("On the job's day, 21 Dec 2026. Sun 5° up")
+
+
 def test_what_is_wrong_is_said_and_nothing_pretends(page: Page) -> None:
     view(page, "Job")
     people = page.get_by_label("People", exact=True)

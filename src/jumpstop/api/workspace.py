@@ -26,6 +26,7 @@ from ..core.scene.parts import Parts
 from ..core.scene.seen import MethodKind
 from ..core.scene.setup import Setup
 from ..store.documents import PREFERENCES, Item, Store
+from ..store.errors import NotFound
 from ..store.rows import KIT, Kind, changed, chunks
 from ..words.answer import answer_of
 from ..words.problems import cannot_solve, problems_of
@@ -110,7 +111,8 @@ class Workspace:
         self._learning: tuple[dict[str, Logged], Learning] | None = None
         self._taught: tuple[Shelf, Learned, Shelf] | None = None
         self._solved: tuple[Kept, ...] = ()  # the newest first
-        self._planned: dict[str, tuple[Setup, float | None, date | None, Setup]] = {}
+        self._planned: dict[str, tuple[Setup, tuple[float | None, date | None], Setup]] = {}
+        self._jobs: dict[str, tuple[int, tuple[float | None, date | None]]] = {}
         self._read: dict[str, Read] = {}  # by id, the newest last
         self._chosen: tuple[dict[str, Any], Preferences] | None = None
 
@@ -291,17 +293,29 @@ class Workspace:
         """A stored setup (see `setup_of`) as its job has it: on its day, in its wind. Raises CannotSolve."""
         meta = self.store.meta() if meta is None else meta
         setup = self.setup_of(item, meta)
-        job = None if item.job_id is None else self.kit("jobs", meta).get(item.job_id)
-        if job is None:
+        if item.job_id is None:
             return setup
-        wind, day = job.brief.wind_m_s, job.day
+        said = self._said_by_job(item.job_id, meta)
         with self._lock:
             kept = self._planned.get(item.id)
-            if kept is None or kept[0] is not setup or kept[1:3] != (wind, day):
+            if kept is None or kept[0] is not setup or kept[1] != said:
                 if len(self._planned) >= MOST_READ:
                     del self._planned[next(iter(self._planned))]
-                kept = self._planned[item.id] = (setup, wind, day, in_job(setup, wind, day))
-            return kept[3]
+                kept = self._planned[item.id] = (setup, said, in_job(setup, *said))
+            return kept[2]
+
+    def _said_by_job(self, job_id: str, meta: Meta) -> tuple[float | None, date | None]:
+        """(wind, day) of a job; kept until a job changes. Nothing where it is gone, or cannot be read."""
+        count = meta.get(changed("jobs"), 0)
+        kept = self._jobs.get(job_id)
+        if kept is None or kept[0] != count:
+            try:
+                job = Job.model_validate(self.store.item("jobs", job_id).doc)
+                kept = (count, (job.brief.wind_m_s, job.day))
+            except (NotFound, ValidationError):
+                kept = (count, (None, None))
+            self._jobs = {key: one for key, one in self._jobs.items() if one[0] == count} | {job_id: kept}
+        return kept[1]
 
     def solve(self, setup: Setup, light: int, meta: Meta | None = None) -> tuple[Solved, Preferences]:
         """A setup solved for the whole shelf, in the person's steps. Raises CannotSolve."""

@@ -25,7 +25,7 @@ TABLES: dict[str, Table] = {
 }
 """By kind; jobs first, since setups belong to them."""
 KIT: tuple[Kind, ...] = ("units", "modifiers", "bodies", "filters", "triggers", "batteries")
-COUNTED: tuple[Kind, ...] = (*KIT, "log")
+COUNTED: tuple[Kind, ...] = (*KIT, "jobs", "log")
 """Kinds of which every change is counted."""
 CHUNK = 500  # ids in one statement
 

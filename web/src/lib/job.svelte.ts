@@ -25,6 +25,9 @@ class JobInHand {
   /** Raised whenever the stored job, or a setup of it, may come to something else. */
   stored = $state(0)
 
+  /** Raised when the server has taken a change of a job: its setups may come to something else. */
+  changed = $state(0)
+
   get id(): string {
     return this.session?.id ?? ''
   }
@@ -54,6 +57,7 @@ class JobInHand {
   saved(one: JobDocument): void {
     this.all = this.all.map((known) => (known.id === one.id ? { id: one.id, name: one.doc.name } : known))
     if (one === this.session) this.stored += 1
+    this.changed += 1
     history.later()
   }
 

@@ -4,6 +4,9 @@
   import JumpChart from '../chart/JumpChart.svelte'
   import { bench } from '../lib/bench.svelte'
   import { InHandQuestion } from '../lib/inhand.svelte'
+  import { untrack } from 'svelte'
+  import { history } from '../lib/history.svelte'
+  import { job } from '../lib/job.svelte'
   import { setups } from '../lib/setups.svelte'
   import Begin from '../parts/Begin.svelte'
   import Cures from '../parts/Cures.svelte'
@@ -33,6 +36,11 @@
   $effect(() => {
     void setups.all
     if (wanted && wanted !== bench.wanted) void bench.open(wanted)
+  })
+
+  /** What the job says (its day, its wind) counts in the setup's answer. */
+  $effect(() => {
+    if (job.changed + history.turned) untrack(() => void session?.refresh())
   })
 
   $effect(() => hand?.ask())
