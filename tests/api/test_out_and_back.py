@@ -2,7 +2,9 @@
 
 import io
 import json
+import math
 import shutil
+import struct
 import subprocess
 import sys
 import threading
@@ -189,6 +191,50 @@ def test_a_grey_card_is_read_in_stops(week: TestClient, value: int, stops: float
     found = week.post("/api/frame", content=jpeg(value)).json()
     assert found["level"] == pytest.approx(stops, abs=0.02)
     assert found["patch_clipped"] == (1.0 if value == 255 else 0.0)
+
+
+def profile(gamma: float, primaries: list[tuple[float, float, float]], name: bytes) -> bytes:
+    """A colour profile of three primaries and a gamma (ICC.1:2001-04, 6 and 8.3: matrix-shaper input)."""
+
+    def fixed(value: float) -> bytes:
+        return struct.pack(">i", round(value * 65536))
+
+    def xyz(value: tuple[float, float, float]) -> bytes:
+        return b"XYZ " + bytes(4) + b"".join(map(fixed, value))
+
+    curve = b"curv" + bytes(4) + struct.pack(">IH", 1, round(gamma * 256)) + bytes(2)
+    told = b"desc" + bytes(4) + struct.pack(">I", len(name) + 1) + name + bytes(1 + 4 + 4 + 2 + 1 + 67)
+    tags = {
+        b"desc": told, b"cprt": b"text" + bytes(4) + b"none" + bytes(1), b"wtpt": xyz((0.9642, 1.0, 0.8249)),
+        **{channel + b"XYZ": xyz(one) for channel, one in zip((b"r", b"g", b"b"), primaries, strict=True)},
+        **{channel + b"TRC": curve for channel in (b"r", b"g", b"b")},
+    }  # fmt: skip
+    table, data, at = b"", b"", 128 + 4 + 12 * len(tags)
+    for tag, value in tags.items():
+        value += bytes(-len(value) % 4)
+        table += tag + struct.pack(">II", at + len(data), len(value))
+        data += value
+    size = at + len(data)
+    head = struct.pack(">I4sI4s4s4s", size, bytes(4), 0x02400000, b"mntr", b"RGB ", b"XYZ ") + bytes(12) + b"acsp"
+    head += bytes(28) + b"".join(map(fixed, (0.9642, 1.0, 0.8249)))
+    return head.ljust(128, bytes(1)) + struct.pack(">I", len(tags)) + table + data
+
+
+WIDE = profile(1.8, [(0.7977, 0.2880, 0.0), (0.1352, 0.7119, 0.0), (0.0313, 0.0001, 0.8249)], b"Wide <b>%s{0}")
+"""Primaries and gamma of ISO 22028-2 (ROMM RGB), about D50."""
+
+
+@pytest.mark.parametrize("grey", [0.05, 0.18, 0.6])
+def test_a_frame_is_read_by_the_colour_profile_inside_it(week: TestClient, grey: float) -> None:
+    """D: in a gamma of 1.8 a grey of .18 is the value 98 of 255, which read as sRGB is 0.56 too dark."""
+    value = 255 * grey ** (1 / 1.8)
+    found = week.post("/api/frame", content=jpeg(value, icc_profile=WIDE)).json()
+    assert found["level"] == pytest.approx(math.log2(grey / 0.18), abs=0.06)
+    assert "Read by the colour profile inside it: Wide <b>%s{0}." in found["says"]
+    plain = week.post("/api/frame", content=jpeg(value)).json()
+    assert plain["level"] < found["level"] - 0.1
+    damaged = week.post("/api/frame", content=jpeg(value, icc_profile=WIDE[:90])).json()
+    assert damaged["level"] == plain["level"]
 
 
 def test_two_frames_give_the_flash_alone_and_exif_the_settings(week: TestClient) -> None:

@@ -39,4 +39,6 @@ def _frame(data: bytes, box: tuple[float, float, float, float], of: str, ambient
     found = read_frame(data, Patch(*box))
     clipped, settings = (found.patch_clipped, found.frame_clipped), (found.f_number, found.shutter_s, found.iso)
     wall = (found.lit, found.dark_edge)
-    return frame_text(found.luminance, found.rgb, clipped, settings, found.flash, found.taken, of, ambient, wall)
+    return frame_text(
+        found.luminance, found.rgb, clipped, settings, found.flash, found.taken, of, ambient, wall, found.profile
+    )

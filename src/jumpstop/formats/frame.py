@@ -13,7 +13,7 @@ from threading import Lock
 from typing import Any, Literal
 
 import numpy as np
-from PIL import Image, ImageOps, UnidentifiedImageError
+from PIL import Image, ImageCms, ImageOps, UnidentifiedImageError
 
 from ..core.physics.tone import linear
 from .errors import TooMany, Unreadable
@@ -30,6 +30,7 @@ CLIPPED = 254  # of 255: as good as white
 LIGHT = linear(np.arange(256) / 255.0)  # of each of the 256 values
 MARKER = re.compile(rb"\xff[^\x00\x01\xd0-\xd8\xff]", re.DOTALL)  # that a segment follows (ITU-T T.81, B.1.1.3)
 START_OF_SCAN, END_OF_IMAGE = 0xDA, 0xD9
+MOST_NAME = 60  # characters of a profile's name that are told
 ONE_AT_A_TIME = Lock()
 EXIF = 0x8769
 EXPOSURE, APERTURE, SPEED, FOCAL, FLASH, TAKEN = 33434, 33437, 34855, 37386, 37385, 36867  # Exif 2.32 (CIPA DC-008)
@@ -50,7 +51,8 @@ class Frame:
     """A frame as it was read. rgb: mean linear light of the patch (0 to 1); clipped shares of patch and frame.
 
     lit, dark_edge: of a plain wall past sync speed, the share of rows that the flash lit, and where the others are.
-    f_number, shutter_s, iso, focal_mm, flash, taken: from its Exif, None where that says nothing sensible.
+    f_number, shutter_s, iso, focal_mm, flash, taken: from its Exif, None where that says nothing sensible. profile: the
+    name of the colour profile inside it by which its patch was read, empty where there is none that can be read.
     """
 
     width: int
@@ -67,6 +69,7 @@ class Frame:
     taken: datetime | None
     lit: float
     dark_edge: Literal["bottom", "top", "unknown"]
+    profile: str = ""
 
 
 def read_frame(data: bytes, patch: Patch) -> Frame:
@@ -125,15 +128,32 @@ def _read(data: bytes, patch: Patch, scans: int) -> Frame:
         part = next((n for n in (1, 2, 4) if width * height <= FULL_PIXELS * n * n), 8)
         if part > 1:
             file.draft("RGB", (width // part, height // part))
+        icc = file.info.get("icc_profile")
         image = ImageOps.exif_transpose(file).convert("RGB")
     pixels = np.asarray(image)
     box = _box(patch, image.width, image.height)
     found = pixels[box[1] : box[3], box[0] : box[2]]
-    rgb = [float(np.bincount(found[:, :, of].ravel(), minlength=256) @ LIGHT) / found[:, :, of].size for of in range(3)]
+    seen, profile = _in_srgb(image.crop(box), icc)
+    rgb = [float(np.bincount(seen[:, :, of].ravel(), minlength=256) @ LIGHT) / seen[:, :, of].size for of in range(3)]
     return Frame(
         image.width, image.height, (rgb[0], rgb[1], rgb[2]), float(np.dot(rgb, LUMA)), _clipped(found),
-        _clipped(pixels), **exif, **_lit(pixels),
+        _clipped(pixels), **exif, **_lit(pixels), profile=profile,
     )  # fmt: skip
+
+
+def _in_srgb(patch: Image.Image, icc: Any) -> tuple[np.ndarray, str]:
+    """(pixels of a patch in sRGB, the name of the profile that they came in); as they are where there is none."""
+    if isinstance(icc, bytes) and icc:
+        try:
+            own = ImageCms.ImageCmsProfile(io.BytesIO(icc))
+            name = "".join(one for one in ImageCms.getProfileDescription(own) if one.isprintable()).strip()[:MOST_NAME]
+            intent = ImageCms.Intent.RELATIVE_COLORIMETRIC
+            turned = ImageCms.profileToProfile(patch, own, ImageCms.createProfile("sRGB"), intent, "RGB")
+            if turned is not None:
+                return np.asarray(turned), name or "unnamed"
+        except (ImageCms.PyCMSError, OSError, ValueError, TypeError):
+            pass  # one for another kind of picture, or damaged: the figures are read as sRGB
+    return np.asarray(patch), ""
 
 
 def _clipped(pixels: np.ndarray) -> float:

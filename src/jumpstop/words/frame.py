@@ -50,10 +50,11 @@ def frame_text(
     of: str,
     ambient: float | None,
     wall: tuple[float, Literal["bottom", "top", "unknown"]],
+    profile: str = "",
 ) -> PatchText:
     """The document. clipped: shares of patch and frame. settings: aperture, time, ISO as its Exif has them. of: one of
     REFLECTANCES. ambient: the level of the same patch in a frame without flash [stops]. wall: share of rows that are
-    lit, edge that is dark."""
+    lit, edge that is dark. profile: the colour profile that it was read by."""
     name, reflectance = REFLECTANCES[of]
     level = float(patch_stops(luminance, reflectance))
     alone = None if ambient is None else float(flash_share(ambient, level))
@@ -70,6 +71,8 @@ def frame_text(
     shown = [f_number(aperture) if aperture else "", shutter(seconds) if seconds else "", iso(speed) if speed else ""]
     taken_at = " · ".join(part for part in shown if part)
     says.append(f"Taken at {taken_at}." if taken_at else "The frame does not say how it was taken.")
+    if profile and "srgb" not in profile.casefold():
+        says.append(f"Read by the colour profile inside it: {profile}.")
     says.append("A camera's tone curve bends this by some tenths of a stop: it counts as 0.2 stop of uncertainty.")
     return PatchText(
         says=says,
