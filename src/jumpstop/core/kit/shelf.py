@@ -6,7 +6,7 @@ from threading import Lock
 
 from ..physics.exposure import METER_C_FLAT
 from .learned import Learned
-from .table import UnitTable, table_of
+from .table import UnitTable, place_among, table_of
 from .unit import Unit
 
 MOST_TABLES = 8  # of one shelf
@@ -55,10 +55,8 @@ class Shelf:
         return self.at(METER_C_FLAT)
 
     def place_of(self, unit_id: str | None, name: str = "") -> int | None:
-        """Where a unit stands: by its id, or where it has none by its name; None: not here."""
-        if unit_id is not None:
-            return self.ids.index(unit_id) if unit_id in self.ids else None
-        return next((at for at, unit in enumerate(self.units) if unit.name == name), None)
+        """Where a unit stands (see `place_among`)."""
+        return place_among(self.units, self.ids, unit_id, name)
 
     def with_copies(self, copies: Mapping[str, Unit]) -> "Shelf":
         """With these, by their ids, in the place of its copies or behind them."""
@@ -72,7 +70,10 @@ class Shelf:
             if found is None:
                 if len(self._others) >= MOST_OTHERS:
                     del self._others[next(iter(self._others))]
-                found = Shelf((*self.units[:start], *units), (*self.ids[:start], *held), self.learned, len(held))
+                if self._said is not None and self.learned is not None:
+                    found = self._said.with_copies(copies).taught(self.learned)
+                else:
+                    found = Shelf((*self.units[:start], *units), (*self.ids[:start], *held), self.learned, len(held))
                 self._others[units] = found
             return found
 

@@ -49,6 +49,13 @@ class Output(NamedTuple):
     zoom_mm: Floats
 
 
+def place_among(units: Sequence[Unit], ids: Sequence[str], unit_id: str | None, name: str = "") -> int | None:
+    """Where a unit stands: by its id, or where it has none by its name; None: not here."""
+    if unit_id is not None:
+        return ids.index(unit_id) if unit_id in ids else None
+    return next((at for at, unit in enumerate(units) if unit.name == name), None)
+
+
 @dataclass(frozen=True, eq=False)
 class UnitTable:
     """Arrays over units, each of shape (units,) unless said otherwise; NaN where a unit has no such figure."""
@@ -82,10 +89,8 @@ class UnitTable:
     learned: Learned | None = None  # what readings have taught
 
     def place_of(self, unit_id: str | None, name: str = "") -> int | None:
-        """Where a unit stands on the units' axis: by its id, or where it has none by its name; None: not here."""
-        if unit_id is not None:
-            return self.ids.index(unit_id) if unit_id in self.ids else None
-        return next((at for at, unit in enumerate(self.units) if unit.name == name), None)
+        """Where a unit stands on the units' axis (see `place_among`)."""
+        return place_among(self.units, self.ids, unit_id, name)
 
     def __len__(self) -> int:
         return len(self.units)
