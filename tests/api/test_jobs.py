@@ -123,7 +123,13 @@ def test_impossible_days_get_a_sentence(client: TestClient, job: str) -> None:
     day = client.get(f"/api/jobs/{job}/day").json()
     assert "89,100,000 frames in one session cannot be right" in day["turns"][0]["wrong"][0]
     change(client, job, sessions=[first | {"people": 900, "minutes_each": 8}])
-    assert "past midnight" in client.get(f"/api/jobs/{job}/day").json()["wrong"][0]
+    endless = client.get(f"/api/jobs/{job}/day").json()
+    assert "not over after 3 days" in endless["turns"][0]["wrong"][0]
+    assert "on day 4" in endless["wrong"][0]
+    change(client, job, sessions=[first | {"people": 150, "minutes_each": 8}])
+    long = client.get(f"/api/jobs/{job}/day").json()
+    assert "the next day" in long["wrong"][0]
+    assert not [line for line in long["turns"][0]["wrong"] if "no method" in line]
     change(client, job, sessions=[first, first | {"start": "09:10"}])
     assert "before the one ahead of it has ended" in client.get(f"/api/jobs/{job}/day").json()["turns"][1]["wrong"][0]
     leap, _ = named(client, "The leap")

@@ -28,6 +28,7 @@ from jumpstop.core.plan.hands import Standing, changes_between
 from jumpstop.core.plan.hours import (
     Hour,
     InMethod,
+    at_minutes,
     at_time,
     clock_of,
     clocks,
@@ -44,7 +45,10 @@ from jumpstop.core.scene.job import Job, JobFile, Session, in_job
 from jumpstop.core.scene.log import LogEntry
 from jumpstop.core.scene.setup import Setup
 from jumpstop.demo import kit, setups
+from jumpstop.words.day_plan import day_plan_text
+from jumpstop.words.figures import DisplayUnits
 
+DOWNS = {"name": "Downs", "latitude": 51.0, "longitude": 0.0, "zone": "Europe/London"}
 SHOP = Shelf([Unit.model_validate(doc) for doc in kit()["units"]])
 SHELF = SHOP.table
 NAMES = [unit.name for unit in SHELF.units]
@@ -485,17 +489,58 @@ def test_a_higher_iso_is_taken_where_the_body_and_the_person_allow_it() -> None:
 
 
 def test_when_the_sun_sets_on_a_setups_day() -> None:
-    """Against the solar position algorithm, within two minutes; no sunset where it does not set, or is not known."""
+    """Against the solar position algorithm, within two minutes, on the day after too; before the sun is up again it has
+    set; no sunset where it does not set, or is not known."""
     place = {"name": "Downs", "latitude": 51.0, "longitude": 0.0, "zone": "Europe/London"}
     spec = AmbientSpec.model_validate({"by": "sun", "day": "2026-06-24", "clock": "12:00", "place": place})
-    found = sunset(spec)
-    times = pd.DatetimeIndex(["2026-06-24"], tz="Europe/London")
-    known = pvlib.solarposition.sun_rise_set_transit_spa(times, 51.0, 0.0)["sunset"].iloc[0].floor("s")
-    assert found is not None
-    assert abs((found - known.to_pydatetime()).total_seconds()) < 120
+    setup = Setup(ambient=spec)
+    times = pd.DatetimeIndex(["2026-06-24", "2026-06-25"], tz="Europe/London")
+    known = pvlib.solarposition.sun_rise_set_transit_spa(times, 51.0, 0.0)["sunset"]
+    first, second = (24 * 60 * at + (one - one.normalize()).total_seconds() / 60 for at, one in enumerate(known))
+    assert sunset(setup, 12 * 60, 22 * 60) == pytest.approx(first, abs=2)
+    assert sunset(setup, 12 * 60, 20 * 60) is None
+    assert sunset(setup, 22 * 60, 23 * 60) == pytest.approx(first, abs=2)
+    assert sunset(setup, 26 * 60, 27 * 60) == pytest.approx(first, abs=2)
+    assert sunset(setup, 34 * 60, 40 * 60) is None
+    assert sunset(setup, 34 * 60, 46 * 60) == pytest.approx(second, abs=2)
     north = AmbientSpec.model_validate(spec.model_dump() | {"place": place | {"latitude": 72.0}})
-    assert sunset(north) is None
-    assert sunset(AmbientSpec()) is None
+    assert sunset(Setup(ambient=north), 0, 1440) is None
+    assert sunset(Setup(), 0, 1440) is None
+
+
+def test_a_day_runs_on_past_midnight() -> None:
+    """By the plain sum: 22:00 and three hours of people, then as many again; the method and the dial are those of
+    before, where no light changes; a clock before the day's beginning is the next day's."""
+    people = {"people": 36, "frames_each": 1, "minutes_each": 5, "tests": 0}
+    hours = {"begins": "22:00", "ends": "23:30"}
+    plan = day_plan(file_of([people, people], batteries=[{"unit": "One", "charges": 9}], **hours), Shelf([ONE]))
+    one, two = plan.turns
+    change = two.session.change_min
+    assert (one.ready, one.end) == (pytest.approx(22 * 60 + change), pytest.approx(25 * 60 + change))
+    assert two.end == pytest.approx(one.end + change + 180) == plan.ends
+    assert two.wrong == ()
+    assert [stretch.kind for stretch in two.stretches] == [one.stretches[0].kind]
+    assert two.stretches[0].work[0].below_full == one.stretches[0].work[0].below_full
+    text = day_plan_text(plan, None, DisplayUnits())
+    assert "over at 04:" in text.says
+    assert " the next day" in text.says
+    late = day_plan(file_of([people, people | {"start": "03:10"}], **hours), Shelf([ONE]))
+    assert (late.turns[1].start, late.turns[1].wrong) == (27 * 60 + 10, ())
+    early = day_plan(file_of([people, people | {"start": "21:30"}], **hours), Shelf([ONE]))
+    assert [remark.code for remark in early.turns[1].wrong] == ["overlaps"]
+
+
+def test_past_midnight_the_light_is_the_next_days() -> None:
+    """Against the same hour asked for on the date after: a session that runs from one noon to the next."""
+    place = {"name": "Downs", "latitude": 51.0, "longitude": 0.0, "zone": "Europe/London"}
+    sun = {"by": "sun", "day": "2026-03-20", "clock": "09:00", "place": place, "subject": "sun"}
+    setup = Setup.model_validate({"ambient": sun})
+    there = at_minutes(setup, 33 * 60 + 15)
+    assert (there.ambient.day, there.ambient.clock) == (date(2026, 3, 21), time(9, 15))
+    assert at_minutes(setup, 15 * 60).ambient.day == date(2026, 3, 20)
+    known = ambient_of(AmbientSpec.model_validate(sun | {"day": "2026-03-21", "clock": "09:15"}))
+    assert ambient_of(there.ambient).background_ev == pytest.approx(known.background_ev)
+    assert at_minutes(Setup(), 33 * 60).ambient.day is None
 
 
 def test_an_entry_of_the_log_stands_somewhere_and_has_no_zone() -> None:
@@ -517,9 +562,13 @@ def test_impossible_days() -> None:
     assert [remark.code for remark in overlap.turns[1].wrong] == ["overlaps"]
     crowd = day_plan(file_of([{"people": 10_000, "frames_each": 10_000}]), Shelf([ONE]))
     assert [remark.code for remark in crowd.turns[0].wrong] == ["too_many_frames"]
-    long = day_plan(file_of([{"people": 3000, "frames_each": 60}]), Shelf([ONE]))
-    assert long.ends >= 1440
-    assert clock_of(long.ends) == time(23, 59)
+    endless = Setup.model_validate({"ambient": {"by": "sun", "day": "2026-06-24", "place": DOWNS}})
+    long = day_plan(file_of([{"people": 3000, "frames_each": 60}], endless), Shelf([ONE]), ways=False)
+    assert [remark.code for remark in long.turns[0].wrong] == ["too_long"]
+    assert 3 * 1440 <= long.ends < 3 * 1440 + 61
+    assert [clock_of(minutes) for minutes in (0, 615.5, 1439, 1440, 1545)] == [
+        time(0), time(10, 15), time(23, 59), time(0), time(1, 45)
+    ]  # fmt: skip
     for wrong in ({"frames_each": 0}, {"people": 0}, {"start": "25:00"}):
         with pytest.raises(ValidationError):
             file_of([wrong])

@@ -3,11 +3,20 @@
 import math
 from collections.abc import Callable
 from dataclasses import dataclass
-from zoneinfo import ZoneInfo
 
 from ..core.plan.day import day_of
 from ..core.plan.endurance import DayPlan, Lasting, Spread, Way
-from ..core.plan.hours import at_time, clock_of, clocks, follows_sun, hours_of, minutes_of, sunset
+from ..core.plan.hours import (
+    WHOLE_DAY_MIN,
+    at_minutes,
+    at_time,
+    clock_of,
+    clocks,
+    follows_sun,
+    hours_of,
+    minutes_of,
+    sunset,
+)
 from ..core.plan.remark import Remark
 from ..core.plan.turns import Stretch, Turn
 from .answer import settings_line
@@ -83,8 +92,10 @@ class DayPlanText:
 
 
 def at(minutes: float) -> str:
-    """A time of the day: 15:10."""
-    return f"{clock_of(minutes):%H:%M}"
+    """A time of the day, 15:10; past midnight with the day: 01:45 the next day."""
+    days = int(minutes // WHOLE_DAY_MIN)
+    clock = f"{clock_of(minutes):%H:%M}"
+    return clock if not days else f"{clock} the next day" if days == 1 else f"{clock} on day {days + 1}"
 
 
 def day_plan_text(plan: DayPlan, spread: Spread | None, words: DisplayUnits) -> DayPlanText:
@@ -110,12 +121,14 @@ def _light(plan: DayPlan) -> list[list[float]]:
     setup = next((turn.setup for turn in plan.turns if follows_sun(turn.setup.ambient)), None)
     if setup is None:
         return []
-    sun, cloud = (day_of(at_time(setup, setup.ambient.clock, sky).ambient) for sky in ("clear", "overcast"))
     out = []
-    for instant, clear, dull in zip(sun.track.instants, sun.ground_ev, cloud.ground_ev, strict=True):
-        local = instant.astimezone(sun.zone)
-        out.append([local.hour * 60.0 + local.minute, round(float(clear), 2), round(float(dull), 2)])
-    return out[:-1]
+    for days in range(int(plan.ends // WHOLE_DAY_MIN) + 1):
+        there = at_minutes(setup, days * WHOLE_DAY_MIN + minutes_of(setup.ambient.clock))
+        sun, cloud = (day_of(at_time(there, there.ambient.clock, sky).ambient) for sky in ("clear", "overcast"))
+        for instant, clear, dull in zip(sun.track.instants[:-1], sun.ground_ev, cloud.ground_ev, strict=False):
+            minutes = days * WHOLE_DAY_MIN + minutes_of(instant.astimezone(sun.zone).time())
+            out.append([minutes, round(float(clear), 2), round(float(dull), 2)])
+    return out
 
 
 def _says(plan: DayPlan) -> str:
@@ -162,19 +175,18 @@ WRONG: dict[str, Callable[[Remark], str]] = {
     "too_many_frames": lambda one: (
         f"{one.facts['frames']:,.0f} frames in one session cannot be right: {one.facts['most']:,} at the most."
     ),
+    "too_long": lambda one: f"It is not over after {one.facts['days']} days: plan fewer people or frames.",
     "no_method": lambda one: "At that hour no method gives this picture: open the setup to see why.",
 }
 
 
 def _dark(turn: Turn) -> list[str]:
-    spec, down = turn.setup.ambient, sunset(turn.setup.ambient)
-    if down is None or spec.place is None or spec.subject not in ("sun", "back"):
+    down = sunset(turn.setup, turn.ready, turn.end)
+    if down is None or turn.setup.ambient.subject not in ("sun", "back"):
         return []
-    local = down.astimezone(ZoneInfo(spec.place.zone))
-    set_at = local.hour * 60 + local.minute
-    if turn.ready >= set_at:
-        return [f"The sun has set at {local:%H:%M}, before the first frame."]
-    return [f"The sun sets at {local:%H:%M}, before it is over."] if turn.end > set_at else []
+    if turn.ready >= down:
+        return [f"The sun has set at {at(down)}, before the first frame."]
+    return [f"The sun sets at {at(down)}, before it is over."]
 
 
 def _short(plan: DayPlan, turn: Turn) -> list[str]:
@@ -281,8 +293,6 @@ def _wrong(plan: DayPlan) -> list[str]:
     """What is impossible about the day as a whole."""
     ends = minutes_of(plan.job.ends)
     out = []
-    if plan.ends >= 1440:
-        out.append("It does not fit into one day: it would go on past midnight.")
-    elif plan.ends > ends + LATE_MIN:
-        out.append(f"It is over at {at(plan.ends)}, {plan.ends - ends:.0f} min after the day ends.")
+    if plan.ends > ends + LATE_MIN:
+        out.append(f"It is over at {at(plan.ends)}, {duration((plan.ends - ends) * 60)} after the day ends.")
     return out

@@ -110,12 +110,14 @@ AT_ONCE = "at once"
 
 @lru_cache(maxsize=4096)
 def duration(seconds: float) -> str:
-    """A waiting time: 0.4 s, 12 s, 3 min."""
+    """A waiting time: 0.4 s, 12 s, 3 min, 2.5 h."""
     if seconds < 0.095:
         return AT_ONCE
     if seconds < 9.95:
         return f"{seconds:.1f} s"
-    return f"{seconds:.0f} s" if seconds < 120 else f"{seconds / 60:.0f} min"
+    if seconds < 120:
+        return f"{seconds:.0f} s"
+    return f"{seconds / 60:.0f} min" if seconds < 6000 else f"{seconds / 3600:.1f} h"
 
 
 def recycling(seconds: float) -> str:

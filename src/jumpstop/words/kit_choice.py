@@ -64,7 +64,7 @@ def kit_text(
     picks = picks_of(landings, kit.posts)
     chance = whole_chance(picks) if picks else None
     return KitText(
-        says=_says(kit, job, grams, price, outlay, words),
+        says=_says(kit, job, grams, price, outlay, any(one.keeps for one in landings), words),
         proven=kit.proven,
         taken=[
             TakenText(table.ids[at], table.units[at].name, number, table.units[at].holding)
@@ -101,7 +101,7 @@ def _sum(kit: Kit, table: UnitTable, least: Least) -> float:
     return float(sum(figures[at] * number for at, number in kit.counts.items()))
 
 
-def _says(kit: Kit, job: Job, grams: float, price: float, outlay: float, words: DisplayUnits) -> str:
+def _says(kit: Kit, job: Job, grams: float, price: float, outlay: float, keeps: bool, words: DisplayUnits) -> str:
     if kit.status == "none":
         return f"No set of units covers all of it with {share(job.chance)} for every light."
     if kit.status == "time":
@@ -110,7 +110,8 @@ def _says(kit: Kit, job: Job, grams: float, price: float, outlay: float, words: 
     money = f"{words.currency}{price:,.0f} in all, {words.currency}{outlay:,.0f} of it to buy or hire"
     sure = "proven" if kit.proven else f"the best found in time; none can come under {kit.bound:,.0f}"
     spares = ", one of which may fail" if job.spares else ""
-    return f"{LEASTS[job.least]}: {units}{spares}, {grams / 1000:.1f} kg, {money} ({sure})."
+    kept = " Lights that have a unit already keep it." if keeps else ""
+    return f"{LEASTS[job.least]}: {units}{spares}, {grams / 1000:.1f} kg, {money} ({sure}).{kept}"
 
 
 def given_up_text(landings: Sequence[Landings], table: UnitTable, job: Job, bag: Bag, words: DisplayUnits) -> list[str]:

@@ -13,14 +13,15 @@
   const LEFT = 118
 
   const first = $derived(Math.min(day.begins, ...day.turns.map((turn) => turn.start)))
-  const last = $derived(Math.min(1440, Math.max(day.ends, day.over, first + 60)))
+  const last = $derived(Math.max(day.ends, day.over, first + 60))
   const x = $derived(scaleLinear([first, last], [LEFT, width - 12]))
   const hours = $derived.by(() => {
-    const every = width - LEFT < 380 ? 180 : width - LEFT < 700 ? 120 : 60
+    const every = [60, 120, 180, 360].find((step) => ((last - first) / step) * 42 < width - LEFT) ?? 720
     const out = []
     for (let at = Math.ceil(first / every) * every; at <= last; at += every) out.push(at)
     return out
   })
+  const midnights = $derived([1440, 2880, 4320].filter((at) => at < last))
   const light = $derived(day.light.filter(([minute]) => minute! >= first && minute! <= last))
   const y = scaleLinear([2, 16.5], [LIGHT - 6, 10])
   const floor = (ev: number) => y(Math.max(2, ev))
@@ -54,6 +55,10 @@
     {#each hours as at (at)}
       <line x1={x(at)} x2={x(at)} y1="4" y2={height - 18} class="stroke-base-300" />
       <text x={x(at)} y={height - 5} text-anchor="middle" class="fill-quiet text-[11px]">{sayClock(at)}</text>
+    {/each}
+    {#each midnights as at (at)}
+      <line x1={x(at)} x2={x(at)} y1="4" y2={height - 18} class="stroke-quiet" stroke-width="2" />
+      <text x={x(at) + 4} y="12" class="fill-quiet text-[11px]">{at === 1440 ? 'next day' : `day ${at / 1440 + 1}`}</text>
     {/each}
     {#if light.length}
       <path d={sun} class="fill-ambient" opacity="0.22" />

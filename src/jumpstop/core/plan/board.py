@@ -32,6 +32,18 @@ class Landings:
     lights: tuple[int, ...]
     chance: Floats
     heads: tuple[int, ...]  # equal heads that each light asks for
+    taken: tuple[int | None, ...] = ()  # the unit that a light has already, by its place
+
+    def holding(self, kind: int, light: int, chance: float) -> np.ndarray:
+        """The units that hold a light in a method with a chance: of a light that has one already, no other."""
+        units = np.flatnonzero(self.chance[kind, light] >= chance)
+        taken = self.taken[light] if self.taken else None
+        return units if taken is None else units[units == taken]
+
+    @property
+    def keeps(self) -> bool:
+        """Whether a light has a unit already."""
+        return any(one is not None for one in self.taken)
 
     def reach(self, kind: int, light: int) -> Reach:
         """One light in one method, both by their places here."""
@@ -57,7 +69,9 @@ def landings_of(solved: Solved, avoid: Sequence[MethodKind] = ()) -> Landings:
     for row, kind in enumerate(order):
         for column, light in enumerate(lights):
             chance[row, column] = chance_of(solved.reach(kind, light))
-    return Landings(solved, tuple(order), lights, chance, tuple(solved.setup.lights[at].heads for at in lights))
+    heads = tuple(solved.setup.lights[at].heads for at in lights)
+    taken = tuple(solved.reach(order[0], at).taken if order else None for at in lights)
+    return Landings(solved, tuple(order), lights, chance, heads, taken)
 
 
 def chance_of(reach: Reach) -> Floats:

@@ -3,7 +3,8 @@
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import datetime, time
+from datetime import datetime, time, timedelta
+from zoneinfo import ZoneInfo
 
 from ..kit.errors import CannotSolve
 from ..kit.table import UnitTable
@@ -65,14 +66,23 @@ def at_time(setup: Setup, clock: time, sky: Sky | None = None) -> Setup:
     return setup.model_copy(update={"ambient": setup.ambient.model_copy(update=changed)})
 
 
+def at_minutes(setup: Setup, minutes: float) -> Setup:
+    """The setup so many minutes after the midnight in which its day begins: past the next midnight, on the day after."""
+    there, days = at_time(setup, clock_of(minutes)), int(minutes // WHOLE_DAY_MIN)
+    if not days or there.ambient.day is None:
+        return there
+    day = there.ambient.day + timedelta(days=days)
+    return there.model_copy(update={"ambient": there.ambient.model_copy(update={"day": day})})
+
+
 def minutes_of(clock: time) -> float:
     """Minutes from midnight."""
     return clock.hour * 60 + clock.minute
 
 
 def clock_of(minutes: float) -> time:
-    """The clock at so many minutes from midnight, the last minute of the day at the most."""
-    whole = min(int(minutes), int(WHOLE_DAY_MIN) - 1)
+    """What a clock shows so many minutes after a midnight, on whatever day."""
+    whole = int(minutes % WHOLE_DAY_MIN)
     return time(whole // 60, whole % 60)
 
 
@@ -144,10 +154,18 @@ def first_lost(hours: Sequence[Hour], kind: MethodKind) -> time | None:
     return None
 
 
-def sunset(spec: AmbientSpec) -> datetime | None:
-    """When the sun sets on the setup's day; None where it does not, or that is not known."""
-    if not follows_sun(spec):
+def sunset(setup: Setup, first: float, last: float) -> float | None:
+    """Minutes (see `at_minutes`) at which the sun sets on somebody who works from first to last: it has set before, and
+    is not up again, or sets meanwhile. None where it stays up, or that is not known."""
+    place, day = setup.ambient.place, setup.ambient.day
+    if not follows_sun(setup.ambient) or place is None or day is None:
         return None
-    assert spec.place is not None
-    assert spec.day is not None
-    return next((at for at, rises in reversed(horizon(spec.place, spec.day)) if not rises), None)
+    turns = list[tuple[float, bool]]()
+    for days in range(int(last // WHOLE_DAY_MIN) + 1):
+        for instant, rises in horizon(place, day + timedelta(days=days)):
+            local = instant.astimezone(ZoneInfo(place.zone))
+            turns.append((days * WHOLE_DAY_MIN + minutes_of(local.time()), rises))
+    before = [turn for turn in turns if turn[0] <= first]
+    if before and not before[-1][1]:
+        return before[-1][0]
+    return next((at for at, rises in turns if first < at < last and not rises), None)

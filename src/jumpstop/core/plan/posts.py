@@ -77,11 +77,35 @@ def most_of(table: UnitTable, landings: Sequence[Landings], spares: int) -> np.n
 def needs_of(landings: Sequence[Landings], chance: float) -> list[Need]:
     """Every light in every method of its setup, with the units that hold it."""
     return [
-        Need(at, kind, light, np.flatnonzero(one.chance[kind, light] >= chance), one.heads[light])
+        Need(at, kind, light, one.holding(kind, light, chance), one.heads[light])
         for at, one in enumerate(landings)
         for kind in range(len(one.kinds))
         for light in range(len(one.lights))
     ]
+
+
+def worth_taking(
+    landings: Sequence[Landings], needs: Sequence[Need], most: np.ndarray, figures: Floats, spares: int
+) -> np.ndarray:
+    """How many of each unit there can be, none of those that others replace: they hold all that it does and count for
+    no more. figures: what each counts for, of shape (figures, units).
+
+    For a light of several heads that takes one other unit of which there are enough for any setup; else as many of
+    them all. The best kit is not lost so: each unit of it that goes has another in its place.
+    """
+    holds = np.zeros((len(most), len(needs)), dtype=bool)
+    for at, need in enumerate(needs):
+        holds[need.units, at] = True
+    many = holds[:, [need.heads > 1 for need in needs]].any(axis=1)
+    enough = max((sum(one.heads) for one in landings), default=0) + spares
+    places, out = np.arange(len(most)), most.copy()
+    for unit in places:
+        better = (figures <= figures[:, [unit]]).all(axis=0) & ~(holds[unit] & ~holds).any(axis=1)
+        alike = better & (figures == figures[:, [unit]]).all(axis=0) & (holds == holds[unit]).all(axis=1)
+        there = most[better & (~alike | (places < unit))]
+        if len(there) and (there.max() if many[unit] else there.sum()) >= enough:
+            out[unit] = 0
+    return out
 
 
 def posts_of(setup: int, needs: Sequence[Need], counts: dict[int, int]) -> list[Post] | None:
@@ -93,6 +117,11 @@ def posts_of(setup: int, needs: Sequence[Need], counts: dict[int, int]) -> list[
         if found is not None:
             return sorted(found, key=lambda post: post.light)
     return None
+
+
+def manned(needs: Sequence[Need], counts: dict[int, int]) -> bool:
+    """Whether so many of each unit man every light of one method."""
+    return _placed(sorted(needs, key=lambda need: len(need.units)), dict(counts)) is not None
 
 
 def _placed(needs: list[Need], left: dict[int, int]) -> list[Post] | None:
@@ -143,10 +172,11 @@ def _lacking(at: int, one: Landings, kind: int, chance: float) -> list[Missing]:
         reach = one.reach(kind, light)
         if not reach.able.any():
             out.append(Missing(at, kind, light, -1, math.inf, False))
-        elif not (one.chance[kind, light] >= chance).any():
+        elif not len(one.holding(kind, light, chance)):
             bright = reach.too_bright > 0
             lacks = np.where(bright, reach.too_bright, wanted * reach.sd - reach.spare)
-            unit = int(np.argmin(np.where(reach.able, lacks, np.inf)))
+            taken = one.taken[light] if one.taken else None
+            unit = int(np.argmin(np.where(reach.able, lacks, np.inf))) if taken is None else taken
             out.append(Missing(at, kind, light, unit, max(0.0, float(lacks[unit])), bool(bright[unit])))
     return out
 

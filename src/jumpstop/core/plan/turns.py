@@ -16,7 +16,7 @@ from ..scene.job import Job, JobFile, Session
 from ..scene.seen import MethodKind
 from ..scene.setup import Setup
 from .advice import chosen_method, unit_for
-from .hours import WHOLE_DAY_MIN, at_time, clock_of, follows_sun, minutes_of
+from .hours import WHOLE_DAY_MIN, at_minutes, follows_sun, minutes_of
 from .reach import BLOCKED, SHORT, TOO_BRIGHT, Solved
 from .remark import Remark, remark
 from .worked_out import solved_on, with_copies
@@ -25,6 +25,7 @@ SLICE_MIN = 60.0  # the light is looked at anew after so long
 CADENCE_S = 3.0  # between two frames of a person who is directed, from memory
 TURNOVER_MIN = 1.0  # from one person to the next, from memory
 MOST_FRAMES = 1_000_000  # in one session
+MOST_MIN = 3 * WHOLE_DAY_MIN  # a day that runs on is followed for so long
 
 
 @dataclass(frozen=True)
@@ -61,7 +62,7 @@ class Stretch:
 
 @dataclass(frozen=True)
 class Turn:
-    """A session as it runs, in minutes from midnight. start: it is set up; ready: the first frame."""
+    """A session as it runs, in minutes from the midnight before the day; past the next one they run on. start: it is set up; ready: the first frame."""
 
     session: Session
     setup: Setup
@@ -108,6 +109,8 @@ def _turn(
     start, wrong = now, list[Remark]()
     if session.start is not None:
         start = minutes_of(session.start)
+        if start < minutes_of(job.begins) and now - start > WHOLE_DAY_MIN / 2:  # 00:30 of an evening: the next day's
+            start += WHOLE_DAY_MIN
         if start < now and job.late_min:
             start = now
         elif start < now:
@@ -120,6 +123,8 @@ def _turn(
     if not stretches:
         wrong.append(remark("no_method"))
     end = stretches[-1].end if stretches else ready
+    if end >= MOST_MIN:
+        wrong.append(remark("too_long", days=int(MOST_MIN // WHOLE_DAY_MIN)))
     return Turn(session, setup, start, ready, end, stretches, tuple(wrong))
 
 
@@ -128,8 +133,8 @@ def _stretches(
 ) -> Iterator[Stretch]:
     """The session in stretches of an hour, its people shared out by the time each takes there."""
     left, now = float(session.people), ready
-    while left > 1e-9 and now < WHOLE_DAY_MIN:
-        there = at_time(setup, clock_of(now)) if follows_sun(setup.ambient) else setup
+    while left > 1e-9 and now < MOST_MIN:
+        there = at_minutes(setup, now) if follows_sun(setup.ambient) else setup
         solved = solved_on(there, shelf, step, avoid)
         if not solved.kinds:
             return
