@@ -12,7 +12,7 @@ MAKEFLAGS += -j2
 
 WEB_CHECKS := $(addprefix check-web-,lint check types-check test)
 
-.PHONY: demo dev test check check-python check-web $(WEB_CHECKS) mutants fuzz soak bench screenshots openapi wheel hooks lock clean
+.PHONY: demo dev test check check-python check-web $(WEB_CHECKS) mutants fuzz soak bench screenshots figures openapi wheel hooks lock clean
 
 demo: $(STAMPS)/python $(STAMPS)/web
 	$(BIN)/jumpstop demo --data "$(DATA)" --port $(PORT) $(if $(RESET),--reset)
@@ -51,6 +51,9 @@ bench: $(STAMPS)/python $(STAMPS)/web $(STAMPS)/browser
 
 screenshots: $(STAMPS)/python $(STAMPS)/web $(STAMPS)/browser
 	$(BIN)/python bench/screenshots.py
+
+figures: $(STAMPS)/python
+	$(BIN)/python bench/figures.py
 
 openapi: $(STAMPS)/python $(STAMPS)/npm
 	$(BIN)/python -m jumpstop.api.openapi docs/openapi.json

@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import replace
+from typing import Any
 
 import numpy as np
 import pytest
@@ -24,7 +25,7 @@ from jumpstop.core.plan.one_unit import landing, with_light
 from jumpstop.core.plan.ranking import gaining
 from jumpstop.core.plan.reach import Solved, solve
 from jumpstop.core.plan.targets import fill_for_ratio, start_compensation, wanted_levels
-from jumpstop.core.plan.worked_out import solved_on, with_copies, with_distances
+from jumpstop.core.plan.worked_out import NEAREST_M, solved_on, with_copies, with_distances
 from jumpstop.core.scene.ambient import AmbientSpec
 from jumpstop.core.scene.begin import Where, begun
 from jumpstop.core.scene.light import Light
@@ -384,6 +385,18 @@ def test_a_dial_that_is_fixed_and_a_distance_worked_out() -> None:
     beside = with_distances(dark.model_copy(update={"lights": (gone, free)}), shelf(), "third")
     assert beside.lights[0].distance_m == 2
     assert beside.lights[1].distance_m == pytest.approx(metres, rel=0.01)
+
+
+@pytest.mark.parametrize("face", [{"width_m": 1.5}, {"width_m": 1.2, "height_m": 0.9, "shape": "rectangle"}])
+@pytest.mark.parametrize(("stops", "f"), [(6, 4), (6, 5.6), (6, 8), (4, 11), (3, 11), (1, 22)])
+def test_a_free_distance_beside_a_big_face(face: dict[str, Any], stops: float, f: float) -> None:
+    """Solved where it is put, the light is what is wanted, near the face too; where it cannot be, it stands at once."""
+    dark = Setup.model_validate({"ambient": {"condition": "dark"}, "aim": {"f_number": f}})
+    soft = {"modifier": {"name": "Big", "stops": -1, "face": face}, "dial_stops": stops, "distance_free": True}
+    placed = with_distances(taken(dark, **soft), shelf(), "third")
+    left = float(solve(placed, shelf()).reach("sync").left[1])
+    metres = placed.lights[0].distance_m
+    assert left == pytest.approx(0, abs=0.03) or (metres == NEAREST_M and left < 0)
 
 
 def test_a_unit_that_left_the_shelf_is_still_there_by_its_copy() -> None:

@@ -64,6 +64,12 @@ def test_a_coverage_that_was_quoted_is_not_doubted_for_being_moved() -> None:
     near = table_of([unit((40, 35), zoom_max_mm=200)])
     assert (total_sd(near, None), total_sd(near, 200)) == pytest.approx((0.25, 0.5))
     assert near.rated[0] == pytest.approx(2 * math.log2(40))
+    at = table_of([unit((36, 35), (58, 105)).model_copy(update={"zoom_min_mm": 20.0, "zoom_max_mm": 200.0})]).output_at
+    for zoom, sd in ((60, 0.25), (105, 0.25), (110, 0.25), (130, 0.5), (34, 0.25), (31, 0.5), (35, 0.25)):
+        found = at(float(zoom))  # quoted positions and between them .25, beyond them .5, with no slope in the middle
+        assert math.hypot(float(found.rated_sd[0]), float(found.gain_sd[0])) == pytest.approx(sd, abs=1e-6), zoom
+    between = 2 * math.log2(58 / 36) * math.log(60 / 35) / math.log(105 / 35)
+    assert float(at(60.0).gain[0]) == pytest.approx(between, abs=1e-6)
     unknown = rating_of(unit((36, None)))
     assert (unknown.at(REFERENCE_DEG)[1], unknown.basis) == (0.5, "no_coverage")
     mixed = rating_of(unit((60, 200), (36, None)))

@@ -205,6 +205,18 @@ def test_distance_and_faces() -> None:
     for distance, loss in ((0.5, -1.14), (1, -0.38), (2, -0.10)):
         assert float(falloff.disc_close_up(0.55, distance)) == pytest.approx(loss, abs=0.006)
         assert float(falloff.close_up(1.1, None, distance)) == pytest.approx(loss, abs=0.006)
+    for face in ((0.0, None), (1.5, None), (0.9, 1.2)):
+        for more in (-2.0, -1.0, 0.3, 1.0):
+            there = float(falloff.distance_where(more, 2.0, *face))
+            gained = falloff.inverse_square(there) - falloff.inverse_square(2.0)
+            if face[0]:
+                gained += falloff.close_up(*face, there) - falloff.close_up(*face, 2.0)
+            assert float(gained) == pytest.approx(more, abs=1e-9)
+    assert float(falloff.distance_where(1, 2.0)) == pytest.approx(math.sqrt(2))
+    assert float(falloff.distance_where(1, 2.0, 1.5)) == pytest.approx(1.3110, abs=1e-4)  # (4 + .5625) / 2 - .5625
+    for face in ((1.5, None), (0.9, 1.2)):  # against the face a disc gives log2(d^2 / r^2 + 1) more, and no more
+        most = -falloff.close_up(*face, 2.0) + (math.log2(4 / 0.5625) if face[1] is None else 0)
+        assert math.isnan(float(falloff.distance_where(float(most) + 9, 2.0, *face)))
     assert float(falloff.rectangle_close_up(0.9, 1.2, 1)) == pytest.approx(-0.45, abs=0.005)
     assert float(falloff.close_up(0.3, 1.2, 1)) == pytest.approx(-0.31, abs=0.005)
     assert (

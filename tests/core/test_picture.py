@@ -140,6 +140,14 @@ def test_rings_of_equal_exposure() -> None:
     assert light.at[1] == pytest.approx(-2 * math.cos(math.radians(40)))
     assert light.points_deg == pytest.approx(40 + 10)
     assert light.beam_deg == pytest.approx(54.43, abs=0.01)
+    face = {"name": "Disc", "stops": -1, "face": {"width_m": 1.5}}
+    near = scene({"distance_m": 1.2, "modifier": face} | at(-40))
+    for ring, radius in zip(RINGS, stage_of(near, near.kinds[0], (0,)).lights[0].rings, strict=True):
+        if not math.isnan(radius):  # solved where the ring lies, the face loses there what it does
+            there = scene({"distance_m": radius, "modifier": face} | at(-40)).reach(near.kinds[0])
+            here = near.reach(near.kinds[0])
+            more = there.spare[0] - here.spare[0]
+            assert float(here.flash_at_dial[0] + more) == pytest.approx(ring, abs=1e-3)
     off = scene({"distance_m": 2, "on": False} | at(-40))
     assert stage_of(off, off.kinds[0], (0,)).lights[0].rings == ()
 

@@ -8,10 +8,10 @@ from ..core.kit.body import Body, LeafLimit
 from ..core.kit.filter import Filter
 from ..core.kit.modifier import Face, Layer, Modifier
 from ..core.kit.power import SUPPLY_KINDS, PowerScale, PowerSupply
-from ..core.kit.table import ZOOMS_MM
 from ..core.kit.trigger import Battery, Trigger
 from ..core.kit.unit import Claim, DurationEntry, FlashDuration, Heat, Hss, HssEntry, Unit
 from ..core.physics import scales
+from ..core.physics.beam import ZOOMS_MM
 from ..core.physics.light_values import LIGHT_VALUES
 from ..core.physics.scales import Step
 from ..core.physics.units import FEET_PER_METRE
@@ -77,7 +77,7 @@ def scales_of(step: Step) -> Scales:
         shutters=list(scales.SHUTTERS.steps[step]),
         isos=list(scales.ISOS.steps[step]),
         focals_mm=list(FOCALS_MM),
-        zooms_mm=[float(zoom) for zoom in ZOOMS_MM],
+        zooms_mm=list(ZOOMS_MM),
         feet_per_metre=FEET_PER_METRE,
         conditions=dict(CONDITIONS),
         lamp_lit=[key for key, figures in LIGHT_VALUES.items() if figures.lamps],

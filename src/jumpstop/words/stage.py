@@ -1,5 +1,6 @@
 """The stage in words and figures: the frame as it would come out, the set from above, each light in a line."""
 
+import math
 from dataclasses import dataclass
 
 from ..core.plan.levels import Level
@@ -223,7 +224,11 @@ def _light(
         height_m=round(placed.at[2], 3),
         points_deg=round(placed.points_deg, 2),
         beam_deg=None if placed.beam_deg is None else round(placed.beam_deg, 2),
-        rings=[Ring(stops(ring, 0), round(radius, 3)) for ring, radius in zip(RINGS, placed.rings, strict=False)],
+        rings=[
+            Ring(stops(ring, 0), round(radius, 3))
+            for ring, radius in zip(RINGS, placed.rings, strict=False)
+            if not math.isnan(radius)
+        ],
         where=where_words(solved.setup.lights[at], words),
         soft=_soft(softness(solved.setup, light)) if light.role != "background" else "",
         shadow=None if shadow is None else [round(one, 3) for one in (*shadow.foot, *shadow.tip)],

@@ -4,18 +4,20 @@ Every claim keeps its basis and is compared only after it is brought to metres, 
 """
 
 import math
+from bisect import bisect_left
 from dataclasses import dataclass, replace
+from functools import cached_property
 from typing import Literal
 
 import numpy as np
 
-from ..physics.beam import coverage_deg, moved_stops
+from ..physics.beam import REFERENCE_ZOOM_MM, coverage_deg, moved_stops
 from ..physics.exposure import METER_C_FLAT
 from ..physics.guide_number import WS_COVERAGE_DEG, guide_number_of_ws, stops_of_guide_number
 from .unit import Claim, Unit
 
-REFERENCE_ZOOM_MM = 35.0  # every unit is compared at this coverage, 63.4 degrees across the diagonal
 REFERENCE_DEG = float(coverage_deg(REFERENCE_ZOOM_MM))
+"""Diagonal angle of a 35 mm lens on 36 × 24 mm: the coverage that all are compared at."""
 SD_MEASURED = 0.1  # one careful reading with a flash meter [stops], from memory
 SD_CLAIMED = 0.25  # maker's figure at the coverage in question: rooms differ; from memory
 SD_MOVED = 0.5  # moved from a coverage that was quoted to another by its beam, or coverage not said; from memory
@@ -37,13 +39,24 @@ class Rating:
     sd: tuple[float, ...]
     basis: Basis
 
+    @cached_property
+    def _zooms(self) -> list[float]:
+        return [_log_zoom(angle) for angle in self.positions_deg]
+
     def at(self, angle_deg: float) -> tuple[float, float]:
         """(stops, sd) at a coverage; between quoted positions straight against log(zoom), outside them moved."""
-        zooms = [_log_zoom(angle) for angle in self.positions_deg]
-        here = _log_zoom(angle_deg)
+        zooms, here = self._zooms, _log_zoom(angle_deg)
         nearest = min(range(len(zooms)), key=lambda i: abs(zooms[i] - here))
-        if zooms[0] <= here <= zooms[-1] or abs(zooms[nearest] - here) < SAME_ZOOM:
-            return float(np.interp(here, zooms, self.stops)), float(np.interp(here, zooms, self.sd))
+        if zooms[0] <= here <= zooms[-1]:
+            after = bisect_left(zooms, here)
+            before = max(0, after - 1)
+            share = (here - zooms[before]) / (zooms[after] - zooms[before]) if after else 0.0
+            return (
+                self.stops[before] + share * (self.stops[after] - self.stops[before]),
+                self.sd[before] + share * (self.sd[after] - self.sd[before]),
+            )
+        if abs(zooms[nearest] - here) < SAME_ZOOM:
+            return self.stops[nearest], self.sd[nearest]
         moved = float(moved_stops(self.positions_deg[nearest], angle_deg))
         return self.stops[nearest] + moved, max(self.sd[nearest], SD_MOVED)
 

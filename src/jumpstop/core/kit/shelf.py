@@ -9,8 +9,8 @@ from .learned import Learned
 from .table import UnitTable, place_among, table_of
 from .unit import Unit
 
-MOST_TABLES = 8  # of one shelf
-MOST_OTHERS = 8  # shelves with other copies behind one
+MOST_TABLES = 8  # tables that are kept of one shelf, each for another meter's constant; a matter of computing
+MOST_OTHERS = 8  # shelves that are kept with other copies of units behind one; a matter of computing
 
 
 class Shelf:

@@ -10,17 +10,16 @@ import numpy as np
 
 from ..physics.arrays import Figure, Floats
 from ..physics.battery import full_flashes_of
-from ..physics.beam import coverage_deg
+from ..physics.beam import REFERENCE_ZOOM_MM, coverage_deg
 from ..physics.exposure import METER_C_FLAT
 from ..physics.pulse import T01_OF_T05
 from ..physics.shutter import hss_loss
 from .learned import Learned
 from .power import SUPPLY_KINDS, PowerSupply, SupplyKind
-from .rating import REFERENCE_DEG, REFERENCE_ZOOM_MM, Basis, Rating, rating_of
+from .rating import REFERENCE_DEG, Basis, Rating, rating_of
 from .unit import HSS_EXTRA, FlashDuration, Hss, Unit
 
-ZOOMS_MM = np.array([8.0, 10, 12, 14, 20, 24, 28, 35, 50, 70, 85, 105, 135, 200, 300, 400, 600, 800])
-HSS_PER_STOP = 12
+HSS_PER_STOP = 12  # steps a stop of a unit's table of HSS losses; a matter of computing
 HSS_TV = (
     np.arange(5 * HSS_PER_STOP, 16 * HSS_PER_STOP + 1) / HSS_PER_STOP
 )  # time values at which HSS tables are sampled: 1/32 s and shorter
@@ -65,8 +64,7 @@ class UnitTable:
     rated: Floats  # 2 log2 GN at ISO 100, 35 mm coverage [stops]
     rated_sd: Floats
     basis: tuple[Basis, ...]
-    zoom_gain: Floats  # (units, zooms): stops against 35 mm coverage
-    zoom_sd: Floats  # (units, zooms): doubt of the light at that coverage [stops]
+    ratings: tuple[Rating, ...]  # its light by coverage
     zoom_min: Floats  # [mm], the widest quoted zoom where nothing is said, NaN without a zoom head
     zoom_max: Floats
     can_zoom: np.ndarray
@@ -136,14 +134,12 @@ class UnitTable:
         if zoom_mm is None:
             return Output(self.rated_sd, still, still, np.full(len(self), REFERENCE_ZOOM_MM))
         here = np.where(self.can_zoom, np.clip(zoom_mm, self.zoom_min, self.zoom_max), REFERENCE_ZOOM_MM)
-        place = np.interp(np.log(here), np.log(ZOOMS_MM), np.arange(len(ZOOMS_MM)))
-        low = np.minimum(place.astype(int), len(ZOOMS_MM) - 2)
-        share, rows = place - low, np.arange(len(self))
-        gain = self.zoom_gain[rows, low] * (1 - share) + self.zoom_gain[rows, low + 1] * share
-        sd = self.zoom_sd[rows, low] * (1 - share) + self.zoom_sd[rows, low + 1] * share
-        sd = np.where(self.can_zoom, sd, self.rated_sd)
+        gain, sd = still, self.rated_sd.copy()
+        for row in np.flatnonzero(self.can_zoom).tolist():
+            stops, sd[row] = self.ratings[row].at(float(coverage_deg(here[row])))
+            gain[row] = stops - self.rated[row]
         rated_sd = np.minimum(self.rated_sd, sd)
-        return Output(rated_sd, np.where(self.can_zoom, gain, 0.0), np.sqrt(sd**2 - rated_sd**2), here)
+        return Output(rated_sd, gain, np.sqrt(sd**2 - rated_sd**2), here)
 
 
 def table_of(
@@ -158,7 +154,6 @@ def table_of(
     """
     ratings = [rating_of(unit, meter_c) for unit in units]
     at_reference = [rating.at(REFERENCE_DEG) for rating in ratings]
-    gains, sds = _zooms(units, ratings)
     full, least, flashes = (np.full((len(units), len(SUPPLY_KINDS)), np.nan) for _ in range(3))
     for row, unit in enumerate(units):
         for supply in reversed(unit.power_supplies):
@@ -172,9 +167,8 @@ def table_of(
         rated=_column([stops for stops, _ in at_reference]),
         rated_sd=_column([sd for _, sd in at_reference]),
         basis=tuple(rating.basis for rating in ratings),
-        zoom_gain=gains,
-        zoom_sd=sds,
-        zoom_min=_column([unit.zoom_min_mm or _widest_mm(unit) for unit in units]),
+        ratings=tuple(ratings),
+        zoom_min=_column([unit.widest_mm for unit in units]),
         zoom_max=_column([unit.zoom_max_mm for unit in units]),
         can_zoom=_flags([unit.zoom_max_mm is not None for unit in units]),
         takes_modifiers=_flags([unit.takes_modifiers for unit in units]),
@@ -218,27 +212,6 @@ def full_flashes(supply: PowerSupply, watt_seconds: float | None) -> float:
     if supply.capacity_wh is not None and watt_seconds:
         return full_flashes_of(supply.capacity_wh, watt_seconds)
     return math.nan
-
-
-def _widest_mm(unit: Unit) -> float | None:
-    """Widest zoom of a head that does not say it: the widest it is quoted at, 35 mm at the most."""
-    if unit.zoom_max_mm is None:
-        return None
-    quoted = [claim.zoom_mm for claim in unit.claims if claim.zoom_mm]
-    return min([REFERENCE_ZOOM_MM, unit.zoom_max_mm, *quoted])
-
-
-def _zooms(units: Sequence[Unit], ratings: Sequence[Rating]) -> tuple[Floats, Floats]:
-    """(gain against the reference coverage, doubt of the light there) [stops], each of shape (units, zooms)."""
-    gains, sds = np.zeros((len(units), len(ZOOMS_MM))), np.zeros((len(units), len(ZOOMS_MM)))
-    for row, (unit, rating) in enumerate(zip(units, ratings, strict=True)):
-        if unit.zoom_max_mm is None:
-            continue
-        base, _ = rating.at(REFERENCE_DEG)
-        for column, zoom in enumerate(ZOOMS_MM):
-            stops, sds[row, column] = rating.at(float(coverage_deg(zoom)))
-            gains[row, column] = stops - base
-    return gains, sds
 
 
 def _hss_sd(hss: Hss | None) -> float:

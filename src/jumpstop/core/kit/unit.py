@@ -4,7 +4,7 @@ from typing import Literal
 
 from pydantic import ConfigDict, Field, model_validator
 
-from ..physics.beam import coverage_deg
+from ..physics.beam import REFERENCE_ZOOM_MM, coverage_deg
 from ..physics.guide_number import in_metres
 from .errors import refuse
 from .modifier import UnitKind
@@ -117,6 +117,14 @@ class Unit(Value):
     holding: Literal["owned", "hire", "wanted"] = Field("owned", title="Owned, for hire, or wanted")
     count: Whole = Field(1, ge=1, le=99, title="How many there are")
     note: Note = ""
+
+    @property
+    def widest_mm(self) -> float | None:
+        """Widest zoom: as said, else the widest it is quoted at, 35 mm at the most; None without a zoom head."""
+        if self.zoom_min_mm is not None or self.zoom_max_mm is None:
+            return self.zoom_min_mm
+        quoted = [claim.zoom_mm for claim in self.claims if claim.zoom_mm]
+        return min([REFERENCE_ZOOM_MM, self.zoom_max_mm, *quoted])
 
     @model_validator(mode="after")
     def _has_light(self) -> "Unit":

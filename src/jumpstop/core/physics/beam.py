@@ -8,6 +8,28 @@ from .arrays import Figure
 from .stops import stops_of
 
 FRAME_DIAGONAL_MM = 43.267  # 36 x 24 mm
+ZOOMS_MM = (
+    8.0,
+    10.0,
+    12.0,
+    14.0,
+    20.0,
+    24.0,
+    28.0,
+    35.0,
+    50.0,
+    70.0,
+    85.0,
+    105.0,
+    135.0,
+    200.0,
+    300.0,
+    400.0,
+    600.0,
+    800.0,
+)
+"""Zoom positions that are offered."""
+REFERENCE_ZOOM_MM = 35.0  # every unit is compared at this coverage, 63.4 degrees across the diagonal
 CONCENTRATION = 0.4
 """How much of the gain in solid angle a real zoom head turns into light, from memory.
 

@@ -38,11 +38,13 @@ SKIES: dict[str, SkyModel] = {
     "partly": SkyModel(0.80, 0.3, 45.0, 1.0, 0.7),
     "overcast": SkyModel(math.inf, 0.3, 21.0, 1.0, 0.7),
 }
+"""By sky: extinction, zenith part, sky's slope and power, doubt; IES RP-21, doubts from memory."""
 
 # Clear-sky light on level ground once the sun is down, elevation [degrees] against log10(lx); after the tables of
 # US Naval Observatory Circular 171 (Janiczek and DeYoung 1987), values from memory.
 TWILIGHT_DEG = (-18.0, -12.0, -6.0, -0.8, 0.0)
 TWILIGHT_LOG_LX = tuple(math.log10(lux) for lux in (0.002, 0.0083, 3.4, 453.0, 759.0))
+"""Log lux at those elevations of the sun; US Naval Observatory Circular 171, from memory."""
 
 
 def sun_position(latitude: float, longitude: float, instant: datetime) -> tuple[float, float]:

@@ -4,7 +4,7 @@ import math
 
 import numpy as np
 
-from .arrays import Figure
+from .arrays import Figure, Floats
 
 
 def inverse_square(distance_m: Figure) -> Figure:
@@ -37,3 +37,34 @@ def close_up(width_m: float, height_m: float | None, distance_m: Figure) -> Figu
     if height_m is None:
         return disc_close_up(width_m / 2, distance_m)
     return rectangle_close_up(width_m, height_m, distance_m)
+
+
+def distance_where(more: Figure, distance_m: Figure, width_m: float = 0.0, height_m: float | None = None) -> Floats:
+    """Distance [m] at which a light gives so many stops more than at `distance_m`, on the axis of its face (`close_up`;
+    inverse square where it is a point, of no width). NaN where it is not that bright even against the face.
+
+    A point that is right at 2 m is a stop over at 1.414; a disc of 1.5 m at 1.311: d^2 + r^2 is halved.
+    """
+    metres, wanted = np.broadcast_arrays(np.asarray(distance_m, dtype=float), np.asarray(more, dtype=float))
+    if not width_m:
+        return np.asarray(metres * np.exp2(-wanted / 2))
+    if height_m is None:
+        square = (metres**2 + (width_m / 2) ** 2) * np.exp2(-wanted) - (width_m / 2) ** 2
+        return np.where(square > 0, np.sqrt(np.maximum(square, 0.0)), np.nan)
+
+    def level(at: Figure) -> Figure:
+        return inverse_square(at) + rectangle_close_up(width_m, height_m, at)
+
+    # The light falls with distance, and no faster than by inverse square: twice the stops are more than far enough.
+    low, high = np.full(metres.shape, AGAINST_FACE_M), np.maximum(metres, width_m + height_m) * np.exp2(np.abs(wanted))
+    goal = level(metres) + wanted
+    reached = goal <= level(low)
+    for _ in range(HALVINGS):
+        middle = np.sqrt(low * high)
+        brighter = level(middle) > goal
+        low, high = np.where(brighter, middle, low), np.where(brighter, high, middle)
+    return np.where(reached, np.sqrt(low * high), np.nan)
+
+
+AGAINST_FACE_M = 1e-3  # as near to a face as is asked
+HALVINGS = 60  # halvings of the range in which a distance is looked for; a matter of computing

@@ -68,7 +68,7 @@ def expected_wrong(mean: Floats, sd: Floats, sd_after: Floats) -> Floats:
     return np.where(rho < LEAST_RHO, wrong_chance(mean, sd), np.clip(wrong, 0.0, 1.0))
 
 
-LEAST_RHO = 1e-4
+LEAST_RHO = 1e-4  # a correlation smaller than this is none; a matter of computing
 
 
 def _both_below(h: Floats, k: Floats, rho: Floats) -> Floats:

@@ -15,7 +15,7 @@ from . import exposure
 from .arrays import Figure
 
 Step = Literal["full", "half", "third"]
-STOP_OF: dict[Step, float] = {"full": 1.0, "half": 0.5, "third": 1 / 3}
+STOP_OF: dict[Step, float] = {"full": 1.0, "half": 0.5, "third": 1 / 3}  # stops of a step of each scale; ISO 516, 517
 
 
 @dataclass(frozen=True, eq=False)

@@ -18,7 +18,7 @@ import numpy as np
 from .arrays import Figure, Floats
 from .pulse import Burn
 
-ROWS = 33
+ROWS = 33  # rows of the frame that a shutter is followed over; a matter of computing
 LIT = 0.02  # share of the brightest row's light from which a row counts as lit
 
 

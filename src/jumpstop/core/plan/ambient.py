@@ -156,6 +156,8 @@ def ambient_of(spec: AmbientSpec, c: float = METER_C_FLAT) -> Ambient:
 
 
 SILHOUETTE_STOPS, DARK_STOPS, DIM_STOPS = -3.0, -1.5, -0.5
+"""A subject this far under correct is a silhouette; common practice; a subject this far under correct is dark; from
+memory; a subject this far under correct is a little dark; from memory."""
 
 
 def look_of(level: float) -> Literal["silhouette", "dark", "dim", "bright"]:

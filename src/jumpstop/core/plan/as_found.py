@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from ..scene.log import LogEntry
 from ..scene.setup import Fixed, FixedNd, Setup
 
-MOST_NAME = 62
+MOST_NAME = 62  # letters kept of a setup's name before the day is added
 
 
 def as_found(setup: Setup, entries: Sequence[LogEntry]) -> Setup:

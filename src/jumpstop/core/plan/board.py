@@ -162,6 +162,8 @@ def joint_chance(spare: Floats, own_sd: Floats, shared: Floats, most: Floats | f
 
 
 DRAWS, DRAW_SEED, LEAST_SD = 2048, 20260624, 1e-6
+"""Draws from which a job's chance is counted; a matter of computing; their seed, so that the same job has the same
+chance; no doubt is smaller than this [stops]; a matter of computing."""
 
 
 def whole_chance(picks: Sequence[tuple[Reach, int, int]]) -> float:

@@ -40,9 +40,9 @@ SD_BOUNCE = 0.1  # where on the ceiling the light goes [stops], from memory
 CARD_SHARE = 0.1  # of the light that a bounce card sends forward, from memory
 SD_CARD = 0.2  # how much a card sends forward [stops], from memory
 SD_OFF_AXIS = 0.3  # light a stop or more down off the axis of a head [stops], from memory
-SD_GEL = 0.1
-SD_ND = 0.1
-MOST_AMBIENT_SD = 0.5
+SD_GEL = 0.1  # doubt of a gel's loss [stops]; from memory
+SD_ND = 0.1  # doubt of a filter's marking [stops]; from memory
+MOST_AMBIENT_SD = 0.5  # doubt that an unsure ambient brings to the flash, at the most [stops]; from memory
 SAME_STOPS = 1e-6  # a jump this near to what it was is the same
 
 
@@ -396,7 +396,9 @@ def _filters_on(filters: tuple[Filter, ...], nd_stops: float) -> tuple[str, ...]
     return names_of(found) if found is not None and abs(found.stops - nd_stops) < SAME_ND else ("unknown",)
 
 
-SAME_ND = 0.17  # stops: half of the step in which a variable filter is turned
+SAME_ND = 0.17
+"""Stops: half of the step in which a variable filter is turned; filters that take so nearly what a reading was taken
+through were on."""
 
 
 def counted(chain: Chain, seen: Seen, tailed: bool) -> Chain:

@@ -16,7 +16,7 @@ ENOUGH = -0.05  # stops: a landing this little short still counts as cured
 SAME = 0.02  # stops: a change that brings less than this brings nothing
 SYNCED: tuple[MethodKind, ...] = ("sync", "leaf", "nd")
 ROUNDED = 0.99  # distances are rounded so that they still cure
-SHOWN = 3
+SHOWN = 3  # cures that are told at once
 
 
 @dataclass(frozen=True)

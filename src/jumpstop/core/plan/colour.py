@@ -14,8 +14,10 @@ CONDITION_K: dict[str, float] = {
     "open_shade": 7500, "after_sunset": 9000, "gallery": 3000, "office": 4000, "interior_night": 2900,
     "floodlit": 3200, "dark": FLASH_K,
 }  # fmt: skip
+"""Colour temperatures [K] of the light in each condition; typical, from memory."""
 SUNLIT = ("sand_or_snow", "distinct_shadows", "hazy_sun")  # a sky so blue that shade is blue too
 SHADE_K, OVERCAST_K, SUN_K = 7500.0, 6500.0, 5500.0
+"""Open shade under a blue sky; from memory; under cloud; from memory; sun with its sky; from memory."""
 LOW_SUN_DEG, LOW_SUN_K = 10.0, 4000.0  # a sun as low as this is this warm, from memory
 
 # Mired shifts of orange correction gels; typical of filter makers' data sheets, from memory.
@@ -27,7 +29,7 @@ GEL_MIRED: dict[Gel, float] = {
     "full_orange": 131.0,
 }
 MATCHED_MIRED = 15.0  # what is nearer than this looks alike, from memory
-STEP_K = 100.0
+STEP_K = 100.0  # steps in which a camera's balance is told
 
 
 @dataclass(frozen=True)

@@ -14,8 +14,8 @@ from ..physics.arrays import Floats
 from ..physics.guide_number import beam_candela_seconds, guide_number_of_stops
 
 HSS_TIMES_S = tuple(1 / (250 * 2**at) for at in range(1, 6))  # 1/500 to 1/8000, from a body that syncs at 1/250
-TRAVEL_S = 1 / 250
-HSS_TOLD_S = 1 / 1000
+TRAVEL_S = 1 / 250  # curtain travel that units are compared at: a body that syncs at 1/250
+HSS_TOLD_S = 1 / 1000  # time at which HSS is compared
 LEAST_MORE = 0.1  # stops: what is less is no more light
 
 

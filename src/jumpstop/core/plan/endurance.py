@@ -29,6 +29,7 @@ SD_FRAMES, SD_POWER, SD_CELLS = (
     0.1,
 )  # of frames, of the light [stops] and of cells from day to day; from memory
 RUNS, SEED = 1000, 20260624
+"""Days drawn for how sure a day is; a matter of computing; their seed, so that the same day has the same answer."""
 SURE = 0.9  # "nine days in ten"
 MOST_HEADS = 16  # at one light
 MOST_ORDERS = 10  # orders of sessions that are tried

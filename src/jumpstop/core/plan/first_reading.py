@@ -6,10 +6,10 @@ from pydantic import Field
 
 from ..kit.errors import CannotSolve
 from ..kit.modifier import UnitKind
-from ..kit.rating import REFERENCE_ZOOM_MM
 from ..kit.table import table_of
 from ..kit.unit import Claim, Unit
 from ..kit.values import FNumber, Iso, Name, Number, Value, example
+from ..physics.beam import REFERENCE_ZOOM_MM
 from ..scene.ambient import AmbientSpec
 from ..scene.camera import CameraSettings
 from ..scene.light import Light

@@ -8,8 +8,8 @@ from .board import Landings
 from .kit_choice import choose_kit
 from .posts import CENT, Kit, price_of
 
-MOST_POINTS = 12
-POINT_LIMIT_S = 5.0
+MOST_POINTS = 12  # kits of weight against money, at the most
+POINT_LIMIT_S = 5.0  # seconds that each of them may be looked for
 
 
 def front_of(landings: Sequence[Landings], table: UnitTable, chance: float, spares: int) -> Iterator[Kit]:

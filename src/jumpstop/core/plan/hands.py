@@ -10,7 +10,7 @@ from .reach import Solved
 from .remark import Remark, remark
 
 SAME_DIAL = 0.05  # stops: a dial nearer than this stays
-SAME_M = 0.02
+SAME_M = 0.02  # a distance nearer than this stays [m]
 
 
 @dataclass(frozen=True)

@@ -3,7 +3,7 @@
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import datetime, time, timedelta
+from datetime import time, timedelta
 from zoneinfo import ZoneInfo
 
 from ..kit.errors import CannotSolve
@@ -20,7 +20,7 @@ from .day import horizon, shade_lost
 from .one_unit import table_for
 from .reach import REACHES, Solved, solve
 
-WHOLE_DAY_MIN = 1440.0
+WHOLE_DAY_MIN = 1440.0  # minutes of a day
 
 
 @dataclass(frozen=True)
@@ -67,7 +67,7 @@ def at_time(setup: Setup, clock: time, sky: Sky | None = None) -> Setup:
 
 
 def at_minutes(setup: Setup, minutes: float) -> Setup:
-    """The setup so many minutes after the midnight in which its day begins: past the next midnight, on the day after."""
+    """The setup so many minutes after the midnight before its day; past the next one, on the day after."""
     there, days = at_time(setup, clock_of(minutes)), int(minutes // WHOLE_DAY_MIN)
     if not days or there.ambient.day is None:
         return there

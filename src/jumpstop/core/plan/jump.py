@@ -15,7 +15,7 @@ from ..physics.arrays import Figure
 Mark = Literal["P", "D", "CP", "M", "U"]
 """P published, D definition or plain mathematics, CP common practice, M from memory, U the user's own figure."""
 
-AXES = 4
+AXES = 4  # methods, lights, receivers, units
 
 
 class Of(NamedTuple):

@@ -19,7 +19,7 @@ from ..scene.job import Least
 from .board import Landings
 from .posts import CENT, Kit, Need, manned, most_of, needs_of, posts_of, price_of, worth_taking
 
-LIMIT_S = 20.0
+LIMIT_S = 20.0  # seconds that a kit may be looked for
 
 
 class Limit(NamedTuple):
@@ -165,11 +165,11 @@ class _Model:
                 groups.setdefault(unit, []).append((column, float(need.heads)))
         lost = [] if away is None else [self.away[away]]
         for unit, taken in groups.items():
-            columns = [column for column, _ in taken] + (lost if unit == away else [])
+            held = [column for column, _ in taken] + (lost if unit == away else [])
             for spared in range(len(taken) if spares else 1):
                 values = [-heads - (spares if at == spared else 0) for at, (_, heads) in enumerate(taken)]
-                values += [-1.0] * (len(columns) - len(taken))
-                self.rows.append(Row(0.0, math.inf, [unit, *columns], [1.0, *values]))
+                values += [-1.0] * (len(held) - len(taken))
+                self.rows.append(Row(0.0, math.inf, [unit, *held], [1.0, *values]))
         single = [need for need in needs if need.heads == 1]
         for size in range(1, len(single) + 1):
             for some in combinations(single, size):

@@ -13,7 +13,9 @@ from ..scene.setup import Setup
 from .one_unit import Landing, landings, with_light
 
 METRES = (0.5, 0.7, 1.0, 1.4, 2.0, 2.8, 4.0, 5.6, 8.0, 11.0, 16.0, 22.0, 32.0)
+"""Marked distances, a stop apart as apertures are."""
 FEET = (1.5, 2.0, 3.0, 4.0, 6.0, 8.0, 11.0, 16.0, 22.0, 32.0, 45.0, 64.0, 90.0)
+"""The same in feet, as painted on lenses; from memory."""
 
 
 @dataclass(frozen=True)

@@ -22,7 +22,7 @@ LEAST_LIT = 0.3  # share of the frame that must still get flash for past sync to
 GHOST_STOPS = -5.0  # the ambient must lie this far under, or it ghosts; common practice, no source
 SMALL_ISO_STOPS = 1.0  # ISO is taken down so far before HSS or a filter is thought of; common practice, no source
 SMALL_APERTURE_STOPS = 0.4  # the same of the aperture: a third of a stop, as marked
-CLOSED = float(APERTURES.exact(SMALLEST))
+CLOSED = float(APERTURES.exact(SMALLEST))  # the smallest aperture that a method closes to: f/22, exact
 NEAREST_MARK = 2 ** (1 / 12)  # of an aperture: within a sixth of a stop the mark is the nearest
 FAR_END_STOPS = 0.7  # a variable ND turned to within so much of its far end is uneven, from memory
 

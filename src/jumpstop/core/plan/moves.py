@@ -8,16 +8,17 @@ from typing import Any, Literal
 
 from ..kit.modifier import layers_on
 from ..kit.unit import Unit
+from ..physics.beam import REFERENCE_ZOOM_MM, ZOOMS_MM
 from ..physics.scales import APERTURES, ISOS, SHUTTERS
 from ..scene.light import Light, OwnModifier
 from ..scene.seen import MethodKind
 from ..scene.setup import SMALLEST, WIDEST, Setup
 from .methods import Method, nd_more, with_nd
 
-ZOOMS_MM = (24.0, 35.0, 50.0, 70.0, 105.0, 200.0)
 CLOSER, FARTHER = (2**-0.25, 2**-0.5, 0.5), (2**0.25, 2**0.5, 2.0)
+"""Half a stop, a stop and two nearer, by the inverse square; and farther."""
 NEAREST_M = 0.3  # nearer than this no light is put, common practice
-HOURS = (-2, -1, 1, 2)
+HOURS = (-2, -1, 1, 2)  # hours earlier and later that are tried
 Where = Literal["light", "setup", "unit"]
 
 
@@ -112,9 +113,9 @@ def _head(light: Light, unit: Unit) -> Iterator[Move]:
     """Zoom, more heads, and a head turned back to the subject."""
     zoomable = light.modifier is None or light.modifier.needs_zoom_head
     if zoomable and unit.zoom_max_mm is not None:
-        now = light.zoom_mm or 35.0
+        now = light.zoom_mm or REFERENCE_ZOOM_MM
         for zoom in ZOOMS_MM:
-            if zoom != now and (unit.zoom_min_mm or 24.0) <= zoom <= unit.zoom_max_mm:
+            if zoom != now and (unit.widest_mm or REFERENCE_ZOOM_MM) <= zoom <= unit.zoom_max_mm:
                 yield _light("zoom", "zoom", {"zoom_mm": zoom}, zoom_mm=zoom)
     for heads in sorted({light.heads + 1, light.heads * 2}):
         if heads <= 16 and unit.takes_modifiers:

@@ -19,6 +19,7 @@ from .things import Load, known_of, load_of, matrix_of
 
 SD_AT_HOME = 0.05  # a light put up at home at a taped distance [stops], from memory
 METER_SD = math.hypot(SD_METER, METER_STEP / math.sqrt(12), SD_AT_HOME)
+"""A careful reading and the rounding of a meter's thirds [stops]."""
 FRAME_SD = math.hypot(SD_EYE, SD_AT_HOME)  # HSS cannot be metered: a test frame, judged by eye
 LEAST_WORTH = 0.005  # verdicts: a reading that settles less is not worth proposing
 AWAY = frozenset({"ambient", "room"})  # what a job's own place has cannot be read at home

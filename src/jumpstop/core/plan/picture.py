@@ -113,7 +113,7 @@ def dark_from_m(solved: Solved, found: tuple[Level, ...]) -> float | None:
     return float(DEPTHS_M[dark[0]]) if len(dark) else None
 
 
-LENSES_MM = (24.0, 35.0, 50.0, 85.0, 135.0, 200.0)
+LENSES_MM = (24.0, 35.0, 50.0, 85.0, 135.0, 200.0)  # other lenses that are told; from memory
 
 
 @dataclass(frozen=True)

@@ -12,28 +12,27 @@ from typing import NamedTuple
 import numpy as np
 
 from ..kit.modifier import Modifier
-from ..physics import group, placing, sides
+from ..physics import falloff, group, placing, sides
 from ..physics.arrays import Floats
-from ..physics.beam import horizontal_deg
+from ..physics.beam import REFERENCE_ZOOM_MM, horizontal_deg
 from ..scene.light import Light, Side
 from ..scene.setup import Setup
 from ..scene.stage import Stage, Surface
 
 ALONE = ("lit", "shadow", "background", "edge")
 GROUP = (*ALONE, "left", "right", "far")
-LIT, SHADOW, BACKGROUND, EDGE = range(4)
+LIT, SHADOW, BACKGROUND, EDGE = range(4)  # places of the receivers on their axis
 SIDES: dict[Side, tuple[str, ...]] = {
     "lit": ("lit", "background", "left", "right", "far"),
     "shadow": ("shadow", "background"),
     "both": ("lit", "shadow", "background", "left", "right", "far"),
     "none": ("edge",),
 }
-RATED_MM = 35.0  # the zoom position that all units are compared at
 BEAM_DEG = {"grid": 30.0, "reflector": 65.0, "dish": 80.0}  # full angle at which a stop is lost, from memory
 EVEN = frozenset({"dome", "bounce"})  # these send their light all round
 EXTENDED = 1 / 3  # of the beam of the zoomed head behind it: what an extender leaves, from memory
 DARK_STOPS = -12.0  # a share smaller than this is none
-FARTHEST_M = 1e6
+FARTHEST_M = 1e6  # a background that is nowhere is as far as this
 
 
 class Point(NamedTuple):
@@ -121,6 +120,17 @@ def bounced_off(light: Light, stage: Stage) -> Surface | None:
         return None
     surface: Surface = light.position.bounces_off if light.position else "ceiling"
     return surface if stage.wall_m(surface) is not None else None
+
+
+def metres_for(light: Light, stage: Stage, more: float) -> float:
+    """Distance [m] at which a light gives so many stops more than where it stands; NaN where it never does.
+
+    Of one that is bounced, by inverse square: the way over the ceiling or wall makes it less.
+    """
+    face = light.modifier.face if light.modifier else None
+    if face is None or bounced_off(light, stage):
+        return float(falloff.distance_where(more, light.distance_m))
+    return float(falloff.distance_where(more, light.distance_m, face.width_m, face.rectangle_height_m))
 
 
 def _bearing_deg(light: Light, stage: Stage) -> float:
@@ -247,7 +257,7 @@ def _bare_deg(zoom_mm: float) -> float:
 def beam_of(light: Light) -> float:
     """Horizontal angle of a light's beam [degrees]; 0: a bright face, by its cosine; infinite: all round."""
     mod: Modifier | None = light.modifier
-    bare = _bare_deg(light.zoom_mm or RATED_MM)
+    bare = _bare_deg(light.zoom_mm or REFERENCE_ZOOM_MM)
     if mod is None:
         return bare
     if mod.kind in EVEN:

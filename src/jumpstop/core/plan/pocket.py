@@ -35,7 +35,7 @@ NEARLY = 0.99  # of a time: marked times are not exact ones
 SHARE_STEPS = 48  # to a stop of ambient against what is wanted
 SHARE_FROM = -8.0  # stops: ambient darker than this gives nothing
 MOST_STOPS = 4.0  # aperture, ISO and shutter are tabled so far from the plan [stops]
-NDS = tuple(range(11))
+NDS = tuple(range(11))  # stops of neutral density on a card
 
 
 def share_table() -> list[float]:

@@ -14,7 +14,7 @@ from ..scene.job import Least
 from .board import Landings
 from .reach import Reach
 
-MOST_OF_ONE = 16
+MOST_OF_ONE = 16  # of one unit in a kit, at the most
 CENT = 0.005  # money smaller than this is none
 
 
@@ -96,12 +96,12 @@ def worth_taking(
     holds = np.zeros((len(most), len(needs)), dtype=bool)
     for at, need in enumerate(needs):
         holds[need.units, at] = True
-    many = holds[:, [need.heads > 1 for need in needs]].any(axis=1)
+    many: np.ndarray = np.any(holds[:, [need.heads > 1 for need in needs]], axis=1)
     enough = max((sum(one.heads) for one in landings), default=0) + spares
     places, out = np.arange(len(most)), most.copy()
     for unit in places:
-        better = (figures <= figures[:, [unit]]).all(axis=0) & ~(holds[unit] & ~holds).any(axis=1)
-        alike = better & (figures == figures[:, [unit]]).all(axis=0) & (holds == holds[unit]).all(axis=1)
+        better = np.all(figures <= figures[:, [unit]], axis=0) & ~np.any(holds[unit] & ~holds, axis=1)
+        alike = better & np.all(figures == figures[:, [unit]], axis=0) & np.equal(holds, holds[unit]).all(axis=1)
         there = most[better & (~alike | (places < unit))]
         if len(there) and (there.max() if many[unit] else there.sum()) >= enough:
             out[unit] = 0

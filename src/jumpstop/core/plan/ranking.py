@@ -21,6 +21,7 @@ WORK: dict[str, float] = {
     "layer_on": 0.6, "layers_off": 0.8, "gel_off": 0.4, "closer": 1.0, "farther": 1.0, "bare": 1.2, "modifier": 1.6,
     "heads": 3.0, "unit": 3.0, "into_shade": 3.0, "hour": 6.0,
 }  # fmt: skip
+"""The work a change makes, where letting go of the dial is 0 and moving a stand 1. From memory."""
 HIRED_WORK = 4.0  # more, for what has to be got first
 LOOK_OF_METHOD = {"hss": 0.3, "nd": 0.2, "stop_down": 0.0, "past_sync": 2.0, "slow": 1.0, "freeze": 2.0}  # from memory
 NOISE = 0.4  # of a stop's weight that a stop of ISO counts

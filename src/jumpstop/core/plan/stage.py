@@ -11,7 +11,7 @@ from ..scene.light import Light
 from ..scene.seen import MethodKind
 from ..scene.setup import Setup
 from .picture import camera_m, frame_mm, on_frame
-from .placing import FARTHEST_M, beam_of, behind_m
+from .placing import FARTHEST_M, beam_of, behind_m, bounced_off, metres_for
 from .reach import Solved
 
 RINGS = (1.0, 0.0, -1.0, -2.0)  # stops on faces
@@ -22,7 +22,8 @@ TURNED_DEG = 8.0  # a face turned less than this has no short side
 @dataclass(frozen=True)
 class Placed:
     """One light from above: its place and where it points [degrees from away from the camera to its right], its beam
-    [degrees; 0 for a bright face, None all round], and the radius [m] of each of RINGS (None where it is dark)."""
+    [degrees; 0 for a bright face, None all round], and the radius [m] of each of RINGS: NaN for one that is brighter
+    than its face is close up; none where it is dark, or comes off a ceiling or a wall."""
 
     at: tuple[float, float, float]
     points_deg: float
@@ -96,15 +97,15 @@ def stage_of(solved: Solved, kind: MethodKind, units: tuple[int | None, ...]) ->
 
 
 def _placed(solved: Solved, kind: MethodKind, light: int, unit: int | None) -> Placed:
-    spot, at = solved.setup.lights[light], solved.placing.at[light]
-    start = min(behind_m(solved.setup), FARTHEST_M) if spot.role == "background" else 0.0
+    setup, spot, at = solved.setup, solved.setup.lights[light], solved.placing.at[light]
+    start = min(behind_m(setup), FARTHEST_M) if spot.role == "background" else 0.0
     turn = spot.position.turn_deg if spot.position else 0.0
     points = math.degrees(math.atan2(-at.x, start - at.y)) + turn
     beam = beam_of(spot)
     rings: tuple[float, ...] = ()
-    if unit is not None and spot.on:
+    if unit is not None and spot.on and not bounced_off(spot, setup.stage):
         level = float(solved.reach(kind, light).flash_at_dial[unit])
-        rings = tuple(spot.distance_m * 2 ** ((level - ring) / 2) for ring in RINGS)
+        rings = tuple(metres_for(spot, setup.stage, ring - level) for ring in RINGS)
     return Placed((at.x, at.y, at.z), float(wrapped_deg(points)), None if math.isinf(beam) else beam, rings)
 
 

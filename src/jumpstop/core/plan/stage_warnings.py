@@ -18,7 +18,7 @@ from .reach import Solved
 from .remark import Remark, remark
 from .stage import in_frame, shadow_of, sun_of
 
-EVEN_STOPS = 1 / 3
+EVEN_STOPS = 1 / 3  # unevenness that is worth a word; common practice
 RED_EYE_DEG = 2.5  # an angle of flash to lens under which eyes shine, from memory
 NEAR_EYES_M = 0.6  # a flash this near to eyes is too near, from memory
 SHOE_M = 0.12  # of a flash on the shoe from the lens, from memory

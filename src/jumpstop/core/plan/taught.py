@@ -9,7 +9,7 @@ from ..physics.arrays import Figure
 from .jump import Chain, Jump
 from .scene import Scene
 
-SAME_SD = 1e-6
+SAME_SD = 1e-6  # doubts nearer than this are one; a matter of computing
 MOVED = "moved"  # part of a unit: its light at a coverage that it is not quoted at
 
 

@@ -62,7 +62,10 @@ class Stretch:
 
 @dataclass(frozen=True)
 class Turn:
-    """A session as it runs, in minutes from the midnight before the day; past the next one they run on. start: it is set up; ready: the first frame."""
+    """A session as it runs, in minutes from the midnight before the day; past the next one they run on.
+
+    start: it is set up; ready: the first frame.
+    """
 
     session: Session
     setup: Setup

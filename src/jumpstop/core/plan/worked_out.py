@@ -1,5 +1,6 @@
 """Figures of a light that are worked out before it is solved: the distance at which a fixed dial is right."""
 
+import math
 from collections.abc import Iterable, Sequence
 
 from ..kit.shelf import Shelf
@@ -10,10 +11,11 @@ from ..scene.seen import MethodKind
 from ..scene.setup import Setup
 from .advice import chosen_method
 from .one_unit import landing, only, with_light
+from .placing import metres_for
 from .reach import Solved, solve
 
-NEAREST_M, FARTHEST_M = 0.05, 500.0
-ROUNDS = 12
+NEAREST_M, FARTHEST_M = 0.05, 500.0  # a distance that is worked out is no nearer; and no farther
+ROUNDS = 12  # rounds in which it is found, at the most
 RIGHT = 0.005  # stops
 
 
@@ -44,7 +46,7 @@ def solved_on(setup: Setup, shelf: Shelf, step: Step = "third", avoid: Sequence[
 def with_distances(setup: Setup, table: UnitTable, step: Step, avoid: Sequence[MethodKind] = ()) -> Setup:
     """The setup with each distance that is free worked out from the light's fixed dial, to three digits.
 
-    Inverse square does the most of it; large faces close up make it a few rounds. Raises CannotSolve.
+    Inverse square and the light's face do the most of it; what else there is makes it a few rounds. Raises CannotSolve.
     """
     if not any(light.distance_free and light.dial_stops is not None for light in setup.lights):
         return setup
@@ -61,6 +63,7 @@ def with_distances(setup: Setup, table: UnitTable, step: Step, avoid: Sequence[M
             found = landing(with_light(setup, at, distance_m=metres), alone, kind, at, step)
             if found is None or abs(found.left) < RIGHT:
                 break
-            metres = min(FARTHEST_M, max(NEAREST_M, metres * 2 ** (found.left / 2)))
+            there = metres_for(with_light(setup, at, distance_m=metres).lights[at], setup.stage, -found.left)
+            metres = NEAREST_M if math.isnan(there) else min(FARTHEST_M, max(NEAREST_M, there))
         setup = with_light(setup, at, distance_m=float(f"{metres:.3g}"))
     return setup
