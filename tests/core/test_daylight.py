@@ -69,6 +69,19 @@ def test_twilight_line_by_line() -> None:
     assert float(daylight.sky_klx(-0.8, SKIES["overcast"])) * 1000 == pytest.approx(453 * 0.3 / 0.8)
 
 
+@pytest.mark.parametrize("true_deg", [-1.0, -3.0, -6.0])
+@pytest.mark.parametrize("place", [DOWNS, SOUTH, WEST])
+def test_dusk_goes_by_the_suns_true_height(place: Place, true_deg: float) -> None:
+    """M: USNO Circular 171 gives lux by the height without refraction; P: that height by Reda and Andreas 2004."""
+    noon = moment(place, JUNE, time(12))
+    times = pd.date_range(noon, noon + timedelta(hours=12), freq="10s")
+    heights = pvlib.solarposition.get_solarposition(times, place.latitude, place.longitude, method="nrel_numpy")
+    at = times[int(np.argmax(heights["elevation"].to_numpy() < true_deg))].astimezone(ZoneInfo(place.zone))
+    spec = AmbientSpec(by="sun", place=place, day=at.date(), clock=at.time(), sky="clear")
+    lux = 10 ** np.interp(true_deg, [-6, -0.8], [np.log10(3.4), np.log10(453)])
+    assert ambient_of(spec).background_ev == pytest.approx(np.log2(lux / 2.5), abs=0.06)
+
+
 def test_clear_sky_agrees_with_ineichen() -> None:
     """P: Ineichen and Perez 2002 in pvlib, Linke turbidity 3, at 108 lm/W; within 0.25 EV from 11 degrees on.
 
@@ -175,7 +188,7 @@ def test_the_days_course_has_its_marks() -> None:
     spec = AmbientSpec(by="sun", place=DOWNS, day=JUNE, clock=time(12, 30), shade_open_deg=250, subject="shade")
     day = day_of(spec)
     assert day.shade_lost is not None
-    height, bearing = daylight.sun_position(DOWNS.latitude, DOWNS.longitude, day.shade_lost)
+    height, bearing, _ = daylight.sun_position(DOWNS.latitude, DOWNS.longitude, day.shade_lost)
     assert bearing == pytest.approx(250, abs=0.2)
     assert height > 0
     assert day.now == datetime(2026, 6, 24, 11, 30, tzinfo=UTC)

@@ -192,7 +192,7 @@ def test_the_set_from_above_and_its_shadows() -> None:
     wide = {"f_number": 8, "lens": {"focal_mm": 24, "subject_m": 4, "background_m": 20}}
     left = {"role": "rim", "distance_m": 3, "zoom_mm": 70} | at(-120, turn_deg=10)
     found = scene({"distance_m": 2} | at(60), left, ambient=sun, aim=wide, stage={"camera_looks_deg": 150})
-    height, azimuth = sun_position(51.0, 0.0, datetime(2026, 6, 24, 12, tzinfo=UTC))
+    height, azimuth, _ = sun_position(51.0, 0.0, datetime(2026, 6, 24, 12, tzinfo=UTC))
     stage = stage_of(found, found.kinds[0], (0, None))
     assert stage.sun == pytest.approx(((150 + 180 - azimuth + 180) % 360 - 180, height), abs=0.1)
     assert (stage.camera_m, stage.background_m) == (4, 16)

@@ -47,12 +47,22 @@ TWILIGHT_LOG_LX = tuple(math.log10(lux) for lux in (0.002, 0.0083, 3.4, 453.0, 7
 """Log lux at those elevations of the sun; US Naval Observatory Circular 171, from memory."""
 
 
-def sun_position(latitude: float, longitude: float, instant: datetime) -> tuple[float, float]:
-    """(elevation above the horizon, bearing from north eastwards) of the sun [degrees], refraction included."""
+class Sun(NamedTuple):
+    """Where the sun stands [degrees]: its elevation above the horizon as it is seen, its bearing from north eastwards,
+    and its true elevation, which the air does not lift: lower by half a degree at the horizon."""
+
+    elevation: float
+    bearing: float
+    true_elevation: float
+
+
+def sun_position(latitude: float, longitude: float, instant: datetime) -> Sun:
+    """Where the sun stands at an instant, seen from a place [degrees]."""
     import astral.sun  # late: only who asks for the sun needs it
 
-    zenith, azimuth = astral.sun.zenith_and_azimuth(astral.Observer(latitude, longitude), instant)
-    return 90.0 - float(zenith), float(azimuth)
+    place = astral.Observer(latitude, longitude)
+    zenith, azimuth = astral.sun.zenith_and_azimuth(place, instant)
+    return Sun(90.0 - float(zenith), float(azimuth), 90.0 - float(astral.sun.zenith(place, instant, False)))
 
 
 def sunrises_and_sunsets(latitude: float, longitude: float, day: date, zone: ZoneInfo) -> list[tuple[datetime, bool]]:
@@ -98,7 +108,10 @@ def air_mass(elevation_deg: Figure) -> Figure:
 
 
 def beam_klx(elevation_deg: Figure, day_of_year: int, extinction: float) -> Figure:
-    """Light of the sun's beam on a face square to it [klx]; IES RP-21. An infinite extinction lets none through."""
+    """Light of the sun's beam on a face square to it [klx]; IES RP-21. An infinite extinction lets none through.
+
+    elevation_deg: of the sun as it is seen, as the air mass has it.
+    """
     if math.isinf(extinction):
         return np.zeros_like(np.asarray(elevation_deg, dtype=float))
     outside = SOLAR_KLX * (1 + 0.034 * math.cos(2 * math.pi * (day_of_year - 2) / 365))
@@ -107,9 +120,12 @@ def beam_klx(elevation_deg: Figure, day_of_year: int, extinction: float) -> Figu
     )
 
 
-def sky_klx(elevation_deg: Figure, sky: SkyModel) -> Figure:
-    """Light of the sky on level ground [klx]; IES RP-21 by day, a table of twilight once the sun is down."""
-    height = np.asarray(elevation_deg, dtype=float)
+def sky_klx(true_deg: Figure, sky: SkyModel) -> Figure:
+    """Light of the sky on level ground [klx]; IES RP-21 by day, a table of twilight once the sun is down.
+
+    true_deg: the sun's true elevation, by which both sources go.
+    """
+    height = np.asarray(true_deg, dtype=float)
     by_day = sky.a + sky.b * np.sin(np.radians(np.maximum(height, 0.0))) ** sky.power
     dusk = 10 ** np.interp(height, TWILIGHT_DEG, TWILIGHT_LOG_LX) / 1000
     clear = SKIES["clear"].a
@@ -126,13 +142,20 @@ class Receivers:
     back: Figure  # an upright face turned from the sun
 
 
-def receivers(elevation_deg: Figure, day_of_year: int, sky: SkyModel, c: float = METER_C_FLAT) -> Receivers:
+def receivers(
+    elevation_deg: Figure, day_of_year: int, sky: SkyModel, c: float = METER_C_FLAT, true_deg: Figure | None = None
+) -> Receivers:
     """EV of each receiver under this sun and sky, at the meter constant C [lx s].
 
+    elevation_deg: of the sun as it is seen, by which its beam goes; true_deg: without the air's lift, by which the
+    light of the sky does; the same where it is not said.
     A face turned from the sun sees half the sky and the sunlit ground, as open shade does: the two come out alike.
     """
     height = np.asarray(elevation_deg, dtype=float)
-    beam, diffuse = beam_klx(height, day_of_year, sky.c), np.asarray(sky_klx(height, sky))
+    beam, diffuse = (
+        beam_klx(height, day_of_year, sky.c),
+        np.asarray(sky_klx(height if true_deg is None else true_deg, sky)),
+    )
     ground = beam * np.sin(np.radians(np.maximum(height, 0))) + diffuse
     shade = diffuse / 2 + ALBEDO * ground / 2
     facing = beam * np.cos(np.radians(height)) + shade

@@ -85,8 +85,8 @@ def _daylight(spec: AmbientSpec, clock: time, c: float) -> _Daylight:
         assert spec.day is not None
         place, sky = spec.place, daylight.SKIES[spec.sky]
         sun = daylight.sun_position(place.latitude, place.longitude, moment(place, spec.day, clock))
-        found = daylight.receivers(sun[0], spec.day.timetuple().tm_yday, sky, c)
-        return _Daylight(found, sky.sd, Basis("sun", float(found.ground), sky.sd), sun)
+        found = daylight.receivers(sun.elevation, spec.day.timetuple().tm_yday, sky, c, sun.true_elevation)
+        return _Daylight(found, sky.sd, Basis("sun", float(found.ground), sky.sd), (sun.elevation, sun.bearing))
     figures = LIGHT_VALUES[spec.condition]
     off = figures.lamps and not spec.lamps_on
     if off:

@@ -21,11 +21,13 @@ STEP = timedelta(minutes=10)
 
 @dataclass(frozen=True, eq=False)
 class Track:
-    """The sun over one local day: instants (UTC), elevation and bearing [degrees], each of shape (samples,)."""
+    """The sun over one local day: instants (UTC); elevation as seen, bearing, and true elevation [degrees], each of
+    shape (samples,)."""
 
     instants: tuple[datetime, ...]
     elevation: Floats
     bearing: Floats
+    true_elevation: Floats
 
 
 @lru_cache(maxsize=64)
@@ -36,7 +38,7 @@ def track_of(place: Place, day: date) -> Track:
     end = datetime.combine(day + timedelta(days=1), time(), zone).astimezone(UTC)
     instants = tuple(start + STEP * i for i in range(round((end - start) / STEP) + 1))
     found = np.array([daylight.sun_position(place.latitude, place.longitude, instant) for instant in instants])
-    return Track(instants, found[:, 0], found[:, 1])
+    return Track(instants, found[:, 0], found[:, 1], found[:, 2])
 
 
 @lru_cache(maxsize=64)
@@ -59,7 +61,7 @@ def golden_hours(place: Place, day: date) -> tuple[tuple[datetime, datetime], ..
     end = datetime.combine(day + timedelta(days=1), time(), zone).astimezone(UTC)
     out = []
     for one, two in pairwise(sorted([start, *edges, end])):
-        height, _ = daylight.sun_position(place.latitude, place.longitude, one + (two - one) / 2)
+        height = daylight.sun_position(place.latitude, place.longitude, one + (two - one) / 2).elevation
         if low < height < high and two > one:
             out.append((one, two))
     return tuple(out)
@@ -91,7 +93,7 @@ def open_deg(spec: AmbientSpec) -> float | None:
     if seen is None or spec.place is None:
         return spec.shade_open_deg
     at = moment(spec.place, seen.day, seen.clock)
-    return daylight.sun_position(spec.place.latitude, spec.place.longitude, at)[1]
+    return daylight.sun_position(spec.place.latitude, spec.place.longitude, at).bearing
 
 
 @dataclass(frozen=True, eq=False)
@@ -115,7 +117,9 @@ def day_of(spec: AmbientSpec, c: float = METER_C_FLAT) -> Day:
     if spec.by != "sun" or spec.place is None or spec.day is None:
         raise CannotSolve("day_without_sun")
     track = track_of(spec.place, spec.day)
-    found = daylight.receivers(track.elevation, spec.day.timetuple().tm_yday, daylight.SKIES[spec.sky], c)
+    found = daylight.receivers(
+        track.elevation, spec.day.timetuple().tm_yday, daylight.SKIES[spec.sky], c, track.true_elevation
+    )
     shift = reading_shift(spec, c)
 
     def course(ev: Figure) -> Floats:
