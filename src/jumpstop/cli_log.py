@@ -82,7 +82,9 @@ def frame(
         found = read_frame(file.read_bytes(), Patch(x, y, w, h))
         clipped, settings = (found.patch_clipped, found.frame_clipped), (found.f_number, found.shutter_s, found.iso)
         wall = (found.lit, found.dark_edge)
-        text = frame_text(found.luminance, found.rgb, clipped, settings, found.flash, found.taken, of, ambient, wall)
+        text = frame_text(
+            found.luminance, found.rgb, clipped, settings, found.flash, found.taken, of, ambient, wall, found.profile
+        )
         dump(asdict(text))
 
 

@@ -17,6 +17,7 @@ import numpy as np
 import pytest
 from fastapi.testclient import TestClient
 from PIL import Image
+from PIL.TiffImagePlugin import IFDRational
 from typer.testing import CliRunner
 
 from chromium import Demo
@@ -249,6 +250,31 @@ def test_two_frames_give_the_flash_alone_and_exif_the_settings(week: TestClient)
     wall = week.post("/api/frame", content=(FRAMES / "wall.jpg").read_bytes()).json()
     assert wall["lit"] == pytest.approx(0.63, abs=0.02)
     assert wall["dark_edge"] == "bottom"
+
+
+@pytest.mark.parametrize(
+    ("settings", "kept", "says"),
+    [
+        ((0.95, (1, 180), 140), (0.95, 1 / 180, 140),
+         "Taken at f/0.95 · 1/180 s · ISO 140 (the nearest marks in thirds: f/1, 1/160 s, ISO 160)."),
+        ((6.7, (10, 2500), 100), (6.7, 1 / 250, 100),
+         "Taken at f/6.7 · 1/250 s · ISO 100 (the nearest mark in thirds: f/6.3)."),
+        ((5.6, (1, 256), 400), (5.6, 1 / 250, 400), "Taken at f/5.6 · 1/250 s · ISO 400."),
+    ],
+)  # fmt: skip
+def test_a_frames_settings_are_as_they_are(
+    week: TestClient, settings: tuple[Any, ...], kept: tuple[float, ...], says: str
+) -> None:
+    """ISO 517, 516 and 12232 for the marks; whatever lies between them stays, with the mark told beside."""
+    image = Image.new("RGB", (32, 32), (118,) * 3)
+    exif = image.getexif()
+    part = exif.get_ifd(0x8769)
+    part[33437], part[33434], part[34855] = settings[0], IFDRational(*settings[1]), settings[2]
+    out = io.BytesIO()
+    image.save(out, "JPEG", exif=exif)
+    found = week.post("/api/frame", content=out.getvalue()).json()
+    assert (found["f_number"], found["shutter_s"], found["iso"]) == pytest.approx(kept)
+    assert says in found["says"]
 
 
 def test_a_patch_is_where_it_is_drawn_on_the_frame_as_it_is_held() -> None:

@@ -64,7 +64,7 @@ def f_number(value: float) -> str:
     """An aperture: f/2.8, f/11; f/0.95, of which a tenth is a fifth of a stop."""
     if value >= 10:
         return f"f/{value:.0f}"
-    return f"f/{value:.2f}" if value < 1 else f"f/{value:.1f}".removesuffix(".0")
+    return f"f/{value:.2f}".rstrip("0") if value < 1 else f"f/{value:.1f}".removesuffix(".0")
 
 
 @lru_cache(maxsize=1024)

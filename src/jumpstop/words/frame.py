@@ -60,17 +60,15 @@ def frame_text(
     alone = None if ambient is None else float(flash_share(ambient, level))
     red, green, blue = (max(one, 1e-6) for one in rgb)
     cast = [math.log2(red / green), math.log2(blue / green)]
-    aperture, seconds, speed = settings
-    aperture = None if aperture is None else APERTURES.marked(aperture)
-    seconds = None if seconds is None else SHUTTERS.marked(seconds)
-    speed = None if speed is None else ISOS.marked(speed)
+    aperture, seconds, speed = (
+        None if value is None else series.near_mark(value) or value
+        for value, series in zip(settings, (APERTURES, SHUTTERS, ISOS), strict=True)
+    )
     says = [_level(name, level, clipped[0])]
     if alone is not None:
         says.append("No flash in it." if math.isinf(alone) else f"The flash alone: {stops(alone, 2)}.")
     says.append(f"Clipped: {share(clipped[0])} of the patch, {share(clipped[1])} of the frame.")
-    shown = [f_number(aperture) if aperture else "", shutter(seconds) if seconds else "", iso(speed) if speed else ""]
-    taken_at = " · ".join(part for part in shown if part)
-    says.append(f"Taken at {taken_at}." if taken_at else "The frame does not say how it was taken.")
+    says.append(_taken_at(aperture, seconds, speed))
     if profile and "srgb" not in profile.casefold():
         says.append(f"Read by the colour profile inside it: {profile}.")
     says.append("A camera's tone curve bends this by some tenths of a stop: it counts as 0.2 stop of uncertainty.")
@@ -89,6 +87,20 @@ def frame_text(
         dark_edge=wall[1],
         taken="" if taken is None else f"{taken:%Y-%m-%dT%H:%M:%S}",
     )
+
+
+def _taken_at(aperture: float | None, seconds: float | None, speed: float | None) -> str:
+    """The settings as the frame has them, and the marks in thirds beside those that are none."""
+    shown, beside = list[str](), list[str]()
+    for value, series, said in ((aperture, APERTURES, f_number), (seconds, SHUTTERS, shutter), (speed, ISOS, iso)):
+        if value is not None:
+            shown.append(said(value))
+            mark = series.marked(float(series.exact(value)))
+            beside += [said(mark)] if said(mark) != said(value) else []
+    if not shown:
+        return "The frame does not say how it was taken."
+    nearest = f" (the nearest mark{'' if len(beside) == 1 else 's'} in thirds: {', '.join(beside)})" if beside else ""
+    return f"Taken at {' · '.join(shown)}{nearest}."
 
 
 def _level(name: str, level: float, clipped: float) -> str:

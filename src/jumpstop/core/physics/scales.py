@@ -15,6 +15,7 @@ from . import exposure
 from .arrays import Figure
 
 Step = Literal["full", "half", "third"]
+AS_GOOD_AS = 0.02  # stops: a value this near to an exact one behind a mark is that mark
 STOP_OF: dict[Step, float] = {"full": 1.0, "half": 0.5, "third": 1 / 3}  # stops of a step of each scale; ISO 516, 517
 
 
@@ -48,9 +49,16 @@ class Series:
             twelfths = min(same, key=lambda t: abs(t / 12 - place))
             return float(self.base * self.ratio ** (twelfths / 12))
         nearest = min(self.marks, key=lambda twelfths: abs(twelfths / 12 - place))
-        if abs(nearest / 12 - place) <= 0.02:
+        if abs(nearest / 12 - place) <= AS_GOOD_AS:
             return float(self.base * self.ratio ** (nearest / 12))
         return marked
+
+    def near_mark(self, value: float) -> float | None:
+        """The mark, in thirds or halves, that a value as good as is, whether exact or marked itself; None for one that
+        lies between: 1/180 is a mark, f/0.95 is none."""
+        place = self._place(float(self.exact(value)))
+        nearest = min(self.marks, key=lambda twelfths: abs(twelfths / 12 - place))
+        return self.marks[nearest] if abs(nearest / 12 - place) <= AS_GOOD_AS else None
 
     def marked(self, exact: float, step: Step = "third", toward: Literal["near", "up", "down"] = "near") -> float:
         """Marked value nearest to an exact one, or the next one up or down the scale (up: larger value)."""
