@@ -400,9 +400,19 @@ def ambient_sd(one: LogEntry) -> float:
     return ambient_of(one.was.ambient).subject_sd
 
 
-@pytest.mark.parametrize(("stops", "filters"), [(6.0, ["Six"]), (3.0, ["Three"]), (4.33, ["Turned"]), (7.0, ["?"])])
+@pytest.mark.parametrize(
+    ("stops", "filters"),
+    [
+        (6.0, ["Six"]),
+        (3.0, ["Three"]),
+        (4.33, ["Turned"]),
+        (7.0, ["?"]),
+        (9.0, ["Three", "Six"]),
+        (8.0, ["Three", "Turned"]),
+    ],
+)
 def test_a_reading_through_a_filter_teaches_the_one_that_was_on(stops: float, filters: list[str]) -> None:
-    """A light that comes out short through a filter speaks of that filter, and of no other."""
+    """A light that comes out short through a filter speaks of that filter, and of no other; through two, of both."""
     carried = [
         {"name": "Three", "stops": 3},
         {"name": "Six", "stops": 6},

@@ -156,7 +156,8 @@ def _iso(facts: JumpAt, at: Context) -> Said:
 def _nd(facts: JumpAt, at: Context) -> Said:
     return Said(
         f"ND {facts['stops']:.3g}",
-        f"{nd(facts['stops'])} of neutral density let {share(facts['share'], 1)} through, of flash and ambient alike.",
+        f"{facts['name'] or 'Neutral density'}, {nd(facts['stops'])}, lets {share(facts['share'], 1)} through, of "
+        "flash and ambient alike.",
     )
 
 

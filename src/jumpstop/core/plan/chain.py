@@ -254,15 +254,33 @@ def _nd(scene: Scene) -> Sequence[Jump]:
     """What neutral density takes from flash and ambient alike."""
     if not any(method.camera.nd_stops for method in scene.methods):
         return []
-    taken = scene.by_method(lambda method: method.camera.nd_stops)
-    names = next((method.camera.nd_names for method in scene.methods if method.camera.nd_stops), ())
-    of = next((Of("filter", one.id or one.name) for one in scene.setup.filters if one.name in names), Of("filter"))
-    return [
-        _jump(
-            "nd", -taken, np.where(taken > 0, SD_ND, 0.0), of, "D", "ND: 2^-stops",
-            stops=taken, share=np.exp2(-taken),
-        )
-    ]  # fmt: skip
+    own = {one.name: Of("filter", one.id or one.name) for one in scene.setup.filters}
+    cameras = {_on(method) for method in scene.methods}
+    each = {on: _by_filter(*on, scene.setup.filters) for on in sorted(cameras)}
+    jumps = []
+    for name in dict.fromkeys(name for taken in each.values() for name in taken):
+        taken = scene.by_method(lambda method, name=name: each[_on(method)].get(name, 0.0))  # type: ignore[misc]
+        facts = {"name": name if name in own else "", "stops": taken, "share": np.exp2(-taken)}
+        doubt = np.where(taken > 0, SD_ND, 0.0)
+        jumps.append(_jump("nd", -taken, doubt, own.get(name, Of("filter")), "D", "ND: 2^-stops", **facts))
+    return jumps
+
+
+def _on(method: Method) -> tuple[float, tuple[str, ...]]:
+    """The neutral density that a method has on: its stops, and its filters by name."""
+    return method.camera.nd_stops, method.camera.nd_names
+
+
+def _by_filter(nd_stops: float, names: tuple[str, ...], filters: tuple[Filter, ...]) -> dict[str, float]:
+    """What each filter that is on takes [stops]: a fixed one what it is marked, what is left a variable one, else the
+    last; all of it one that has no name in the bag."""
+    on = sorted((one for one in filters if one.name in names), key=lambda one: one.most_stops is not None)
+    if not nd_stops:
+        return {}
+    if not on:
+        return {"": nd_stops}
+    out = {one.name: one.stops for one in on[:-1]}
+    return out | {on[-1].name: nd_stops - sum(out.values())}
 
 
 def _hss(scene: Scene) -> Sequence[Jump]:
