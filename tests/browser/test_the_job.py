@@ -7,6 +7,7 @@ import urllib.request
 from pathlib import Path
 from typing import Any
 
+import pytest
 from playwright.sync_api import Browser, Page, expect
 from test_journeys import THEMES, findings
 
@@ -24,6 +25,24 @@ def stored_job(page: Page) -> Any:
     base = page.url.split("#")[0]
     with urllib.request.urlopen(f"{base}api/jobs") as reply:
         return json.load(reply)
+
+
+@pytest.mark.parametrize(
+    ("name", "address", "shown"),
+    [("Job", "**/api/jobs", "Roster"), ("Day", "**/api/jobs", "Sessions"), ("Kit", "**/api/jobs", "Cards"),
+     ("Log", "**/api/jobs", "On the set"), ("Log", "**/api/log/text*", "Entries")],
+)  # fmt: skip
+def test_a_view_that_cannot_open_says_why_and_asks_again(page: Page, name: str, address: str, shown: str) -> None:
+    problem = {"problems": [{"where": "", "field": "Data", "sentence": "The disk cannot be read."}]}
+    page.route(address, lambda route: route.fulfill(status=500, json=problem))
+    page.goto(page.url.split("#")[0] + f"?{name}#/{name.lower()}")
+    told = page.get_by_role("main").get_by_role("alert")
+    expect(told).to_contain_text("The disk cannot be read.")
+    expect(page.get_by_text("Opening")).to_have_count(0)
+    expect(page.get_by_text("No job yet")).to_have_count(0)
+    page.unroute(address)
+    told.get_by_role("button", name="Try again").click()
+    expect(page.get_by_role("heading", name=shown, exact=True)).to_be_visible()
 
 
 def test_a_newcomer_plans_a_job(page: Page, tmp_path: Path) -> None:

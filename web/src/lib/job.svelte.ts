@@ -36,16 +36,17 @@ class JobInHand {
     return this.session?.doc ?? null
   }
 
-  /** Read the jobs, and open the one asked for, the one opened last, or the first. */
-  async open(wanted = ''): Promise<void> {
+  /** Read the jobs, and open the one asked for, the one opened last, or the first. Why that cannot be; '' where it is. */
+  async open(wanted = ''): Promise<string> {
     await this.session?.settle()
     const { data, error } = await api.GET('/api/jobs')
-    if (!Array.isArray(data)) return history.tell(sentenceOf(error))
+    if (!Array.isArray(data)) return sentenceOf(error)
     this.all = data.map((one) => ({ id: one.id, name: one.doc.name }))
     const ids = [wanted, this.id, keep.read(LAST) ?? '', data[0]?.id ?? '']
     const found = ids.map((id) => data.find((one) => one.id === id)).find(Boolean)
     if (found) this.take(found)
     else this.session = null
+    return ''
   }
 
   /** Change the document here at once; the server gets it after what is under way. */
@@ -121,17 +122,3 @@ class JobInHand {
 }
 
 export const job = new JobInHand()
-
-/** In a view of a job: open the one asked for as the view opens, and after every undo; `done` once it is there. */
-export function opening(wanted: () => string): { readonly done: boolean } {
-  let done = $state(false)
-  $effect(() => {
-    void history.turned
-    void job.open(wanted()).then(() => (done = true))
-  })
-  return {
-    get done() {
-      return done
-    },
-  }
-}

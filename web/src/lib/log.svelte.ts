@@ -2,7 +2,7 @@
  * The log as this page writes it: entries wait here, over a reload too, until the server says that it has them. Each is
  * kept by itself, so that tabs that wait beside each other keep what all of them wrote.
  */
-import { api, problemsOf, type LogEntry, type LogText, type Problem, type ReadingToTake } from './api/client'
+import { api, problemsOf, sentenceOf, type LogEntry, type LogText, type Problem, type ReadingToTake } from './api/client'
 import { keep } from './keep.svelte'
 import { Newest } from './newest'
 import { outbox, type Queue } from './outbox.svelte'
@@ -49,6 +49,8 @@ class Log implements Queue {
   /** What the server said of the newest entry, and of which. */
   said = $state('')
   text = $state.raw<LogText | null>(null)
+  /** Why it cannot be shown. */
+  trouble = $state('')
   next = $state.raw<ReadingToTake[]>([])
   /** Raised when an entry has arrived. */
   arrived = $state(0)
@@ -145,8 +147,9 @@ class Log implements Queue {
   /** Read the log of a job, as far back as it has been asked for here. */
   load(job: string): Promise<void> {
     const query = { ...(job ? { job } : {}), most: this.shown }
-    return this.newest.take(api.GET('/api/log/text', { params: { query } }), ({ data }) => {
+    return this.newest.take(api.GET('/api/log/text', { params: { query } }), ({ data, error }) => {
       if (data?.entries) this.text = data
+      this.trouble = data?.entries ? '' : sentenceOf(error)
     })
   }
 

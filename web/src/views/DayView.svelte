@@ -2,13 +2,14 @@
 <script lang="ts">
   import { api, sentenceOf, type DayPlanText } from '../lib/api/client'
   import { sayClock } from '../lib/figures'
-  import { job, opening } from '../lib/job.svelte'
+  import { job } from '../lib/job.svelte'
   import { Newest } from '../lib/newest'
   import { setups } from '../lib/setups.svelte'
   import Burst from '../day/Burst.svelte'
   import DayAsk from '../day/DayAsk.svelte'
   import Hours from '../day/Hours.svelte'
   import TimeLine from '../day/TimeLine.svelte'
+  import JobPage from '../job/JobPage.svelte'
   import JobPick from '../job/JobPick.svelte'
   import Sessions from '../job/Sessions.svelte'
   import { address } from '../routes'
@@ -17,7 +18,6 @@
   let day = $state.raw<DayPlanText | null>(null)
   let wrong = $state('')
   let session = $state(0)
-  const opened = opening(() => id)
   const newest = new Newest()
   const turn = $derived(day?.turns[Math.min(session, day.turns.length - 1)])
   /** A whole hour around a time, within the day. */
@@ -36,16 +36,16 @@
   })
 </script>
 
-<h1 class="sr-only">Day</h1>
-{#if opened.done && !job.doc}
-  <p>No job yet: <a class="link-button" href={address.job()}>begin one</a>, and its day stands here.</p>
-{:else if job.doc}
+<JobPage title="Day" {id}>
+  {#snippet none()}
+    <p>No job yet: <a class="link-button" href={address.job()}>begin one</a>, and its day stands here.</p>
+  {/snippet}
   <div class="grid items-start gap-2 lg:grid-cols-[19rem_minmax(0,1fr)]">
     <div class="sheet space-y-3 p-3 max-lg:order-2">
       <JobPick view="day" />
       {#if day}<DayAsk {day} />{/if}
       <Sessions setups={own} />
-      {#if job.doc.day}
+      {#if job.doc?.day}
         <a class="btn btn-sm" href={`/api/jobs/${job.id}/day.ics`} download>Schedule as calendar file</a>
       {/if}
     </div>
@@ -117,6 +117,4 @@
       {/if}
     </div>
   </div>
-{:else}
-  <p class="text-quiet">Opening …</p>
-{/if}
+</JobPage>

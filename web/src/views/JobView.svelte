@@ -2,12 +2,13 @@
 <script lang="ts">
   import { api, sentenceOf, type BoardText } from '../lib/api/client'
   import { grams, money } from '../lib/figures'
-  import { job, opening } from '../lib/job.svelte'
+  import { job } from '../lib/job.svelte'
   import { Newest } from '../lib/newest'
   import { setups } from '../lib/setups.svelte'
   import { person } from '../lib/person.svelte'
   import Brief from '../job/Brief.svelte'
   import Coverage from '../job/Coverage.svelte'
+  import JobPage from '../job/JobPage.svelte'
   import JobPick from '../job/JobPick.svelte'
   import KitChoice from '../job/KitChoice.svelte'
   import Roster from '../job/Roster.svelte'
@@ -19,7 +20,6 @@
   let { id = '' }: { id?: string } = $props()
   let board = $state.raw<BoardText | null>(null)
   let wrong = $state('')
-  const opened = opening(() => id)
   const PAUSE_MS = 400
   let sums = $state('')
   const newest = new Newest()
@@ -48,16 +48,16 @@
   })
 </script>
 
-<h1 class="sr-only">Job</h1>
-{#if opened.done && !job.doc}
-  <div class="sheet max-w-xl p-4">
-    <p class="mb-3 text-lg">
-      No job yet. A job holds the brief, its setups and the kit, and says whether the kit lasts the day.
-    </p>
-    <button type="button" class="btn btn-primary" onclick={() => job.begin('New job')}>Begin a job</button>
-    <JobPick view="job" />
-  </div>
-{:else if job.doc}
+<JobPage title="Job" {id}>
+  {#snippet none()}
+    <div class="sheet max-w-xl p-4">
+      <p class="mb-3 text-lg">
+        No job yet. A job holds the brief, its setups and the kit, and says whether the kit lasts the day.
+      </p>
+      <button type="button" class="btn btn-primary" onclick={() => job.begin('New job')}>Begin a job</button>
+      <JobPick view="job" />
+    </div>
+  {/snippet}
   <div class="grid items-start gap-2 lg:grid-cols-[19rem_minmax(0,1fr)]">
     <div class="sheet space-y-3 p-3 max-lg:order-2">
       <JobPick view="job" />
@@ -100,6 +100,4 @@
       </section>
     </div>
   </div>
-{:else}
-  <p class="text-quiet">Opening …</p>
-{/if}
+</JobPage>

@@ -1,8 +1,9 @@
 <!-- The kit: what goes into the bags, who listens to whom, and a card for each setup. -->
 <script lang="ts">
   import { api, sentenceOf, type PackText, type SheetText } from '../lib/api/client'
-  import { job, opening } from '../lib/job.svelte'
+  import { job } from '../lib/job.svelte'
   import { Newest } from '../lib/newest'
+  import JobPage from '../job/JobPage.svelte'
   import JobPick from '../job/JobPick.svelte'
   import Channels from '../kit/Channels.svelte'
   import PackList from '../kit/PackList.svelte'
@@ -14,7 +15,6 @@
   let pack = $state.raw<PackText | null>(null)
   let sheets = $state.raw<SheetText[]>([])
   let wrong = $state('')
-  const opened = opening(() => id)
   const newest = new Newest()
 
   $effect(() => {
@@ -33,10 +33,12 @@
   })
 </script>
 
-<h1 class="sr-only">Kit</h1>
-{#if opened.done && !job.doc}
-  <p>No job yet: <a class="link-button" href={address.job()}>begin one</a>, and its kit list stands here.</p>
-{:else if job.doc}
+<JobPage title="Kit" {id}>
+  {#snippet none()}
+    <p>
+      No job yet: <a class="link-button" href={address.job()}>begin one</a>, and its kit list stands here.
+    </p>
+  {/snippet}
   <div class="grid items-start gap-2 lg:grid-cols-[19rem_minmax(0,1fr)]">
     <div class="no-print space-y-2">
       <section class="sheet space-y-2 p-3" aria-labelledby="cards-title">
@@ -75,6 +77,4 @@
       {/if}
     </div>
   </div>
-{:else}
-  <p class="text-quiet">Opening …</p>
-{/if}
+</JobPage>

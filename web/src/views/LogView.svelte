@@ -2,19 +2,20 @@
 <script lang="ts">
   import { api } from '../lib/api/client'
   import { history } from '../lib/history.svelte'
-  import { job, opening } from '../lib/job.svelte'
+  import { job } from '../lib/job.svelte'
   import { log } from '../lib/log.svelte'
   import { setups } from '../lib/setups.svelte'
+  import JobPage from '../job/JobPage.svelte'
   import JobPick from '../job/JobPick.svelte'
   import Entries from '../log/Entries.svelte'
   import Learned from '../log/Learned.svelte'
   import Mend from '../log/Mend.svelte'
   import OnSet from '../log/OnSet.svelte'
+  import Failed from '../parts/Failed.svelte'
   import TestFrame from '../log/TestFrame.svelte'
   import { address } from '../routes'
 
   let { id = '', setup = '' }: { id?: string; setup?: string } = $props()
-  const opened = opening(() => id)
   const own = $derived(setups.all.filter((one) => one.job_id === job.id))
 
   $effect(() => {
@@ -47,7 +48,6 @@
   }
 </script>
 
-<h1 class="sr-only">Log</h1>
 {#if log.waiting.length}
   <p class="sheet mb-2 p-2 font-semibold" role="status" data-testid="waiting">
     {log.waiting.length}
@@ -57,94 +57,96 @@
 {#each log.refusals.filter((one) => !setup || !one.form?.startsWith(`${setup}/`)) as one (one.id)}
   <Mend waiting={one} />
 {/each}
-{#if setup && opened.done}
-  <!-- A setup of its own: what was set for one is not what is set for the next. -->
-  {#key setup}<OnSet {setup} />{/key}
-{:else if opened.done && !job.doc}
-  <p>No job yet: <a class="link-button" href={address.job()}>begin one</a>, and its log stands here.</p>
-{:else if job.doc}
-  <div class="grid items-start gap-2 lg:grid-cols-[19rem_minmax(0,1fr)]">
-    <div class="space-y-2">
-      <section class="sheet space-y-2 p-3" aria-labelledby="set-list">
-        <JobPick view="log" />
-        <h2 id="set-list" class="ask">On the set</h2>
-        <ul>
-          {#each own as one (one.id)}
-            <li><a class="link-button" href={address.onSet(job.id, one.id)}><bdi>{one.name}</bdi></a></li>
-          {:else}<li class="text-quiet">No setup in this job yet.</li>{/each}
-        </ul>
-      </section>
-      <section class="sheet space-y-2 p-3" aria-labelledby="frame-title">
-        <h2 id="frame-title" class="ask">Test frame</h2>
-        <TestFrame />
-      </section>
-    </div>
-    <div class="min-w-0 space-y-2">
-      {#if log.text}
-        {#if log.text.setups.some((one) => one.lights.length)}
-          <section class="sheet p-3" aria-labelledby="found-title">
-            <h2 id="found-title" class="ask">Planned against found</h2>
-            <div class="overflow-x-auto">
-              <table class="w-full text-[0.88rem]">
-                <thead class="text-quiet text-left"
-                  ><tr
-                    ><th class="font-medium">Setup</th><th class="font-medium">Light</th><th
-                      class="font-medium">Set</th
-                    ><th class="font-medium">Came out</th><th class="font-medium">Wants</th></tr
-                  ></thead
-                >
-                <tbody>
-                  {#each log.text.setups as one, at (at)}
-                    {#each one.lights as light, at (at)}
-                      <tr class="border-base-300 border-t align-top" data-testid="found">
-                        <th scope="row" class="py-1 pr-3 text-left"><bdi>{one.name}</bdi></th>
-                        <td class="py-1 pr-3">{light.role}, <bdi>{light.unit}</bdi></td>
-                        <td class="py-1 pr-3 whitespace-nowrap">{light.planned}</td>
-                        <td class="py-1 pr-3">{light.off}</td>
-                        <td class="text-flash py-1 font-semibold whitespace-nowrap">{light.found}</td>
-                      </tr>
+<JobPage title="Log" {id} ready={setup !== ''}>
+  {#snippet none()}
+    <p>No job yet: <a class="link-button" href={address.job()}>begin one</a>, and its log stands here.</p>
+  {/snippet}
+  {#if setup}
+    <!-- A setup of its own: what was set for one is not what is set for the next. -->
+    {#key setup}<OnSet {setup} />{/key}
+  {:else}
+    <div class="grid items-start gap-2 lg:grid-cols-[19rem_minmax(0,1fr)]">
+      <div class="space-y-2">
+        <section class="sheet space-y-2 p-3" aria-labelledby="set-list">
+          <JobPick view="log" />
+          <h2 id="set-list" class="ask">On the set</h2>
+          <ul>
+            {#each own as one (one.id)}
+              <li><a class="link-button" href={address.onSet(job.id, one.id)}><bdi>{one.name}</bdi></a></li>
+            {:else}<li class="text-quiet">No setup in this job yet.</li>{/each}
+          </ul>
+        </section>
+        <section class="sheet space-y-2 p-3" aria-labelledby="frame-title">
+          <h2 id="frame-title" class="ask">Test frame</h2>
+          <TestFrame />
+        </section>
+      </div>
+      <div class="min-w-0 space-y-2">
+        {#if log.text}
+          {#if log.text.setups.some((one) => one.lights.length)}
+            <section class="sheet p-3" aria-labelledby="found-title">
+              <h2 id="found-title" class="ask">Planned against found</h2>
+              <div class="overflow-x-auto">
+                <table class="w-full text-[0.88rem]">
+                  <thead class="text-quiet text-left"
+                    ><tr
+                      ><th class="font-medium">Setup</th><th class="font-medium">Light</th><th
+                        class="font-medium">Set</th
+                      ><th class="font-medium">Came out</th><th class="font-medium">Wants</th></tr
+                    ></thead
+                  >
+                  <tbody>
+                    {#each log.text.setups as one, at (at)}
+                      {#each one.lights as light, at (at)}
+                        <tr class="border-base-300 border-t align-top" data-testid="found">
+                          <th scope="row" class="py-1 pr-3 text-left"><bdi>{one.name}</bdi></th>
+                          <td class="py-1 pr-3">{light.role}, <bdi>{light.unit}</bdi></td>
+                          <td class="py-1 pr-3 whitespace-nowrap">{light.planned}</td>
+                          <td class="py-1 pr-3">{light.off}</td>
+                          <td class="text-flash py-1 font-semibold whitespace-nowrap">{light.found}</td>
+                        </tr>
+                      {/each}
                     {/each}
-                  {/each}
-                </tbody>
-              </table>
+                  </tbody>
+                </table>
+              </div>
+            </section>
+          {/if}
+          <section class="sheet p-3" aria-labelledby="learned-title">
+            <h2 id="learned-title" class="ask">What readings have taught</h2>
+            <Learned text={log.text} />
+          </section>
+          {#if log.next.length}
+            <section class="sheet p-3" aria-labelledby="next-title">
+              <h2 id="next-title" class="ask">What to measure next, before leaving home</h2>
+              <ol class="list-inside list-decimal">
+                {#each log.next as one, at (at)}<li data-testid="proposal">
+                    <strong><bdi>{one.says}</bdi></strong>
+                    <span class="text-quiet text-[0.86rem]"><bdi>{one.why}</bdi></span>
+                  </li>{/each}
+              </ol>
+            </section>
+          {/if}
+          <section class="sheet p-3" aria-labelledby="entries-title">
+            <div class="flex flex-wrap items-center gap-3">
+              <h2 id="entries-title" class="ask">Entries</h2>
+              <a class="link-button text-[0.84rem]" href="/api/log/export.json" download>all as JSON</a>
+              <a class="link-button text-[0.84rem]" href="/api/log/export.csv" download>as CSV</a>
+              <label class="btn btn-xs"
+                >Take in<input
+                  type="file"
+                  class="sr-only"
+                  aria-label="Log from a file"
+                  accept=".json,.csv"
+                  onchange={take}
+                /></label
+              >
             </div>
+            <Entries text={log.text} changed={look} more={() => void log.further(job.id)} />
           </section>
-        {/if}
-        <section class="sheet p-3" aria-labelledby="learned-title">
-          <h2 id="learned-title" class="ask">What readings have taught</h2>
-          <Learned text={log.text} />
-        </section>
-        {#if log.next.length}
-          <section class="sheet p-3" aria-labelledby="next-title">
-            <h2 id="next-title" class="ask">What to measure next, before leaving home</h2>
-            <ol class="list-inside list-decimal">
-              {#each log.next as one, at (at)}<li data-testid="proposal">
-                  <strong><bdi>{one.says}</bdi></strong>
-                  <span class="text-quiet text-[0.86rem]"><bdi>{one.why}</bdi></span>
-                </li>{/each}
-            </ol>
-          </section>
-        {/if}
-        <section class="sheet p-3" aria-labelledby="entries-title">
-          <div class="flex flex-wrap items-center gap-3">
-            <h2 id="entries-title" class="ask">Entries</h2>
-            <a class="link-button text-[0.84rem]" href="/api/log/export.json" download>all as JSON</a>
-            <a class="link-button text-[0.84rem]" href="/api/log/export.csv" download>as CSV</a>
-            <label class="btn btn-xs"
-              >Take in<input
-                type="file"
-                class="sr-only"
-                aria-label="Log from a file"
-                accept=".json,.csv"
-                onchange={take}
-              /></label
-            >
-          </div>
-          <Entries text={log.text} changed={look} more={() => void log.further(job.id)} />
-        </section>
-      {:else}<p class="text-quiet">Opening …</p>{/if}
+        {:else if log.trouble}<Failed sentence={log.trouble} again={look} />
+        {:else}<p class="text-quiet">Opening …</p>{/if}
+      </div>
     </div>
-  </div>
-{:else}
-  <p class="text-quiet">Opening …</p>
-{/if}
+  {/if}
+</JobPage>
