@@ -22,6 +22,7 @@ from jumpstop.core.plan.reach import Reach, Solved, dialled, solve
 from jumpstop.core.scene.camera import CameraSettings
 from jumpstop.core.scene.light import Light
 from jumpstop.core.scene.setup import Setup
+from jumpstop.core.scene.stage import Stage
 
 GN32 = Unit(name="GN 32", claims=(Claim(guide_number=32, unit="m", zoom_mm=35),), hss=Hss())
 
@@ -426,6 +427,6 @@ def test_needs_are_no_light() -> None:
 )
 def test_what_takes_an_excess_away(excess: float, f_number: float, closed: float, back: float) -> None:
     """D: a stop is a full mark of aperture, or the square root of two in distance; lenses close to f/22."""
-    cure = cure_of(excess, f_number, Light(distance_m=math.sqrt(2)))
+    cure = cure_of(excess, f_number, Light(distance_m=math.sqrt(2)), Stage())
     assert cure.f_number == closed
     assert cure.distance_m == pytest.approx(back, abs=0.01)

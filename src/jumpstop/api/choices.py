@@ -1,5 +1,6 @@
 """What a page needs to know before any setup: marked values, choices with their words, bounds, blank documents."""
 
+from datetime import datetime
 from typing import Any
 
 from pydantic import BaseModel
@@ -17,7 +18,10 @@ from ..core.physics.scales import Step
 from ..core.physics.units import FEET_PER_METRE
 from ..core.scene.aim import Lens
 from ..core.scene.ambient import Reading
+from ..core.scene.job import Session
 from ..core.scene.light import USUAL_TARGETS, Light
+from ..core.scene.log import SD_AMBIENT, LogEntry
+from ..core.scene.seen import SD_OF
 from ..core.scene.setup import Setup
 from ..words.kit import CONDITIONS, GELS, MOVERS, ROLES, SKIES
 from .schemas import Blank, RoleOut, Scales
@@ -87,11 +91,14 @@ def scales_of(step: Step) -> Scales:
         roles={role: RoleOut(name=name, target_stops=USUAL_TARGETS[role]) for role, name in ROLES.items()},
         supplies={kind: SUPPLIES[kind] for kind in SUPPLY_KINDS},
         bounds=_bounds(),
+        reading_sd=SD_OF | {"ambient": SD_AMBIENT},
         blank=Blank(
             setup=Setup(name="New setup"),
             reading=Reading(),
             lens=Lens(),
             light=Light(),
+            session=Session(setup="new"),
+            log=LogEntry(at=datetime(2000, 1, 1)),
             forms={name: document.model_dump(mode="json") for name, document in FORMS.items()} | UNNAMED,
         ),
     )

@@ -7,7 +7,9 @@ from pydantic import BaseModel, BeforeValidator, ConfigDict, Field
 from ..core.kit.values import example
 from ..core.scene.aim import Lens
 from ..core.scene.ambient import Reading
+from ..core.scene.job import Session
 from ..core.scene.light import Light
+from ..core.scene.log import LogEntry
 from ..core.scene.seen import MethodKind
 from ..core.scene.setup import Setup
 from ..words.answer import Answer
@@ -192,6 +194,8 @@ class Blank(BaseModel):
     reading: Reading
     lens: Lens
     light: Light
+    session: Session
+    log: LogEntry
     forms: dict[str, dict[str, Any]]
 
 
@@ -212,4 +216,5 @@ class Scales(BaseModel):
     roles: dict[str, RoleOut]
     supplies: dict[str, str]
     bounds: dict[str, dict[str, list[float]]]
+    reading_sd: dict[str, float]
     blank: Blank

@@ -152,6 +152,7 @@ class Answer:
     f_number: float
     blur: str
     motion: str
+    tolerable_mm: float
     units: int
     compared: str
     unit: str
@@ -209,6 +210,7 @@ def answer_of(
         f_number=setup.f_number,
         blur=_blur(setup, units),
         motion=_motion(setup, units),
+        tolerable_mm=round(look.tolerable_mm(setup), 4),
         units=len(solved.table),
         compared="" if unit is None else solved.table.units[unit].name,
         unit="" if unit is None else solved.table.ids[unit],

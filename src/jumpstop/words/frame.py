@@ -7,16 +7,16 @@ from typing import Literal
 
 from ..core.physics.scales import APERTURES, ISOS, SHUTTERS
 from ..core.physics.stops import flash_share
-from ..core.physics.tone import patch_stops
+from ..core.physics.tone import DARK_SKIN, GREY, LIGHT_SKIN, WHITE, patch_stops
 from .figures import amount, f_number, iso, share, shutter, stops
 
 REFLECTANCES: dict[str, tuple[str, float]] = {
-    "grey": ("Grey card", 0.18),
-    "white": ("White", 0.9),
-    "skin": ("Light skin", 0.36),
-    "dark_skin": ("Dark skin", 0.10),
+    "grey": ("Grey card", GREY),
+    "white": ("White", WHITE),
+    "skin": ("Light skin", LIGHT_SKIN),
+    "dark_skin": ("Dark skin", DARK_SKIN),
 }
-"""What a patch may be, and its reflectance [skin and white from memory]."""
+"""What a patch may be, and its reflectance."""
 RIGHT = 0.05
 MUCH_CLIPPED = 0.02  # of a patch: more and its level is only a floor
 

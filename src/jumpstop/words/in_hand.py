@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from ..core.kit.table import POWER_STOPS, UnitTable
+from ..core.physics.falloff import distance_where
 from ..core.physics.scales import APERTURES
 from ..core.plan import advice, automatics, changes, colour, look, one_unit
 from ..core.plan import seen as seen_plan
@@ -221,8 +222,8 @@ def next_words(seen: Seen, table: UnitTable, unit: int, units: DisplayUnits) -> 
         return NextText("The ambient alone is enough: no flash is needed for this light.", None)
     how = f"{amount(found.change, 2)} {'more' if found.change > 0 else 'less'} flash"
     if found.end == "lowest":
-        cure = f"step back to {length(seen.was.distance_m * 2 ** (found.missing / 2), units)}"
-        exact = float(APERTURES.exact(seen.camera.f_number)) * 2 ** (found.missing / 2)
+        cure = f"step back to {length(float(distance_where(-found.missing, seen.was.distance_m)), units)}"
+        exact = APERTURES.moved(seen.camera.f_number, found.missing)
         closed = f_number(APERTURES.marked(exact, "third", "up"))
         layer = ", add a layer" if seen.was.modifier else ", put a layer in front"
         return NextText(
@@ -231,7 +232,7 @@ def next_words(seen: Seen, table: UnitTable, unit: int, units: DisplayUnits) -> 
             found.dial_stops,
         )
     if found.end == "full":
-        nearer = length(seen.was.distance_m * 2 ** (-found.missing / 2), units)
+        nearer = length(float(distance_where(found.missing, seen.was.distance_m)), units)
         return NextText(
             f"{how} is wanted, {amount(found.missing)} above full power: come closer, to {nearer}, take a layer off, "
             "or raise the ISO.",
@@ -247,7 +248,7 @@ def _aperture(seen: Seen) -> str:
     level = seen_plan.level_seen(seen) - seen.wanted_stops
     if abs(level) < 0.05:
         return ""
-    exact = float(APERTURES.exact(seen.camera.f_number)) * 2 ** (level / 2)
+    exact = APERTURES.moved(seen.camera.f_number, level)
     how = "darker" if level > 0 else "brighter"
     return f"Or leave the dial and set f/{marked(exact)}: the background comes out {amount(level)} {how}."
 

@@ -139,7 +139,7 @@ def dial_notes(reach: Reach, units: DisplayUnits, lanes: Places = ALL) -> list[s
 
 def _too_bright(reach: Reach, unit: int, units: DisplayUnits) -> str:
     light, excess = reach.light, float(reach.too_bright[unit])
-    cure = cure_of(excess, reach.method.camera.f_number, light)
+    cure = cure_of(excess, reach.method.camera.f_number, light, reach.solved.setup.stage)
     said = cures(cure.f_number, length(cure.distance_m, units), light.modifier is not None)
     return f"even at {power(float(reach.below_full[unit]))}, by {amount(excess)}: {said}"
 

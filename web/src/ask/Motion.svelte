@@ -1,5 +1,6 @@
 <!-- Motion: none, frozen, or left to draw. -->
 <script lang="ts">
+  import { bench } from '../lib/bench.svelte'
   import type { Motion } from '../lib/api/client'
   import { between, clamp, readSeconds, round, saySeconds, stepOn } from '../lib/figures'
   import { person } from '../lib/person.svelte'
@@ -22,6 +23,8 @@
   const trail = (value: number) => change('Trail', (m) => (m.trail_s = value))
   const wanted = (value: number) => change('Flash duration wanted', (m) => (m.wanted_t01_s = value))
   const blur = (value: number) => change('Tolerable blur', (m) => (m.blur_mm = round(value, 3)))
+
+  const tolerable = $derived(motion.blur_mm ?? bench.session?.answer?.tolerable_mm ?? NaN)
 
   function mover(key: Motion['mover']) {
     change('What moves', (m) => {
@@ -74,10 +77,10 @@
       wide, blurred by no more than
       <LiveFigure
         label="Tolerable blur"
-        value={motion.blur_mm ?? 0.03}
+        value={tolerable}
         text={motion.blur_mm ? `${motion.blur_mm} mm` : 'sharpness allows'}
         hint="millimetres on the sensor"
-        step={(by) => blur(clamp((motion.blur_mm ?? 0.03) * 2 ** (by / 3), ...bounds('blur_mm')))}
+        step={(by) => blur(clamp(tolerable * 2 ** (by / 3), ...bounds('blur_mm')))}
         type={between('Tolerable blur', bounds('blur_mm'), blur)}
       />; t.1 wanted
       <LiveFigure

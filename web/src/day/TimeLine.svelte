@@ -58,7 +58,9 @@
     {/each}
     {#each midnights as at (at)}
       <line x1={x(at)} x2={x(at)} y1="4" y2={height - 18} class="stroke-quiet" stroke-width="2" />
-      <text x={x(at) + 4} y="12" class="fill-quiet text-[11px]">{at === 1440 ? 'next day' : `day ${at / 1440 + 1}`}</text>
+      <text x={x(at) + 4} y="12" class="fill-quiet text-[11px]"
+        >{at === 1440 ? 'next day' : `day ${at / 1440 + 1}`}</text
+      >
     {/each}
     {#if light.length}
       <path d={sun} class="fill-ambient" opacity="0.22" />

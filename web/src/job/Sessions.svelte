@@ -1,5 +1,6 @@
 <!-- The sessions: which setup when, for how many people; ordered, added, copied, taken away. -->
 <script lang="ts">
+  import { person } from '../lib/person.svelte'
   import { ArrowDown, ArrowUp, Copy, Trash2 } from '@lucide/svelte'
   import { readClock, sayClock } from '../lib/figures'
   import { history } from '../lib/history.svelte'
@@ -38,15 +39,11 @@
     setup &&
     job.edit('Session added', (one) =>
       one.sessions.push({
+        ...person.scales.blank.session,
         id: freshId(),
         setup,
-        variant: '',
-        start: null,
-        people: one.brief.people ?? 1,
-        frames_each: one.brief.frames_each ?? 40,
-        minutes_each: null,
-        tests: 0.1,
-        change_min: 15,
+        people: one.brief.people ?? person.scales.blank.session.people,
+        frames_each: one.brief.frames_each ?? person.scales.blank.session.frames_each,
       }),
     )
 </script>

@@ -2,7 +2,15 @@
  * The log as this page writes it: entries wait here, over a reload too, until the server says that it has them. Each is
  * kept by itself, so that tabs that wait beside each other keep what all of them wrote.
  */
-import { api, problemsOf, sentenceOf, type LogEntry, type LogText, type Problem, type ReadingToTake } from './api/client'
+import {
+  api,
+  problemsOf,
+  sentenceOf,
+  type LogEntry,
+  type LogText,
+  type Problem,
+  type ReadingToTake,
+} from './api/client'
 import { keep } from './keep.svelte'
 import { Newest } from './newest'
 import { outbox, type Queue } from './outbox.svelte'
@@ -14,24 +22,6 @@ const LIST = 'log-waiting' // all in one, as they were kept before
 const AGAIN_MS = 3000
 const PAGE = 100
 const MOST = 500
-
-/** An entry with nothing in it. */
-export const BARE: Omit<LogEntry, 'name' | 'at'> = {
-  format: 'jumpstop-log',
-  version: 1,
-  job: null,
-  setup: null,
-  was: null,
-  seen: null,
-  filter: null,
-  curtain: null,
-  ambient: null,
-  celsius: null,
-  flashes: null,
-  swapped: '',
-  note: '',
-  aside: false,
-}
 
 /** An entry that the server does not have yet. form: where it was typed. problems: why the server will not have it. */
 export interface Waiting {

@@ -1,5 +1,6 @@
 <!-- What a frame says, into the log: a light's patch, a filter by two frames, a wall past sync. -->
 <script lang="ts">
+  import { person } from '../lib/person.svelte'
   import { api, type LogEntry, type PatchText, type SetText } from '../lib/api/client'
   import { history } from '../lib/history.svelte'
   import { job } from '../lib/job.svelte'
@@ -33,7 +34,7 @@
     const seen = {
       ...blank.seen,
       kind: 'patch' as const,
-      sd: 0.1,
+      sd: person.scales.reading_sd.patch!,
       holds_ambient: alone === null,
       stops: Math.round(((alone ?? found.level) - blank.seen.wanted_stops) * 1000) / 1000,
       camera: {

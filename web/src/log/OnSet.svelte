@@ -1,5 +1,6 @@
 <!-- A setup on the set, for one hand: each light's dial, how it came out, the next dial; the background; the next setup. -->
 <script lang="ts">
+  import { person } from '../lib/person.svelte'
   import { api, sentenceOf, type LogEntry, type SetLightText, type SetText } from '../lib/api/client'
   import { history } from '../lib/history.svelte'
   import { job } from '../lib/job.svelte'
@@ -50,7 +51,10 @@
   async function background() {
     if (changed === null || !found) return
     if (noted?.stops !== changed) noted = { stops: changed, id: freshId() }
-    void log.write({ ...found.ambient, at: here(), ambient: { stops: changed, sd: 0.15 } }, noted.id)
+    void log.write(
+      { ...found.ambient, at: here(), ambient: { stops: changed, sd: person.scales.reading_sd.ambient! } },
+      noted.id,
+    )
     const { error } = await api.POST('/api/log/set/{setup_id}/background', {
       params: { path: { setup_id: setup }, query: { stops: changed } },
     })

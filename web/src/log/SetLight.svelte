@@ -62,7 +62,7 @@
     const seen = blank && {
       ...blank,
       kind: how,
-      sd: how === 'meter' ? 0.1 : 0.25,
+      sd: person.scales.reading_sd[how]!,
       stops: how === 'face' ? (off ?? 0) : 0,
       f_number: how === 'meter' ? read || blank.f_number : blank.f_number,
       dial_stops: Math.round(shown * light.step * 1e4) / 1e4,

@@ -3,7 +3,7 @@
   import type { InHand, Seen } from '../lib/api/client'
   import { between, clamp, readDial, round, signed, stepDial, stepOn } from '../lib/figures'
   import { history } from '../lib/history.svelte'
-  import { BARE, log } from '../lib/log.svelte'
+  import { log } from '../lib/log.svelte'
   import { person } from '../lib/person.svelte'
   import { setups } from '../lib/setups.svelte'
   import { here } from '../lib/stamp'
@@ -41,7 +41,7 @@
     }
     if (!blank) return
     const id = `r${Date.now().toString(36)}`
-    const sd = kind === 'meter' ? 0.1 : 0.25
+    const sd = person.scales.reading_sd[kind]!
     const seen: Seen = {
       ...blank,
       id,
@@ -80,7 +80,7 @@
     const known = setups.all.find((one) => one.id === session.id)
     await log.write(
       {
-        ...BARE,
+        ...person.scales.blank.log,
         name: `${was.name.slice(0, 60)}, ${seen.was.role}`,
         at: here(),
         job: known?.job_id ?? null,

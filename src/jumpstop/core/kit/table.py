@@ -127,6 +127,10 @@ class UnitTable:
         low = int(place)
         return self.hss_extra[:, low] * (1 - (place - low)) + self.hss_extra[:, low + 1] * (place - low)
 
+    def hss_loss_at(self, shutter_s: float, travel_s: float) -> Floats:
+        """All that HSS takes [stops] from every unit at this time, on a body whose curtains take travel_s [s]."""
+        return float(hss_loss(shutter_s, travel_s)) + self.hss_extra_at(shutter_s)
+
     @lru_cache(maxsize=64)  # noqa: B019
     def output_at(self, zoom_mm: float | None) -> Output:
         """Light at a zoom position; heads that do not go so far stop at their end, others do not change."""

@@ -53,6 +53,10 @@ class Series:
             return float(self.base * self.ratio ** (nearest / 12))
         return marked
 
+    def moved(self, marked: float, stops: float) -> float:
+        """The exact value so many stops up the scale from a marked one."""
+        return float(self.exact(marked)) * self.ratio**stops
+
     def near_mark(self, value: float) -> float | None:
         """The mark, in thirds or halves, that a value as good as is, whether exact or marked itself; None for one that
         lies between: 1/180 is a mark, f/0.95 is none."""

@@ -23,6 +23,7 @@ def linear(value: Figure) -> Floats:
 
 
 GREY = 0.18  # reflectance that a correct exposure renders as middle grey (118 of 255)
+WHITE, LIGHT_SKIN, DARK_SKIN = 0.9, 0.36, 0.10  # reflectances of what is white, and of skin; from memory
 
 
 def patch_stops(light: Figure, reflectance: Figure = GREY) -> Floats:

@@ -296,7 +296,7 @@ def _hss(scene: Scene) -> Sequence[Jump]:
     return [
         _jump(
             "hss",
-            -(scene.by_method(geometry) + extra),
+            scene.by_unit(lambda m: -scene.table.hss_loss_at(m.camera.shutter_s, travel) if m.kind == "hss" else None),
             scene.by_unit(lambda m: scene.table.hss_sd if m.kind == "hss" else None),
             Of("unit", part="hss"),
             "M",

@@ -11,6 +11,7 @@ from ..scene.seen import MethodKind
 from ..scene.setup import SMALLEST, Setup
 from .methods import nd_fixed, nd_more, with_nd
 from .one_unit import Landing, landing, with_light
+from .placing import metres_for
 
 ENOUGH = -0.05  # stops: a landing this little short still counts as cured
 SAME = 0.02  # stops: a change that brings less than this brings nothing
@@ -77,7 +78,7 @@ def _short(setup: Setup, light: int, now: Landing) -> Iterator[Candidate]:
     """Single changes that may make up for what is missing."""
     here, missing = setup.lights[light], -now.spare
     yield from _layers(setup, light, off=True)
-    nearer = float(f"{here.distance_m * 2 ** (-missing / 2) * ROUNDED:.2g}")
+    nearer = float(f"{metres_for(here, setup.stage, missing) * ROUNDED:.2g}")
     if nearer >= 0.1:
         yield "closer", {"metres": nearer}, with_light(setup, light, distance_m=nearer)
     up = _iso(setup, now.camera.iso, max(1.0, float(int(missing) + (missing % 1 > 0))))
@@ -90,11 +91,11 @@ def _short(setup: Setup, light: int, now: Landing) -> Iterator[Candidate]:
 def _bright(setup: Setup, kind: MethodKind, light: int, now: Landing) -> Iterator[Candidate]:
     """Single changes that may take away what is too much; at sync a filter that goes on is the method with ND."""
     here, aim, camera, excess = setup.lights[light], setup.aim, now.camera, now.too_bright
-    closed = APERTURES.marked(float(APERTURES.exact(camera.f_number)) * 2 ** (excess / 2), "third", "up")
+    closed = APERTURES.marked(APERTURES.moved(camera.f_number, excess), "third", "up")
     if closed <= SMALLEST and not setup.fixed.aperture:
         update = {"aim": aim.model_copy(update={"f_number": closed, "by": "aperture"})}
         yield "stop_down", {"f_number": closed}, setup.model_copy(update=update)
-    back = float(f"{here.distance_m * 2 ** (excess / 2) / ROUNDED:.2g}")
+    back = float(f"{metres_for(here, setup.stage, -excess) / ROUNDED:.2g}")
     yield "farther", {"metres": back}, with_light(setup, light, distance_m=back)
     yield from _layers(setup, light, off=False)
     down = _iso(setup, camera.iso, -float(int(excess) + 1))

@@ -8,14 +8,6 @@ from ..physics.light_values import LIGHT_VALUES
 from ..scene.ambient import AmbientSpec
 from .ambient import Ambient
 
-# Colour temperatures [K] of the light in each condition; typical, from memory.
-CONDITION_K: dict[str, float] = {
-    "sand_or_snow": 5500, "distinct_shadows": 5500, "hazy_sun": 5800, "cloudy_bright": 6500, "heavy_overcast": 6800,
-    "open_shade": 7500, "after_sunset": 9000, "gallery": 3000, "office": 4000, "interior_night": 2900,
-    "floodlit": 3200, "dark": FLASH_K,
-}  # fmt: skip
-"""Colour temperatures [K] of the light in each condition; typical, from memory."""
-SUNLIT = ("sand_or_snow", "distinct_shadows", "hazy_sun")  # a sky so blue that shade is blue too
 SHADE_K, OVERCAST_K, SUN_K = 7500.0, 6500.0, 5500.0
 """Open shade under a blue sky; from memory; under cloud; from memory; sun with its sky; from memory."""
 LOW_SUN_DEG, LOW_SUN_K = 10.0, 4000.0  # a sun as low as this is this warm, from memory
@@ -47,12 +39,12 @@ def ambient_kelvin(spec: AmbientSpec, ambient: Ambient) -> float:
     """Colour temperature of the light on the subject [K]."""
     lamps = spec.lamps_lux is not None or (spec.by == "condition" and LIGHT_VALUES[spec.condition].lamps)
     if lamps and spec.lamps_on and (spec.by != "sun" or ambient.background_ev < 8):
-        return spec.lamps_k if spec.lamps_lux is not None else CONDITION_K[spec.condition]
-    blue = spec.sky != "overcast" if spec.by == "sun" else spec.condition in SUNLIT
+        return spec.lamps_k if spec.lamps_lux is not None else LIGHT_VALUES[spec.condition].kelvin
+    blue = spec.sky != "overcast" if spec.by == "sun" else LIGHT_VALUES[spec.condition].where == "sun"
     if spec.subject in ("shade", "panel") and blue:
         return SHADE_K
     if spec.by != "sun":
-        return CONDITION_K[spec.condition]
+        return LIGHT_VALUES[spec.condition].kelvin
     if spec.sky == "overcast":
         return OVERCAST_K
     low = ambient.sun is not None and ambient.sun[0] < LOW_SUN_DEG

@@ -9,7 +9,7 @@ import numpy as np
 from ..kit.modifier import Modifier, layers_on
 from ..kit.rating import Basis
 from ..kit.table import UnitTable
-from ..physics import battery, shutter
+from ..physics import battery
 from ..physics.arrays import Floats
 from ..physics.guide_number import beam_candela_seconds, guide_number_of_stops
 
@@ -67,7 +67,7 @@ def compared(table: UnitTable, unit: int, modifier: Modifier | None = None) -> C
     supply = table.fed_by(None)
     hss = np.full(len(HSS_TIMES_S), np.nan)
     if table.has_hss[unit]:
-        lost = [float(shutter.hss_loss(time, TRAVEL_S)) + float(table.hss_extra_at(time)[unit]) for time in HSS_TIMES_S]
+        lost = [float(table.hss_loss_at(time, TRAVEL_S)[unit]) for time in HSS_TIMES_S]
         hss = rated - np.array(lost)
     front = None
     if modifier is not None and table.takes_modifiers[unit]:

@@ -5,6 +5,8 @@ from dataclasses import dataclass
 from ..physics.scales import APERTURES
 from ..scene.light import Light
 from ..scene.setup import SMALLEST
+from ..scene.stage import Stage
+from .placing import metres_for
 
 ABOUT = 0.05  # of a stop: less than this too much is nothing to cure
 
@@ -17,9 +19,9 @@ class Cure:
     distance_m: float
 
 
-def cure_of(excess_stops: float, f_number: float, light: Light) -> Cure:
+def cure_of(excess_stops: float, f_number: float, light: Light, stage: Stage) -> Cure:
     """Changes for a light too bright by so much, from the aperture [f-number] and distance it is used at."""
-    wanted = APERTURES.exact(f_number) * 2 ** ((excess_stops - ABOUT) / 2)
-    closed = APERTURES.marked(float(wanted), "third", "up")
+    wanted = APERTURES.moved(f_number, excess_stops - ABOUT)
+    closed = APERTURES.marked(wanted, "third", "up")
     reachable = wanted <= float(APERTURES.exact(SMALLEST)) * 1.01
-    return Cure(closed if reachable else 0.0, light.distance_m * 2 ** (excess_stops / 2))
+    return Cure(closed if reachable else 0.0, metres_for(light, stage, -excess_stops))

@@ -10,6 +10,7 @@ from ..kit.table import table_of
 from ..kit.unit import Claim, Unit
 from ..kit.values import FNumber, Iso, Name, Number, Value, example
 from ..physics.beam import REFERENCE_ZOOM_MM
+from ..physics.guide_number import guide_number_of_stops, stops_of_guide_number
 from ..scene.ambient import AmbientSpec
 from ..scene.camera import CameraSettings
 from ..scene.light import Light
@@ -55,7 +56,7 @@ def unit_of_reading(reading: FirstReading) -> Unit:
     at = (0, 0, 0, 0)
     off = pick(total(chain), at) + math.log2(reading.power)
     doubt = pick(spread(tuple(jump for jump in chain if jump.effect not in RATED)), at)
-    rated = GUESS_GN * 2 ** (-off / 2)
+    rated = float(guide_number_of_stops(stops_of_guide_number(GUESS_GN) - off))
     if not LEAST_GN <= rated <= MOST_GN:
         raise CannotSolve("no_such_light_output", guide_number=rated)
     claim = guess.model_copy(

@@ -113,7 +113,7 @@ def _darkened(target: CameraTarget, camera: CameraSettings, closing: bool) -> Ca
         camera = replace(camera, iso=min(max(iso, low), high))
         off = target.ev - camera.ev
     if off > NEAR and closing and not fixed.aperture:
-        exact = min(float(APERTURES.exact(camera.f_number)) * 2 ** (off / 2), CLOSED)
+        exact = min(APERTURES.moved(camera.f_number, off), CLOSED)
         camera = replace(camera, f_number=APERTURES.marked(exact, target.step))
     return camera
 

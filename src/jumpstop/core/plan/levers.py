@@ -14,6 +14,7 @@ import numpy as np
 
 from ..kit.errors import CannotSolve
 from ..kit.table import UnitTable
+from ..physics import battery
 from ..physics.scales import APERTURES, ISOS, Step
 from ..scene.light import Light
 from ..scene.seen import MethodKind
@@ -212,7 +213,7 @@ def _costs(grid: _Grid, here: _Grid, at: Spot, unit: int, moves: Tried) -> Costs
         background=_background(state) - _background(start),
         depth=2 * math.log2(APERTURES.exact(camera.f_number) / APERTURES.exact(before.f_number)),
         noise=math.log2(ISOS.exact(camera.iso) / ISOS.exact(before.iso)),
-        recycle_s=float(supply.least_s[other] + power * (supply.full_s[other] - supply.least_s[other])),
+        recycle_s=float(battery.recycle_s(np.array(power), supply.full_s[other], supply.least_s[other])),
         charge=power,
         grams=0.0 if math.isnan(weight) else weight,
         money=price if bought else 0.0,

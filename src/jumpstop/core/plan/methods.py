@@ -175,7 +175,7 @@ def eased(target: CameraTarget) -> Method | None:
             costs.append(remark("iso_instead", iso=iso, asked=target.iso))
     left = over - float(exposure.stops_between(ISOS.exact(iso), ISOS.exact(target.iso)))
     if NEAR < left <= SMALL_APERTURE_STOPS and not fixed.aperture:
-        f_number = APERTURES.marked(float(APERTURES.exact(target.f_number)) * 2 ** (left / 2), "third", "up")
+        f_number = APERTURES.marked(APERTURES.moved(target.f_number, left), "third", "up")
         if f_number > SMALLEST:
             return None
         costs.append(remark("aperture_instead", f_number=f_number, asked=target.f_number))

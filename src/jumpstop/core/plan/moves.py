@@ -9,6 +9,7 @@ from typing import Any, Literal
 from ..kit.modifier import layers_on
 from ..kit.unit import Unit
 from ..physics.beam import REFERENCE_ZOOM_MM, ZOOMS_MM
+from ..physics.falloff import distance_where
 from ..physics.scales import APERTURES, ISOS, SHUTTERS
 from ..scene.light import Light, OwnModifier
 from ..scene.seen import MethodKind
@@ -83,7 +84,7 @@ def enough_of(light: Light, missing: float, unit: Unit) -> Iterator[Move]:
     heads = math.ceil(light.heads * 2**missing - 1e-9)
     if light.heads * 2 < heads <= 16 and unit.takes_modifiers:
         yield _light("heads", "heads", {"count": heads}, heads=heads)
-    metres = math.floor(light.distance_m * 2 ** (-missing / 2) * 100) / 100
+    metres = math.floor(float(distance_where(missing, light.distance_m)) * 100) / 100
     if NEAREST_M <= metres < light.distance_m:
         yield _light("closer", "distance", {"metres": metres}, distance_m=metres)
 
@@ -142,9 +143,8 @@ def _isos(setup: Setup, method: Method) -> Iterator[Move]:
 def _apertures(setup: Setup, method: Method) -> Iterator[Move]:
     if setup.fixed.aperture or setup.aim.by == "blur":
         return
-    now = float(APERTURES.exact(setup.f_number))
     for by in (1 / 3, 1, 2, -1 / 3, -1, -2):
-        marked = APERTURES.marked(now * 2 ** (-by / 2), "third")
+        marked = APERTURES.marked(APERTURES.moved(setup.f_number, -by), "third")
         if WIDEST <= marked <= SMALLEST and marked != setup.f_number:
             code = "wider" if by > 0 else "stop_down"
             facts = {"f_number": marked, "by": by}

@@ -7,6 +7,7 @@ import numpy as np
 
 from ..physics import placing, tone
 from ..physics.arrays import Floats
+from ..physics.tone import GREY, LIGHT_SKIN
 from ..scene.aim import NEAREST_FOCALS
 from ..scene.setup import Setup
 from . import colour
@@ -15,8 +16,6 @@ from .look import blur_of
 from .methods import Method
 from .reach import Solved
 
-GREY, SKIN = 0.18, 0.36  # reflectance of the background, and of light skin; from memory
-WHITE = 0.9  # of what is white in the picture
 USUAL_FOCAL_MM, USUAL_M = 50.0, 3.0  # a lens, and a camera's distance, where none is said
 HEADROOM = 0.12  # of the frame's height over the head, common practice
 WHOLE = 1.15  # a field this many times the subject's height shows all of it
@@ -148,7 +147,7 @@ def tones_of(solved: Solved, found: tuple[Level, ...]) -> tuple[Tone, ...]:
     camera = colour.camera_kelvin(first.gel)
     colours = [balanced(kelvin, camera), *(balanced(colour.gelled_kelvin(light.gel), camera) for light in setup.lights)]
     light = np.exp2(np.array([(level.ambient, *level.lights) for level in found]))
-    reflectance = np.array([[GREY if level.receiver == "background" else SKIN] for level in found])
+    reflectance = np.array([[GREY if level.receiver == "background" else LIGHT_SKIN] for level in found])
     both = np.stack([light[:, :1] * colours[0] * reflectance, light @ np.array(colours) * reflectance])
     clipped = np.max(both[1], axis=1) > tone.CLIP
     seen = [[(red, green, blue) for red, green, blue in one] for one in tone.srgb(both).tolist()]

@@ -78,4 +78,4 @@ def meter_wants(f_number: float, nd_stops: float, level: float) -> float:
 
     f/8 behind 3 stops of ND wants f/22 at the face.
     """
-    return float(APERTURES.exact(f_number)) * 2.0 ** ((nd_stops + level) / 2)
+    return APERTURES.moved(f_number, nd_stops + level)

@@ -7,6 +7,7 @@ import numpy as np
 
 from ..physics import group, placing, stand
 from ..physics.sides import wrapped_deg
+from ..physics.tone import LIGHT_SKIN
 from ..scene.light import Light
 from ..scene.seen import MethodKind
 from ..scene.setup import Setup
@@ -26,7 +27,7 @@ NARROW_DEG = 15.0  # a beam that has to be aimed with care
 AIM_OFF_DEG = 2.0  # what a head is off without being noticed, from memory
 IN_FRONT_DEG = 70.0  # a sun this near to where the face looks is not behind it, nor the other way round
 SUNNY_EV = 13.0  # a light in which optical triggers see only a few metres, common practice
-SKIN_CLIPS = math.log2(1 / 0.36)  # over correct; reflectance of light skin from memory
+SKIN_CLIPS = -math.log2(LIGHT_SKIN)  # stops over correct at which light skin clips
 NOSE_STOPS = -2.0  # an edge light this much under the key, or more, is seen on the nose; from memory
 STAND_FOOT_M, STAND_KG = 0.5, 4.0  # of a usual stand, from memory
 GUSTY_M_S = 5.5  # wind from which a modifier wants weight: a moderate breeze, Beaufort 4 (WMO)

@@ -3,7 +3,6 @@
 from ..kit.table import SD_HSS_DEFAULT
 from ..physics.colour import FLASH_K, mired_shift
 from ..physics.light_values import LIGHT_VALUES
-from ..physics.shutter import hss_loss
 from ..scene.seen import MethodKind
 from . import look
 from .advice import stillness
@@ -49,7 +48,7 @@ def _hss_left_on(solved: Solved, chosen: MethodKind, unit: int, light: int) -> l
     if body.shutter != "focal_plane" or not body.hss or not table.has_hss[unit] or chosen == "past_sync":
         return []
     time = solved.method(chosen).camera.shutter_s
-    loss = float(hss_loss(time, body.curtain_s)) + float(table.hss_extra_at(time)[unit])
+    loss = float(table.hss_loss_at(time, body.curtain_s)[unit])
     reach = solved.reach(chosen, light)
     falls_short = reach.verdict[unit] == REACHES and reach.spare[unit] - loss < SD_HSS_DEFAULT
     if falls_short or chosen == "freeze":

@@ -9,11 +9,9 @@ from pydantic import Field, field_validator, model_validator
 from ..kit.errors import refuse
 from ..kit.trigger import Battery
 from ..kit.values import Clock, Flag, KitId, Line, Name, Note, Number, RowId, Value, Weight, Whole, example, with_ids
+from ..physics.light_values import LIGHT_VALUES
 from .setup import Setup
 
-OUTDOORS = frozenset(
-    ("sand_or_snow", "distinct_shadows", "hazy_sun", "cloudy_bright", "heavy_overcast", "open_shade", "after_sunset")
-)
 MOST_SETUPS = 60  # of one job
 Least = Literal["weight", "price", "buy"]
 
@@ -202,7 +200,7 @@ def in_job(setup: Setup, wind_m_s: float | None, day: date | None) -> Setup:
     """A setup as its job has it: in the wind that the brief expects, where it says none of its own and stands in
     daylight; on the job's day, where its light comes by the sun's place."""
     ambient, stage = setup.ambient, setup.stage
-    outdoors = ambient.by == "sun" or ambient.condition in OUTDOORS
+    outdoors = ambient.by == "sun" or LIGHT_VALUES[ambient.condition].outdoors
     if wind_m_s is not None and stage.wind_m_s is None and outdoors:
         setup = setup.model_copy(update={"stage": stage.model_copy(update={"wind_m_s": wind_m_s})})
     if day is not None and ambient.by == "sun" and ambient.day != day:

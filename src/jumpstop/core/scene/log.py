@@ -36,11 +36,14 @@ class CurtainSeen(Value):
     dark_edge: Literal["bottom", "top", "unknown"] = Field("unknown", title="Edge that stayed dark")
 
 
+SD_AMBIENT = 0.15  # a needle read on location [stops], from memory
+
+
 class AmbientSeen(Value):
     """The ambient alone against what was planned for it: brighter is positive."""
 
     stops: Number = Field(ge=-12, le=12, title="Ambient against the plan (stops)")
-    sd: Number = Field(0.15, ge=0.02, le=2, title="Uncertainty of the reading (stops)")
+    sd: Number = Field(SD_AMBIENT, ge=0.02, le=2, title="Uncertainty of the reading (stops)")
 
 
 class LogEntry(Value):

@@ -11,6 +11,8 @@ from .light import Light
 MethodKind = Literal["sync", "nd", "hss", "leaf", "stop_down", "freeze", "slow", "past_sync"]
 SD_METER = 0.1  # a flash meter and the rounding of its steps [stops], from memory
 SD_EYE = 0.25  # a test frame judged by eye [stops], from memory
+SD_PATCH = 0.1  # a patch of a frame by its figures, the camera's tones apart [stops], from memory
+SD_OF = {"meter": SD_METER, "face": SD_EYE, "patch": SD_PATCH}  # by what was seen
 
 
 class SeenWith(Value):

@@ -1990,6 +1990,8 @@ export interface components {
             blur: string;
             /** Motion */
             motion: string;
+            /** Tolerable Mm */
+            tolerable_mm: number;
             /** Units */
             units: number;
             /** Compared */
@@ -2179,6 +2181,8 @@ export interface components {
             reading: components["schemas"]["Reading-Output"];
             lens: components["schemas"]["Lens-Output"];
             light: components["schemas"]["Light-Output"];
+            session: components["schemas"]["Session-Output"];
+            log: components["schemas"]["LogEntry-Output"];
             /** Forms */
             forms: {
                 [key: string]: {
@@ -6290,6 +6294,10 @@ export interface components {
                 [key: string]: {
                     [key: string]: number[];
                 };
+            };
+            /** Reading Sd */
+            reading_sd: {
+                [key: string]: number;
             };
             blank: components["schemas"]["Blank"];
         };
