@@ -28,13 +28,13 @@ from jumpstop.core.kit.power import PowerSupply
 from jumpstop.core.kit.shelf import Shelf
 from jumpstop.core.kit.table import POWER_STOPS, UnitTable, table_of
 from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, Unit
-from jumpstop.core.plan.board import Landings, board_of, landings_of
-from jumpstop.core.plan.endurance import day_plan, spread_of
-from jumpstop.core.plan.kit_choice import choose_kit
-from jumpstop.core.plan.learning import learn
-from jumpstop.core.plan.levers import levers
-from jumpstop.core.plan.moves import Bag
-from jumpstop.core.plan.reach import solve
+from jumpstop.core.plan.change.levers import levers
+from jumpstop.core.plan.change.moves import Bag
+from jumpstop.core.plan.job.board import Landings, board_of, landings_of
+from jumpstop.core.plan.job.endurance import day_plan, spread_of
+from jumpstop.core.plan.job.kit_choice import choose_kit
+from jumpstop.core.plan.learn.learning import learn
+from jumpstop.core.plan.light.reach import solve
 from jumpstop.core.scene.aim import ExposureAim, Motion
 from jumpstop.core.scene.job import Job, JobFile, JobSetup, Session
 from jumpstop.core.scene.light import OwnModifier, OwnUnit

@@ -11,7 +11,7 @@ from .cli_solve import ShelfFile, dump, plainly, read_units
 if TYPE_CHECKING:
     from .core.kit.shelf import Shelf
     from .core.kit.table import UnitTable
-    from .core.plan.board import Landings
+    from .core.plan.job.board import Landings
     from .core.scene.job import JobFile
 
 app = typer.Typer()
@@ -21,7 +21,7 @@ JobPath = Annotated[Path, typer.Argument(metavar="JOB.json", help="A job documen
 @app.command()
 def board(job: JobPath, shelf: ShelfFile = None) -> None:
     """The coverage: every unit against every light of every setup, and what the picked ones come to, as JSON."""
-    from .core.plan.board import board_of
+    from .core.plan.job.board import board_of
     from .words.board import board_text
     from .words.figures import DisplayUnits
 
@@ -38,8 +38,8 @@ def kit(
     least: Annotated[Literal["weight", "price", "buy"] | None, typer.Option(help="What is to be least.")] = None,
 ) -> None:
     """The kit that covers all of it with the least weight, price or outlay, as JSON."""
-    from .core.plan.kit_choice import choose_kit
-    from .core.plan.moves import Bag
+    from .core.plan.change.moves import Bag
+    from .core.plan.job.kit_choice import choose_kit
     from .words.figures import DisplayUnits
     from .words.kit_choice import given_up_text, kit_text
 
@@ -62,7 +62,7 @@ def day(
 ) -> None:
     """The day: when what is shot, what gives out, what would help; with --runs how sure that is, as JSON."""
     from . import service
-    from .core.plan.endurance import spread_of
+    from .core.plan.job.endurance import spread_of
     from .words.day_plan import day_plan_text
     from .words.figures import DisplayUnits
 

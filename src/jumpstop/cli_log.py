@@ -26,7 +26,7 @@ def learn(
     import sys
 
     from .core.kit.table import table_of
-    from .core.plan.learning import learn as learned_from
+    from .core.plan.learn.learning import learn as learned_from
     from .formats.log import read_log
     from .words.things import names_of, thing_words
 

@@ -14,8 +14,8 @@ from .core.kit.errors import CannotSolve, JumpStopError
 
 if TYPE_CHECKING:
     from .core.kit.unit import Unit
-    from .core.plan.ranking import Lever
-    from .core.plan.reach import Solved
+    from .core.plan.change.ranking import Lever
+    from .core.plan.light.reach import Solved
     from .words.answer import Answer
 
 app = typer.Typer()
@@ -90,10 +90,10 @@ def levers(
     whole: Annotated[bool, typer.Option("--whole", help="Of the whole set, not of one light.")] = False,
 ) -> None:
     """Find a stop: each change with what it brings, what it costs and where it lands, as JSON."""
-    from .core.plan import advice
-    from .core.plan.levers import levers as levers_of
-    from .core.plan.moves import Bag
-    from .core.plan.whole_set import set_levers
+    from .core.plan.change.levers import levers as levers_of
+    from .core.plan.change.moves import Bag
+    from .core.plan.change.whole_set import set_levers
+    from .core.plan.light import advice
     from .core.scene.light import OwnModifier
     from .demo import kit
     from .words.figures import DisplayUnits
@@ -167,7 +167,7 @@ def _unit_named(solved: "Solved", wanted: str) -> int:
 def _solved(setup: Path, shelf: Path | None, light: int) -> "Solved":
     """A setup from a file solved for a shelf from a file. Raises JumpStopError with a sentence."""
     from .core.kit.shelf import Shelf
-    from .core.plan.worked_out import solved_on
+    from .core.plan.job.worked_out import solved_on
     from .formats.documents import read_setup
 
     document = read_setup(sys.stdin.buffer.read() if str(setup) == "-" else setup.read_bytes())

@@ -16,8 +16,8 @@ from jumpstop.api.app import create_app
 from jumpstop.cli import app as cli
 from jumpstop.core.kit.shelf import Shelf
 from jumpstop.core.kit.unit import Unit
-from jumpstop.core.plan.advice import chosen_method
-from jumpstop.core.plan.board import board_of
+from jumpstop.core.plan.job.board import board_of
+from jumpstop.core.plan.light.advice import chosen_method
 from jumpstop.core.scene.job import JobFile
 from jumpstop.demo import kit
 

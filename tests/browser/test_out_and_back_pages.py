@@ -20,10 +20,10 @@ from jumpstop import demo as week
 from jumpstop import service
 from jumpstop.core.kit.shelf import Shelf
 from jumpstop.core.kit.unit import Unit
-from jumpstop.core.plan.chain import chain_of
-from jumpstop.core.plan.methods import Method
-from jumpstop.core.plan.one_unit import only, with_light
-from jumpstop.core.plan.reach import landed, scene_of
+from jumpstop.core.plan.camera.methods import Method
+from jumpstop.core.plan.light.chain import chain_of
+from jumpstop.core.plan.light.one_unit import only, with_light
+from jumpstop.core.plan.light.reach import landed, scene_of
 from jumpstop.core.scene.job import Job, JobFile, JobSetup
 from jumpstop.core.scene.log import LogEntry
 from jumpstop.formats.cards_page import cards_page

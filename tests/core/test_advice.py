@@ -5,10 +5,17 @@ import pytest
 
 from jumpstop.core.kit.table import table_of
 from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, Unit
-from jumpstop.core.plan.advice import advised_method, costs_for, lightest_that_reaches, preferred, serves, stillness
-from jumpstop.core.plan.freeze import settings_for
-from jumpstop.core.plan.reach import Solved, solve
-from jumpstop.core.plan.warnings import warnings_of
+from jumpstop.core.plan.camera.freeze import settings_for
+from jumpstop.core.plan.light.advice import (
+    advised_method,
+    costs_for,
+    lightest_that_reaches,
+    preferred,
+    serves,
+    stillness,
+)
+from jumpstop.core.plan.light.reach import Solved, solve
+from jumpstop.core.plan.stage.warnings import warnings_of
 from jumpstop.core.scene.light import USUAL_TARGETS
 from jumpstop.core.scene.setup import Setup
 

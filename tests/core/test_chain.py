@@ -13,12 +13,12 @@ from jumpstop.core.kit.errors import CannotSolve
 from jumpstop.core.kit.power import PowerSupply
 from jumpstop.core.kit.table import table_of
 from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, HssEntry, Unit
-from jumpstop.core.plan.chain import EFFECTS, NEEDS, open_window_s
-from jumpstop.core.plan.cures import cure_of
-from jumpstop.core.plan.jump import Jump, Of, pick, row, spread, total
-from jumpstop.core.plan.levels import levels
-from jumpstop.core.plan.methods import Method
-from jumpstop.core.plan.reach import Reach, Solved, dialled, solve
+from jumpstop.core.plan.camera.methods import Method
+from jumpstop.core.plan.change.cures import cure_of
+from jumpstop.core.plan.light.chain import EFFECTS, NEEDS, open_window_s
+from jumpstop.core.plan.light.jump import Jump, Of, pick, row, spread, total
+from jumpstop.core.plan.light.levels import levels
+from jumpstop.core.plan.light.reach import Reach, Solved, dialled, solve
 from jumpstop.core.scene.camera import CameraSettings
 from jumpstop.core.scene.light import Light
 from jumpstop.core.scene.setup import Setup
@@ -312,7 +312,7 @@ def test_a_cut_pulse_is_not_clipped_once_it_is_dialled_down() -> None:
     ],
 )
 def test_what_keeps_a_unit_from_a_light(light: dict[str, object], unit: Unit, method: str, why: str) -> None:
-    from jumpstop.core.plan.reach import BLOCKERS
+    from jumpstop.core.plan.light.reach import BLOCKERS
 
     found = solved(setup(light, motion=FAST), unit, flash(32)).reach(method)  # type: ignore[arg-type]
     assert BLOCKERS[int(found.blocker[0])] == why

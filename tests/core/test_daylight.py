@@ -11,8 +11,8 @@ from pydantic import ValidationError
 
 from jumpstop.core.physics import daylight
 from jumpstop.core.physics.daylight import SKIES
-from jumpstop.core.plan.ambient import ambient_of, look_of, placements
-from jumpstop.core.plan.day import day_of, sun_reaches, track_of
+from jumpstop.core.plan.camera.ambient import ambient_of, look_of, placements
+from jumpstop.core.plan.camera.day import day_of, sun_reaches, track_of
 from jumpstop.core.scene.ambient import AmbientSpec, Panel, Reading, SunCameIn
 from jumpstop.core.scene.place import Place, moment, shown, skipped
 

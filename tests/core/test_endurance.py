@@ -20,12 +20,12 @@ from jumpstop.core.kit.shelf import Shelf
 from jumpstop.core.kit.table import UnitTable, table_of
 from jumpstop.core.kit.unit import Claim, Heat, Hss, Unit
 from jumpstop.core.physics import battery
-from jumpstop.core.plan import endurance
-from jumpstop.core.plan.ambient import ambient_of
-from jumpstop.core.plan.charges import Charging, Draw, drained, first_outs
-from jumpstop.core.plan.endurance import IDLE_PER_H, day_plan, lasting, spread_of
-from jumpstop.core.plan.hands import Standing, changes_between
-from jumpstop.core.plan.hours import (
+from jumpstop.core.plan.camera.ambient import ambient_of
+from jumpstop.core.plan.job import endurance
+from jumpstop.core.plan.job.changeover import Standing, changes_between
+from jumpstop.core.plan.job.charges import Charging, Draw, drained, first_outs
+from jumpstop.core.plan.job.endurance import IDLE_PER_H, day_plan, lasting, spread_of
+from jumpstop.core.plan.job.hours import (
     Hour,
     InMethod,
     at_minutes,
@@ -37,9 +37,9 @@ from jumpstop.core.plan.hours import (
     skies_beside,
     sunset,
 )
-from jumpstop.core.plan.packing import pack_of
-from jumpstop.core.plan.reach import solve
-from jumpstop.core.plan.turns import CADENCE_S, TURNOVER_MIN, picked_of, units_at, with_iso
+from jumpstop.core.plan.job.packing import pack_of
+from jumpstop.core.plan.job.schedule import CADENCE_S, TURNOVER_MIN, picked_of, units_at, with_iso
+from jumpstop.core.plan.light.reach import solve
 from jumpstop.core.scene.ambient import AmbientSpec, Reading
 from jumpstop.core.scene.job import Job, JobFile, Session, in_job
 from jumpstop.core.scene.log import LogEntry

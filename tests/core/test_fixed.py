@@ -12,20 +12,20 @@ from hypothesis import strategies as st
 from jumpstop.core.kit.shelf import Shelf
 from jumpstop.core.kit.table import UnitTable, table_of
 from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, Unit
-from jumpstop.core.plan.advice import advised_method, costs_for
-from jumpstop.core.plan.ambient import ambient_of
-from jumpstop.core.plan.changes import cures
-from jumpstop.core.plan.fixed import method_of, methods_of
-from jumpstop.core.plan.ladder import ladder, variants
-from jumpstop.core.plan.levels import levels, ratio_of
-from jumpstop.core.plan.levers import levers
-from jumpstop.core.plan.methods import Method
-from jumpstop.core.plan.moves import Bag, done
-from jumpstop.core.plan.one_unit import landing, with_light
-from jumpstop.core.plan.ranking import gaining
-from jumpstop.core.plan.reach import Solved, solve
-from jumpstop.core.plan.targets import fill_for_ratio, start_compensation, wanted_levels
-from jumpstop.core.plan.worked_out import NEAREST_M, solved_on, with_copies, with_distances
+from jumpstop.core.plan.camera.ambient import ambient_of
+from jumpstop.core.plan.camera.fixed import method_of, methods_of
+from jumpstop.core.plan.camera.methods import Method
+from jumpstop.core.plan.camera.targets import fill_for_ratio, start_compensation, wanted_levels
+from jumpstop.core.plan.change.changes import cures
+from jumpstop.core.plan.change.ladder import ladder, variants
+from jumpstop.core.plan.change.levers import levers
+from jumpstop.core.plan.change.moves import Bag, done
+from jumpstop.core.plan.change.ranking import gaining
+from jumpstop.core.plan.job.worked_out import NEAREST_M, solved_on, with_copies, with_distances
+from jumpstop.core.plan.light.advice import advised_method, costs_for
+from jumpstop.core.plan.light.levels import levels, ratio_of
+from jumpstop.core.plan.light.one_unit import landing, with_light
+from jumpstop.core.plan.light.reach import Solved, solve
 from jumpstop.core.scene.ambient import AmbientSpec
 from jumpstop.core.scene.begin import Where, begun
 from jumpstop.core.scene.light import Light
@@ -427,7 +427,7 @@ def test_a_modifier_fits_kinds_of_unit_unless_a_person_says_so() -> None:
     dish = {"name": "Dish", "fits": ["monobloc", "pack"]}
     for light, code in (({"modifier": dish}, "does_not_fit"), ({"modifier": dish, "fits_anyway": True}, "")):
         reach = solve(Setup.model_validate({"lights": [light]}), table_of([GN36])).reach("hss")
-        from jumpstop.core.plan.reach import BLOCKERS
+        from jumpstop.core.plan.light.reach import BLOCKERS
 
         assert BLOCKERS[int(reach.blocker[0])] == code
 

@@ -17,17 +17,17 @@ from jumpstop.core.kit.table import table_of
 from jumpstop.core.kit.unit import Claim, Unit
 from jumpstop.core.physics.beam import coverage_deg
 from jumpstop.core.physics.scales import APERTURES
-from jumpstop.core.plan.changes import cures
-from jumpstop.core.plan.hands import Standing, changes_between
-from jumpstop.core.plan.ladder import FEET, METRES, ladder
-from jumpstop.core.plan.levers import levers
-from jumpstop.core.plan.moves import moves_of
-from jumpstop.core.plan.next_reading import candidates_of, landing_of, propose
-from jumpstop.core.plan.one_unit import with_light
-from jumpstop.core.plan.pocket import pocket_of, share_table
-from jumpstop.core.plan.ranking import WORK, Costs
-from jumpstop.core.plan.reach import Solved, solve
-from jumpstop.core.plan.stage import in_frame, shadow_of
+from jumpstop.core.plan.change.changes import cures
+from jumpstop.core.plan.change.ladder import FEET, METRES, ladder
+from jumpstop.core.plan.change.levers import levers
+from jumpstop.core.plan.change.moves import moves_of
+from jumpstop.core.plan.change.pocket import pocket_of, share_table
+from jumpstop.core.plan.change.ranking import WORK, Costs
+from jumpstop.core.plan.job.changeover import Standing, changes_between
+from jumpstop.core.plan.learn.next_reading import candidates_of, landing_of, propose
+from jumpstop.core.plan.light.one_unit import with_light
+from jumpstop.core.plan.light.reach import Solved, solve
+from jumpstop.core.plan.stage.above import in_frame, shadow_of
 from jumpstop.core.scene.ambient import AmbientSpec
 from jumpstop.core.scene.setup import SMALLEST, WIDEST, Setup
 from jumpstop.demo import setups

@@ -71,6 +71,51 @@ def test_imports_run_one_way() -> None:
             assert not {root.split(".")[0] for root in roots} & banned, file
 
 
+ROOMS = ["camera", "light", "stage", "learn", "change", "job"]
+"""Of the plan: each may import itself and those before it; but learning, stage and change, none of another."""
+APART = {"stage", "learn", "change"}
+MOST_MODULES, MOST_FLOORS = 12, 5
+
+
+def plan_imports() -> dict[tuple[str, str], set[tuple[str, str]]]:
+    """(room, module) of the plan, with those of the plan that each imports."""
+    out: dict[tuple[str, str], set[tuple[str, str]]] = {}
+    for _, parts, tree in modules():
+        if parts[:2] != ("core", "plan") or len(parts) != 4 or parts[-1] == "__init__":
+            continue
+        found = set()
+        for node in ast.walk(tree):
+            if isinstance(node, ast.ImportFrom) and node.level in (1, 2) and node.module:
+                inside = node.module.split(".")
+                found.add((parts[2], inside[0]) if node.level == 1 else (inside[0], inside[-1]))
+            elif isinstance(node, ast.ImportFrom) and node.level == 1:
+                found |= {(parts[2], alias.name) for alias in node.names}
+        out[parts[2], parts[3]] = found
+    return out
+
+
+def test_the_plans_rooms_stand_on_each_other() -> None:
+    found = plan_imports()
+    assert {room for room, _ in found} == set(ROOMS)
+    floors: dict[tuple[str, str], int] = {}
+
+    def floor(key: tuple[str, str]) -> int:
+        if key not in floors:
+            below = [floor(other) for other in found[key] if other[0] == key[0] and other != key]
+            floors[key] = 1 + max(below, default=0)
+        return floors[key]
+
+    for key, others in found.items():
+        floor(key)
+        for room, name in others:
+            assert ROOMS.index(room) <= ROOMS.index(key[0]), f"{key} imports {room}.{name}"
+            assert not ({room, key[0]} <= APART and room != key[0]), f"{key} imports {room}.{name}"
+    for room in ROOMS:
+        inside = [key for key in found if key[0] == room]
+        assert len(inside) <= MOST_MODULES, f"{room}: {len(inside)} modules"
+        assert max(floors[key] for key in inside) <= MOST_FLOORS, room
+
+
 def test_the_core_has_no_english() -> None:
     """Sentences are made in `words`: in the core only titles of fields, sources and docstrings are prose."""
     prose = re.compile(r"[A-Za-z]{2,}[ ,]+[a-z]{2,}[ ,]+[a-z]{2,}")

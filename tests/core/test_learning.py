@@ -16,10 +16,10 @@ from jumpstop.core.kit.table import UnitTable, table_of
 from jumpstop.core.kit.unit import Claim, Hss, Unit
 from jumpstop.core.physics.gaussian import expected_wrong, root_of, update, wrong_chance
 from jumpstop.core.physics.readings import Readings, known_after, left_out, precision_of
-from jumpstop.core.plan.learning import Row, Rows, learn
-from jumpstop.core.plan.reach import solve
-from jumpstop.core.plan.taught import MOVED
-from jumpstop.core.plan.things import covariance_of, known_of, load_of
+from jumpstop.core.plan.learn.learning import Row, Rows, learn
+from jumpstop.core.plan.learn.parameters import covariance_of, known_of, load_of
+from jumpstop.core.plan.light.reach import solve
+from jumpstop.core.plan.light.taught import MOVED
 from jumpstop.core.scene.log import LogEntry
 from jumpstop.core.scene.seen import Seen, SeenWith
 from jumpstop.core.scene.setup import Setup
@@ -394,7 +394,7 @@ def test_the_doubt_is_as_large_as_it_says(count: int) -> None:
 
 
 def ambient_sd(one: LogEntry) -> float:
-    from jumpstop.core.plan.ambient import ambient_of
+    from jumpstop.core.plan.camera.ambient import ambient_of
 
     assert one.was is not None
     return ambient_of(one.was.ambient).subject_sd

@@ -10,11 +10,20 @@ from hypothesis import strategies as st
 from jumpstop.core.kit.errors import CannotSolve
 from jumpstop.core.kit.table import UnitTable, table_of
 from jumpstop.core.kit.unit import Unit
-from jumpstop.core.plan.levers import FEW, levers
-from jumpstop.core.plan.moves import Bag, done
-from jumpstop.core.plan.ranking import ENOUGH, Lever, Levers, gaining, gaining_pairs, spending, taming, taming_pairs
-from jumpstop.core.plan.reach import solve
-from jumpstop.core.plan.whole_set import set_levers
+from jumpstop.core.plan.change.levers import FEW, levers
+from jumpstop.core.plan.change.moves import Bag, done
+from jumpstop.core.plan.change.ranking import (
+    ENOUGH,
+    Lever,
+    Levers,
+    gaining,
+    gaining_pairs,
+    spending,
+    taming,
+    taming_pairs,
+)
+from jumpstop.core.plan.change.whole_set import set_levers
+from jumpstop.core.plan.light.reach import solve
 from jumpstop.core.scene.light import OwnModifier, OwnUnit
 from jumpstop.core.scene.setup import Setup
 from jumpstop.demo import kit, setups

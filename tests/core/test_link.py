@@ -7,8 +7,8 @@ import pytest
 from jumpstop.core.kit.shelf import Shelf
 from jumpstop.core.kit.trigger import Battery
 from jumpstop.core.kit.unit import Claim, Unit
-from jumpstop.core.plan.endurance import day_plan
-from jumpstop.core.plan.link import Break, breaks_of
+from jumpstop.core.plan.job.endurance import day_plan
+from jumpstop.core.plan.light.link import Break, breaks_of
 from jumpstop.core.scene.job import JobFile
 from jumpstop.core.scene.setup import Setup
 

@@ -5,12 +5,12 @@ from pydantic import ValidationError
 
 from jumpstop.core.kit.table import table_of
 from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, Unit
-from jumpstop.core.plan.ambient import ambient_of
-from jumpstop.core.plan.fixed import methods_of
-from jumpstop.core.plan.freeze import settings_for
-from jumpstop.core.plan.look import blur_of, buys_no_blur, needed_s, tolerable_mm, trail_share
-from jumpstop.core.plan.methods import Method
-from jumpstop.core.plan.timing import shutter_exposure
+from jumpstop.core.plan.camera.ambient import ambient_of
+from jumpstop.core.plan.camera.fixed import methods_of
+from jumpstop.core.plan.camera.freeze import settings_for
+from jumpstop.core.plan.camera.look import blur_of, buys_no_blur, needed_s, tolerable_mm, trail_share
+from jumpstop.core.plan.camera.methods import Method
+from jumpstop.core.plan.camera.timing import shutter_exposure
 from jumpstop.core.scene.setup import Setup
 
 BODY = {"name": "A body", "dark_edge": "bottom"}

@@ -7,8 +7,8 @@ import pytest
 
 from jumpstop.core.kit.table import UnitTable, table_of
 from jumpstop.core.kit.unit import Claim, Hss, Unit
-from jumpstop.core.plan.next_reading import State, candidates_of, landing_of, propose, state_of
-from jumpstop.core.plan.reach import Reach, solve
+from jumpstop.core.plan.learn.next_reading import State, candidates_of, landing_of, propose, state_of
+from jumpstop.core.plan.light.reach import Reach, solve
 from jumpstop.core.scene.setup import Setup
 
 

@@ -6,12 +6,12 @@ import pytest
 
 from jumpstop.core.kit.shelf import Shelf
 from jumpstop.core.kit.unit import Unit
-from jumpstop.core.plan.advice import chosen_method
-from jumpstop.core.plan.channels import sheet_of
-from jumpstop.core.plan.endurance import day_plan
-from jumpstop.core.plan.packing import Item, cabin_of, hire_days, pack_of
-from jumpstop.core.plan.turns import day_shelf, units_at
-from jumpstop.core.plan.worked_out import solved_on
+from jumpstop.core.plan.job.channels import sheet_of
+from jumpstop.core.plan.job.endurance import day_plan
+from jumpstop.core.plan.job.packing import Item, cabin_of, hire_days, pack_of
+from jumpstop.core.plan.job.schedule import day_shelf, units_at
+from jumpstop.core.plan.job.worked_out import solved_on
+from jumpstop.core.plan.light.advice import chosen_method
 from jumpstop.core.scene.job import JobFile
 from jumpstop.words.channels import sheet_text
 from jumpstop.words.figures import DisplayUnits

@@ -9,9 +9,9 @@ from test_levers import NAMES, NOON, SHELF, TABLE
 from test_stage import at
 
 from jumpstop.core.physics.shutter import hss_loss
-from jumpstop.core.plan.one_unit import with_light
-from jumpstop.core.plan.pocket import SHARE_FROM, Mark, Pocket, pocket_of, share_table
-from jumpstop.core.plan.reach import solve
+from jumpstop.core.plan.change.pocket import SHARE_FROM, Mark, Pocket, pocket_of, share_table
+from jumpstop.core.plan.light.one_unit import with_light
+from jumpstop.core.plan.light.reach import solve
 from jumpstop.core.scene.setup import Setup
 
 UNIT = NAMES.index("Redshank 60")

@@ -12,15 +12,15 @@ from pydantic import ValidationError
 from jumpstop.core.kit.modifier import GELS
 from jumpstop.core.kit.table import table_of
 from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, Unit
-from jumpstop.core.plan.advice import advised_method
-from jumpstop.core.plan.ambient import ambient_of
-from jumpstop.core.plan.automatics import automatics
-from jumpstop.core.plan.colour import balance
-from jumpstop.core.plan.first_reading import FirstReading, unit_of_reading
-from jumpstop.core.plan.reach import Reach, solve
-from jumpstop.core.plan.scene import standing
-from jumpstop.core.plan.seen import flash_sd, flash_seen, level_seen, meter_wants, next_dial
-from jumpstop.core.plan.targets import start_compensation
+from jumpstop.core.plan.camera.ambient import ambient_of
+from jumpstop.core.plan.camera.automatics import automatics
+from jumpstop.core.plan.camera.colour import balance
+from jumpstop.core.plan.camera.targets import start_compensation
+from jumpstop.core.plan.learn.first_reading import FirstReading, unit_of_reading
+from jumpstop.core.plan.light.advice import advised_method
+from jumpstop.core.plan.light.reach import Reach, solve
+from jumpstop.core.plan.light.scene import standing
+from jumpstop.core.plan.light.seen import flash_sd, flash_seen, level_seen, meter_wants, next_dial
 from jumpstop.core.scene.ambient import AmbientSpec, Reading
 from jumpstop.core.scene.light import Light
 from jumpstop.core.scene.seen import Seen

@@ -14,11 +14,11 @@ from test_stage_warnings import told
 
 from jumpstop.core.kit.table import table_of
 from jumpstop.core.physics.tone import linear, patch_stops, srgb
-from jumpstop.core.plan.as_found import as_found
-from jumpstop.core.plan.hands import Standing, changes_between
-from jumpstop.core.plan.levels import levels
-from jumpstop.core.plan.reach import solve
-from jumpstop.core.plan.stage_warnings import stage_warnings
+from jumpstop.core.plan.job.changeover import Standing, changes_between
+from jumpstop.core.plan.learn.as_found import as_found
+from jumpstop.core.plan.light.levels import levels
+from jumpstop.core.plan.light.reach import solve
+from jumpstop.core.plan.stage.set_warnings import stage_warnings
 from jumpstop.core.scene.log import LogEntry
 from jumpstop.core.scene.setup import Setup
 

@@ -11,7 +11,7 @@ from scipy import integrate
 from jumpstop.core.physics import shutter
 from jumpstop.core.physics.pulse import HssPulseTrain, cut_pulse, tail_pulse
 from jumpstop.core.physics.shutter import ShutterExposure
-from jumpstop.core.plan.methods import dark_edge
+from jumpstop.core.plan.camera.methods import dark_edge
 
 TRAVEL = 1 / 250
 

@@ -13,9 +13,9 @@ from jumpstop.core.kit.table import table_of
 from jumpstop.core.kit.unit import Claim, Unit
 from jumpstop.core.physics import beam, falloff, group, placing, sides, stand
 from jumpstop.core.physics.daylight import shadow_m
-from jumpstop.core.plan.levels import Level, levels, ratio_of
-from jumpstop.core.plan.placing import placing_of
-from jumpstop.core.plan.reach import Solved, solve
+from jumpstop.core.plan.light.levels import Level, levels, ratio_of
+from jumpstop.core.plan.light.placing import placing_of
+from jumpstop.core.plan.light.reach import Solved, solve
 from jumpstop.core.scene.setup import Setup
 
 STRONG = Unit(name="Strong", claims=(Claim(guide_number=120, unit="m", zoom_mm=35, sd=0.0),))

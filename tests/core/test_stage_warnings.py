@@ -9,10 +9,10 @@ from test_stage import at, scene
 
 from jumpstop.core.kit.table import table_of
 from jumpstop.core.kit.unit import Claim, Unit
-from jumpstop.core.plan.levels import levels
-from jumpstop.core.plan.moves import enough_of, moves_of
-from jumpstop.core.plan.reach import Solved, solve
-from jumpstop.core.plan.stage_warnings import stage_warnings
+from jumpstop.core.plan.change.moves import enough_of, moves_of
+from jumpstop.core.plan.light.levels import levels
+from jumpstop.core.plan.light.reach import Solved, solve
+from jumpstop.core.plan.stage.set_warnings import stage_warnings
 from jumpstop.core.scene.light import Light
 from jumpstop.core.scene.setup import Setup
 from jumpstop.demo import setups

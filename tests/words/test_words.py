@@ -13,11 +13,11 @@ import jumpstop
 from jumpstop.core.kit.power import PowerScale
 from jumpstop.core.kit.table import table_of
 from jumpstop.core.kit.unit import Claim, Hss, HssEntry, Unit
-from jumpstop.core.plan.chain import EFFECTS
-from jumpstop.core.plan.day import day_of
-from jumpstop.core.plan.ranking import WORK
-from jumpstop.core.plan.reach import BLOCKERS, solve
-from jumpstop.core.plan.timing import of_unit
+from jumpstop.core.plan.camera.day import day_of
+from jumpstop.core.plan.camera.timing import of_unit
+from jumpstop.core.plan.change.ranking import WORK
+from jumpstop.core.plan.light.chain import EFFECTS
+from jumpstop.core.plan.light.reach import BLOCKERS, solve
 from jumpstop.core.scene.ambient import AmbientSpec
 from jumpstop.core.scene.place import Place
 from jumpstop.core.scene.setup import Setup

@@ -12,14 +12,14 @@ from starlette.concurrency import run_in_threadpool
 
 from .. import service
 from ..core.kit.errors import CannotSolve
-from ..core.plan.advice import chosen_method
-from ..core.plan.board import Landings, board_of
-from ..core.plan.endurance import DayPlan, spread_of
-from ..core.plan.hours import clocks, hours_of, skies_beside
-from ..core.plan.moves import Bag
-from ..core.plan.reach import Solved
-from ..core.plan.turns import day_shelf, units_at
-from ..core.plan.worked_out import solved_on
+from ..core.plan.change.moves import Bag
+from ..core.plan.job.board import Landings, board_of
+from ..core.plan.job.endurance import DayPlan, spread_of
+from ..core.plan.job.hours import clocks, hours_of, skies_beside
+from ..core.plan.job.schedule import day_shelf, units_at
+from ..core.plan.job.worked_out import solved_on
+from ..core.plan.light.advice import chosen_method
+from ..core.plan.light.reach import Solved
 from ..core.scene.job import MOST_SETUPS, Job, JobFile, Picked, planned
 from ..core.scene.setup import Setup
 from ..formats.documents import MAX_JOB_BYTES, read_job, write_job
@@ -126,7 +126,7 @@ def kit(request: Request, item_id: str) -> KitText:
     """The kit with the least of what the job asks for, proven to be so or said not to be."""
     file, landings, preferences = _landings(request, item_id)
     job, table = file.job, landings[0].solved.table
-    from ..core.plan.kit_choice import choose_kit  # late: the solver takes a while to load
+    from ..core.plan.job.kit_choice import choose_kit  # late: the solver takes a while to load
 
     chosen = choose_kit(landings, table, job.least, job.chance, job.spares)
     given_up = []
@@ -148,7 +148,7 @@ def front(request: Request, item_id: str) -> StreamingResponse:
     job, table = file.job, landings[0].solved.table
 
     def lines() -> Iterator[str]:
-        from ..core.plan.front import front_of  # late, as above
+        from ..core.plan.job.pareto import front_of  # late, as above
 
         for one in front_of(landings, table, job.chance, job.spares):
             text = kit_text(one, landings, table, job, (), preferences)

@@ -10,12 +10,12 @@ from starlette.concurrency import run_in_threadpool
 from .. import service
 from ..core.kit.body import Body
 from ..core.kit.errors import CannotSolve
-from ..core.plan.advice import chosen_method
-from ..core.plan.as_found import as_found
-from ..core.plan.learning import place_on
-from ..core.plan.next_reading import Landing, candidates_of, landing_of, propose
-from ..core.plan.reach import Reach
-from ..core.plan.turns import units_at
+from ..core.plan.job.schedule import units_at
+from ..core.plan.learn.as_found import as_found
+from ..core.plan.learn.learning import place_on
+from ..core.plan.learn.next_reading import Landing, candidates_of, landing_of, propose
+from ..core.plan.light.advice import chosen_method
+from ..core.plan.light.reach import Reach
 from ..core.scene.job import Job
 from ..core.scene.log import LogEntry
 from ..core.scene.parts import packed_all

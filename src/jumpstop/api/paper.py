@@ -5,9 +5,9 @@ from datetime import datetime
 from fastapi import APIRouter, Request, Response
 
 from .. import service
-from ..core.plan.advice import chosen_method
-from ..core.plan.packing import hire_days, pack_of
-from ..core.plan.turns import units_at
+from ..core.plan.job.packing import hire_days, pack_of
+from ..core.plan.job.schedule import units_at
+from ..core.plan.light.advice import chosen_method
 from ..core.scene.job import planned
 from ..core.scene.log import LogEntry
 from ..store.rows import KIT

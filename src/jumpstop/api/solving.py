@@ -8,7 +8,7 @@ from starlette.concurrency import run_in_threadpool
 
 from ..core.kit.errors import CannotSolve
 from ..core.physics.scales import Step
-from ..core.plan.worked_out import solved_on
+from ..core.plan.job.worked_out import solved_on
 from ..words.answer import Answer, answer_of
 from .documents import ERRORS, EVERYWHERE, REFUSED, LightIndex, by_reference, workspace_of, written
 from .schemas import Scales, SolvedSetup, SolveIn

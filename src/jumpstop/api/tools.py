@@ -4,17 +4,17 @@ from fastapi import APIRouter, Request, Response
 
 from ..core.kit.errors import CannotSolve
 from ..core.kit.unit import Unit
-from ..core.plan.advice import chosen_method, unit_for, units_for
-from ..core.plan.day import day_of
-from ..core.plan.first_reading import FirstReading, unit_of_reading
-from ..core.plan.ladder import ladder
-from ..core.plan.levers import levers
-from ..core.plan.moves import Bag
-from ..core.plan.one_unit import only
-from ..core.plan.ranking import Keep
-from ..core.plan.reach import Reach
-from ..core.plan.steps import School, all_on
-from ..core.plan.whole_set import set_levers
+from ..core.plan.camera.day import day_of
+from ..core.plan.change.ladder import ladder
+from ..core.plan.change.levers import levers
+from ..core.plan.change.moves import Bag
+from ..core.plan.change.ranking import Keep
+from ..core.plan.change.whole_set import set_levers
+from ..core.plan.learn.first_reading import FirstReading, unit_of_reading
+from ..core.plan.light.advice import chosen_method, unit_for, units_for
+from ..core.plan.light.one_unit import only
+from ..core.plan.light.reach import Reach
+from ..core.plan.stage.steps import School, all_on
 from ..core.scene.begin import Where, begun
 from ..core.scene.seen import MethodKind
 from ..core.scene.setup import Setup

@@ -16,9 +16,9 @@ from ..core.kit.shelf import Shelf
 from ..core.kit.trigger import Battery, Trigger
 from ..core.kit.unit import Unit
 from ..core.physics.scales import Step
-from ..core.plan.learning import Learning, Row, Rows, learn
-from ..core.plan.reach import Solved
-from ..core.plan.worked_out import solved_on
+from ..core.plan.job.worked_out import solved_on
+from ..core.plan.learn.learning import Learning, Row, Rows, learn
+from ..core.plan.light.reach import Solved
 from ..core.scene.job import MOST_SETUPS, Job, JobFile, JobSetup, in_job
 from ..core.scene.light import OwnModifier
 from ..core.scene.log import LogEntry

@@ -12,7 +12,7 @@ from typing import Any
 from jinja2 import Environment, FileSystemLoader, StrictUndefined
 from markupsafe import Markup
 
-from ..core.plan.pocket import ALONE, AMBIENT_MOST, SHARE_FROM, SHARE_STEPS, share_table
+from ..core.plan.change.pocket import ALONE, AMBIENT_MOST, SHARE_FROM, SHARE_STEPS, share_table
 from ..words.cards import Card
 
 PAPER = Path(__file__).parent.parent / "paper"

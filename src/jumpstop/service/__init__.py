@@ -8,11 +8,11 @@ from collections.abc import Sequence
 from ..core.kit.errors import CannotSolve
 from ..core.kit.shelf import Shelf
 from ..core.physics.scales import Step
-from ..core.plan.board import Landings, landings_of
-from ..core.plan.endurance import DayPlan, day_plan
-from ..core.plan.reach import Solved
-from ..core.plan.turns import day_shelf
-from ..core.plan.worked_out import solved_on, with_copies
+from ..core.plan.job.board import Landings, landings_of
+from ..core.plan.job.endurance import DayPlan, day_plan
+from ..core.plan.job.schedule import day_shelf
+from ..core.plan.job.worked_out import solved_on, with_copies
+from ..core.plan.light.reach import Solved
 from ..core.scene.job import JobFile, JobSetup, planned
 from ..core.scene.seen import MethodKind
 

@@ -2,8 +2,8 @@
 
 from zoneinfo import ZoneInfo
 
-from ..core.plan.ambient import Ambient, PlacementChoice, look_of
-from ..core.plan.day import open_deg, shade_lost
+from ..core.plan.camera.ambient import Ambient, PlacementChoice, look_of
+from ..core.plan.camera.day import open_deg, shade_lost
 from ..core.scene.ambient import AmbientSpec
 from ..core.scene.place import shown, skipped
 from ..core.scene.setup import Setup

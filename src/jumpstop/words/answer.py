@@ -8,13 +8,14 @@ from functools import lru_cache
 import numpy as np
 
 from ..core.kit.unit import Unit
-from ..core.plan import advice, colour, look
-from ..core.plan.ambient import Ambient, placements
-from ..core.plan.levels import Level, levels
-from ..core.plan.methods import Method
-from ..core.plan.reach import BLOCKERS, ON_THE_LINE, SHORT, TOO_BRIGHT, Reach, Solved
-from ..core.plan.stage_warnings import stage_warnings
-from ..core.plan.warnings import warnings_of
+from ..core.plan.camera import colour, look
+from ..core.plan.camera.ambient import Ambient, placements
+from ..core.plan.camera.methods import Method
+from ..core.plan.light import advice
+from ..core.plan.light.levels import Level, levels
+from ..core.plan.light.reach import BLOCKERS, ON_THE_LINE, SHORT, TOO_BRIGHT, Reach, Solved
+from ..core.plan.stage.set_warnings import stage_warnings
+from ..core.plan.stage.warnings import warnings_of
 from ..core.scene.ambient import AmbientSpec, Placement
 from ..core.scene.camera import CameraSettings
 from ..core.scene.seen import MethodKind

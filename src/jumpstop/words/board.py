@@ -7,14 +7,14 @@ from functools import lru_cache
 
 import numpy as np
 
-from ..core.plan.advice import units_for
-from ..core.plan.board import Board, Landings, whole_chance
-from ..core.plan.levels import levels
-from ..core.plan.posts import needs_of, picks_of, posts_of
-from ..core.plan.reach import BLOCKED, REACHES, Reach
-from ..core.plan.stage_warnings import stage_warnings
-from ..core.plan.turns import picked_of
-from ..core.plan.warnings import warnings_of
+from ..core.plan.job.assignment import needs_of, picks_of, posts_of
+from ..core.plan.job.board import Board, Landings, whole_chance
+from ..core.plan.job.schedule import picked_of
+from ..core.plan.light.advice import units_for
+from ..core.plan.light.levels import levels
+from ..core.plan.light.reach import BLOCKED, REACHES, Reach
+from ..core.plan.stage.set_warnings import stage_warnings
+from ..core.plan.stage.warnings import warnings_of
 from ..core.scene.job import Job
 from .figures import DisplayUnits, dial, share, stops
 from .kit import ROLES

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..core.physics.battery import burst, unbroken
-from ..core.plan.reach import Reach
+from ..core.plan.light.reach import Reach
 from .figures import DisplayUnits, count, dial, recycling
 
 BELOW = (0.0, 1.0, 2.0, 3.0, 4.0)  # full stops below full that are told beside the dial

@@ -5,17 +5,17 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 
 from ..core.kit.modifier import layers_on
-from ..core.plan.advice import chosen_method
-from ..core.plan.hours import Hour, clocks, follows_sun, hours_of, skies_beside
-from ..core.plan.ladder import ladder
-from ..core.plan.levels import levels
-from ..core.plan.one_unit import only
-from ..core.plan.pocket import Pocket, pocket_of
-from ..core.plan.reach import Solved
-from ..core.plan.stage_warnings import stage_warnings
-from ..core.plan.steps import order_of
-from ..core.plan.turns import units_at
-from ..core.plan.warnings import warnings_of
+from ..core.plan.change.ladder import ladder
+from ..core.plan.change.pocket import Pocket, pocket_of
+from ..core.plan.job.hours import Hour, clocks, follows_sun, hours_of, skies_beside
+from ..core.plan.job.schedule import units_at
+from ..core.plan.light.advice import chosen_method
+from ..core.plan.light.levels import levels
+from ..core.plan.light.one_unit import only
+from ..core.plan.light.reach import Solved
+from ..core.plan.stage.set_warnings import stage_warnings
+from ..core.plan.stage.steps import order_of
+from ..core.plan.stage.warnings import warnings_of
 from ..core.scene.job import Job, JobSetup
 from ..core.scene.light import Light
 from ..core.scene.log import LogEntry

@@ -4,8 +4,8 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from ..core.plan.channels import sheet_of
-from ..core.plan.reach import Solved
+from ..core.plan.job.channels import sheet_of
+from ..core.plan.light.reach import Solved
 from ..core.scene.seen import MethodKind
 from .figures import DisplayUnits, dial, length
 from .kit import ROLES

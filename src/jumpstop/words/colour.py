@@ -1,7 +1,7 @@
 """White balance and gel in words."""
 
 from ..core.kit.modifier import Gel
-from ..core.plan.colour import MATCHED_MIRED, Balance
+from ..core.plan.camera.colour import MATCHED_MIRED, Balance
 from .kit import GELS
 
 

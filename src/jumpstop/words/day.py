@@ -6,7 +6,7 @@ import numpy as np
 from pydantic import BaseModel
 
 from ..core.physics.arrays import Floats
-from ..core.plan.day import Day
+from ..core.plan.camera.day import Day
 
 
 class Mark(BaseModel):

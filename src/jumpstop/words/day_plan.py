@@ -4,9 +4,10 @@ import math
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from ..core.plan.day import day_of
-from ..core.plan.endurance import DayPlan, Lasting, Spread, Way
-from ..core.plan.hours import (
+from ..core.plan.camera.day import day_of
+from ..core.plan.camera.remark import Remark
+from ..core.plan.job.endurance import DayPlan, Lasting, Spread, Way
+from ..core.plan.job.hours import (
     WHOLE_DAY_MIN,
     at_minutes,
     at_time,
@@ -17,8 +18,7 @@ from ..core.plan.hours import (
     minutes_of,
     sunset,
 )
-from ..core.plan.remark import Remark
-from ..core.plan.turns import Stretch, Turn
+from ..core.plan.job.schedule import Stretch, Turn
 from .answer import settings_line
 from .figures import DisplayUnits, amount, count, dial, duration, listed, recycling, share
 from .hands import hands_between, hands_of_stretches

@@ -9,7 +9,7 @@ from typing import NamedTuple
 
 from ..core.kit.table import UnitTable
 from ..core.physics.beam import REFERENCE_ZOOM_MM
-from ..core.plan.jump import JumpAt
+from ..core.plan.light.jump import JumpAt
 from .figures import DisplayUnits, amount, f_number, iso, length, nd, power, share, shutter, stops
 from .kit import GELS, rating_words
 

@@ -3,9 +3,9 @@
 from collections.abc import Callable, Mapping
 from typing import Any
 
-from ..core.plan.hands import Standing, changes_between
-from ..core.plan.remark import Remark
-from ..core.plan.turns import Stretch, Turn
+from ..core.plan.camera.remark import Remark
+from ..core.plan.job.changeover import Standing, changes_between
+from ..core.plan.job.schedule import Stretch, Turn
 from .figures import DisplayUnits, dial, f_number, iso, length, nd, shutter
 from .kit import GELS, PLACEMENTS, ROLES
 from .methods import TITLES

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..core.kit.unit import Unit
-from ..core.plan.hours import Hour, first_lost
+from ..core.plan.job.hours import Hour, first_lost
 from ..core.scene.ambient import Sky
 from ..core.scene.setup import Setup
 from .answer import settings_line

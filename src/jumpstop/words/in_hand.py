@@ -9,12 +9,14 @@ from typing import Any
 from ..core.kit.table import POWER_STOPS, UnitTable
 from ..core.physics.falloff import distance_where
 from ..core.physics.scales import APERTURES
-from ..core.plan import advice, automatics, changes, colour, look, one_unit
-from ..core.plan import seen as seen_plan
-from ..core.plan.levels import levels
-from ..core.plan.reach import Reach, Solved
-from ..core.plan.scene import standing
-from ..core.plan.targets import start_compensation
+from ..core.plan.camera import automatics, colour, look
+from ..core.plan.camera.targets import start_compensation
+from ..core.plan.change import changes
+from ..core.plan.light import advice, one_unit
+from ..core.plan.light import seen as seen_plan
+from ..core.plan.light.levels import levels
+from ..core.plan.light.reach import Reach, Solved
+from ..core.plan.light.scene import standing
 from ..core.scene.ambient import Reading
 from ..core.scene.camera import CameraSettings
 from ..core.scene.light import Light

@@ -7,13 +7,13 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..core.kit.table import UnitTable
-from ..core.plan.board import Landings, whole_chance
-from ..core.plan.endurance import DayPlan
-from ..core.plan.levers import levers
-from ..core.plan.moves import Bag
-from ..core.plan.posts import Kit, Missing, crowded, missing, picks_of, price_of
-from ..core.plan.ranking import gaining, taming
-from ..core.plan.turns import supply_of
+from ..core.plan.change.levers import levers
+from ..core.plan.change.moves import Bag
+from ..core.plan.change.ranking import gaining, taming
+from ..core.plan.job.assignment import Kit, Missing, crowded, missing, picks_of, price_of
+from ..core.plan.job.board import Landings, whole_chance
+from ..core.plan.job.endurance import DayPlan
+from ..core.plan.job.schedule import supply_of
 from ..core.scene.job import Job, Least
 from .board import post_text
 from .figures import DisplayUnits, amount, count, share, stops

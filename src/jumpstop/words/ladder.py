@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 
 from ..core.kit.table import UnitTable
-from ..core.plan.ladder import Rung, Variant
-from ..core.plan.one_unit import Landing
+from ..core.plan.change.ladder import Rung, Variant
+from ..core.plan.light.one_unit import Landing
 from .figures import DisplayUnits, amount, dial
 
 NEARLY = 0.05  # stops: what is short by less is not told as short

@@ -10,9 +10,9 @@ import numpy as np
 from ..core.kit.table import UnitTable
 from ..core.physics.arrays import Floats
 from ..core.physics.guide_number import guide_number_of_stops
-from ..core.plan.cures import cure_of
-from ..core.plan.jump import Mark
-from ..core.plan.reach import BLOCKED, BLOCKERS, ON_THE_LINE, SHORT, TOO_BRIGHT, Reach
+from ..core.plan.change.cures import cure_of
+from ..core.plan.light.jump import Mark
+from ..core.plan.light.reach import BLOCKED, BLOCKERS, ON_THE_LINE, SHORT, TOO_BRIGHT, Reach
 from . import effects
 from .figures import DisplayUnits, amount, dial, dial_kind, duration, guide_number, length, power, shutter, stops
 from .methods import UNIT_BLOCKERS, cures

@@ -4,10 +4,10 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from ..core.plan import ranking as plan
-from ..core.plan.moves import Move, done
-from ..core.plan.ranking import Costs, Keep, Lever, Levers
-from ..core.plan.reach import Solved
+from ..core.plan.change import ranking as plan
+from ..core.plan.change.moves import Move, done
+from ..core.plan.change.ranking import Costs, Keep, Lever, Levers
+from ..core.plan.light.reach import Solved
 from ..core.scene.light import OwnUnit
 from ..core.scene.setup import Setup
 from .figures import DisplayUnits, amount, dial, f_number, iso, length, nd, recycling, shutter, stops

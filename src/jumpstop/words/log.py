@@ -9,8 +9,8 @@ import numpy as np
 
 from ..core.kit.learned import Key
 from ..core.kit.table import UnitTable
-from ..core.plan.learning import Found, Learning, place_on
-from ..core.plan.seen import next_dial
+from ..core.plan.learn.learning import Found, Learning, place_on
+from ..core.plan.light.seen import next_dial
 from ..core.scene.log import LogEntry
 from ..core.scene.seen import Seen
 from .figures import DisplayUnits, amount, count, dial, listed, shutter, stops

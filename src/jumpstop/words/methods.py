@@ -3,11 +3,12 @@
 from collections.abc import Callable, Mapping
 from typing import Any
 
-from ..core.plan import advice, look
-from ..core.plan.advice import MethodCosts, Stillness
-from ..core.plan.methods import GHOST_STOPS, NEAR, Method
-from ..core.plan.reach import ON_THE_LINE, SHORT, TOO_BRIGHT, Reach, Solved
-from ..core.plan.remark import Remark
+from ..core.plan.camera import look
+from ..core.plan.camera.methods import GHOST_STOPS, NEAR, Method
+from ..core.plan.camera.remark import Remark
+from ..core.plan.light import advice
+from ..core.plan.light.advice import MethodCosts, Stillness
+from ..core.plan.light.reach import ON_THE_LINE, SHORT, TOO_BRIGHT, Reach, Solved
 from ..core.scene.seen import MethodKind
 from .figures import amount, f_number, iso, listed, nd, share, shutter, stops
 

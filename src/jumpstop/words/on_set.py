@@ -6,9 +6,9 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from ..core.kit.unit import Unit
-from ..core.plan.advice import chosen_method
-from ..core.plan.reach import REACHES, Solved
-from ..core.plan.turns import units_at
+from ..core.plan.job.schedule import units_at
+from ..core.plan.light.advice import chosen_method
+from ..core.plan.light.reach import REACHES, Solved
 from ..core.scene.job import Job
 from ..core.scene.light import OwnUnit
 from ..core.scene.log import LogEntry

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ..core.plan.packing import CABIN_WH, LEAVE_WH, SPARE_CHARGES, SPARE_TRIGGERS, Item, cabin_of
+from ..core.plan.job.packing import CABIN_WH, LEAVE_WH, SPARE_CHARGES, SPARE_TRIGGERS, Item, cabin_of
 from ..core.scene.job import Job
 from .figures import amount, count, listed
 from .kit import GELS

@@ -3,11 +3,11 @@
 import math
 from dataclasses import dataclass
 
-from ..core.plan.levels import Level
-from ..core.plan.methods import Method
-from ..core.plan.picture import Tone, dark_from_m, framing_of, same_size, tones_of
-from ..core.plan.reach import BLOCKED, Solved
-from ..core.plan.stage import RINGS, Stage, short_side, softness, stage_of
+from ..core.plan.camera.methods import Method
+from ..core.plan.light.levels import Level
+from ..core.plan.light.reach import BLOCKED, Solved
+from ..core.plan.stage.above import RINGS, Stage, short_side, softness, stage_of
+from ..core.plan.stage.picture import Tone, dark_from_m, framing_of, same_size, tones_of
 from ..core.scene.light import Light
 from ..core.scene.stage import SubjectKind
 from .figures import DisplayUnits, amount, dial, length, share, stops

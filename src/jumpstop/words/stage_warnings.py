@@ -3,7 +3,7 @@
 from collections.abc import Callable, Mapping
 from typing import Any
 
-from ..core.plan.remark import Remark
+from ..core.plan.camera.remark import Remark
 from .figures import DisplayUnits, amount, length, stops
 from .warnings import Warned
 

@@ -3,9 +3,9 @@
 import math
 from dataclasses import dataclass
 
-from ..core.plan.levels import Level
-from ..core.plan.reach import Solved
-from ..core.plan.steps import School, Step, steps_of
+from ..core.plan.light.levels import Level
+from ..core.plan.light.reach import Solved
+from ..core.plan.stage.steps import School, Step, steps_of
 from ..core.scene.seen import MethodKind
 from .answer import settings_line
 from .figures import DisplayUnits, dial, iso, stops

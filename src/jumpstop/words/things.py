@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from ..core.kit.learned import Key
 from ..core.kit.modifier import GELS, layers_on
 from ..core.kit.table import UnitTable
-from ..core.plan.next_reading import Landing, Proposal
+from ..core.plan.learn.next_reading import Landing, Proposal
 from ..core.scene.log import LogEntry
 from .figures import listed
 from .kit import GELS as GEL_WORDS

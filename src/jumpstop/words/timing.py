@@ -4,9 +4,9 @@ import numpy as np
 from pydantic import BaseModel
 
 from ..core.physics.shutter import LIT
-from ..core.plan.methods import dark_edge
-from ..core.plan.reach import Reach
-from ..core.plan.timing import USUAL_T01_S, of_unit
+from ..core.plan.camera.methods import dark_edge
+from ..core.plan.camera.timing import USUAL_T01_S, of_unit
+from ..core.plan.light.reach import Reach
 from .figures import amount, share, shutter
 from .methods import title
 

@@ -2,9 +2,9 @@
 
 from dataclasses import dataclass
 
-from ..core.plan.advice import chosen_method, units_for
-from ..core.plan.hands import Standing
-from ..core.plan.reach import Solved, solve
+from ..core.plan.job.changeover import Standing
+from ..core.plan.light.advice import chosen_method, units_for
+from ..core.plan.light.reach import Solved, solve
 from ..core.scene.setup import Setup
 from .figures import DisplayUnits
 from .hands import hands_text

@@ -1,9 +1,9 @@
 """The verdict: what to set in one sentence, and what comes out, each against what was wanted."""
 
-from ..core.plan import advice
-from ..core.plan.levels import Level, ratio_of
-from ..core.plan.methods import Method
-from ..core.plan.reach import BLOCKED, BLOCKERS, ON_THE_LINE, SHORT, TOO_BRIGHT, Reach
+from ..core.plan.camera.methods import Method
+from ..core.plan.light import advice
+from ..core.plan.light.levels import Level, ratio_of
+from ..core.plan.light.reach import BLOCKED, BLOCKERS, ON_THE_LINE, SHORT, TOO_BRIGHT, Reach
 from .figures import DisplayUnits, amount, dial, length, stops
 from .methods import METERED, UNIT_BLOCKERS
 

@@ -3,7 +3,7 @@
 from collections.abc import Callable, Mapping
 from typing import Any, NamedTuple
 
-from ..core.plan.remark import Remark
+from ..core.plan.camera.remark import Remark
 from .figures import amount, iso, share, shutter, stops
 
 

@@ -102,3 +102,15 @@ test('places lie in each other, and can be looked at', () => {
   expect(standing(job, ['roster', row, 'name'])).toBe('Bo')
   expect(standing(job, ['roster', { by: 'id', is: 'z' }, 'name'])).toBe(undefined)
 })
+
+test('a row that came before, and was changed since, is not put back as it first was', () => {
+  const added = changed((one) => one.roster.push({ id: 'x', name: 'Xi', done: false }))
+  const done = changed((one) => (one.roster[3]!.done = true), added)
+  const ops = [...difference(job, added), ...difference(added, done)]
+  for (const force of [false, true])
+    for (const there of [job, added, done]) {
+      expect(applied(there, ops, { force })).toEqual({ doc: done, clashes: [] })
+    }
+  const renamed = changed((one) => (one.roster[3]!.name = 'Xian'), done)
+  expect(applied(renamed, difference(job, added))).toEqual({ doc: renamed, clashes: [] })
+})

@@ -143,6 +143,8 @@ function place(doc: Json, path: Step[], op: Op, force: boolean): Json {
   if (!Array.isArray(doc)) return op.now === undefined && !op.order ? doc : CLASH
   const at = doc.findIndex((row) => known(row, step.by) === step.is)
   if (at === -1 && rest.length) return op.now === undefined && !op.order ? doc : CLASH
+  // A row that is new, and there already: it came before, whatever has been made of it since. An id is given once.
+  if (at !== -1 && !rest.length && op.was === undefined && step.by === 'id') return doc
   const made = place(doc[at], rest, op, force)
   if (made === CLASH) return CLASH
   if (made === undefined) return doc.filter((_, i) => i !== at)

@@ -2,7 +2,7 @@
  * All that this page still has to give to the server, of every document, and the readings of the log: kept in the
  * browser a record each, taken over by the next page where a tab was closed, and told in one word.
  */
-import { pageName, rename } from './api/client'
+import { freshName, pageName, rename } from './api/client'
 import type { Change, DocKind, DocumentSession } from './document.svelte'
 import { keep } from './keep.svelte'
 
@@ -35,11 +35,13 @@ class Outbox {
   sessions = $state.raw<Session[]>([])
   queues = $state.raw<Queue[]>([])
   private wakers = new Set<() => void>()
+  /** This page as it was opened, which no other is, not even a tab that was duplicated from it, or this one reloaded. */
+  private opening = freshName()
 
   /** Remember what a session still holds. */
   keep(session: object): void {
     const one = session as Session
-    const key = keyOf(pageName(), one)
+    const key = keyOf(this.opening, one)
     if (one.changes.length) {
       const record: Record = { kind: one.kind, id: one.id, name: one.title, changes: one.changes }
       keep.write(key, JSON.stringify(record))
@@ -109,24 +111,31 @@ class Outbox {
   /** Try again now. */
   hurry = (): void => this.wakers.forEach((wake) => wake())
 
-  /** Begin: claim this page's name, and take over what it, or tabs that are closed, left. open: a document's session. */
+  /** Begin: take over what this page left before a reload, or tabs that are closed. open: a document's session. */
   async start(open: (kind: DocKind, id: string) => Session): Promise<void> {
     addEventListener('online', this.hurry)
-    await this.claim()
-    await this.takeOver(open, true)
-    setInterval(() => void this.takeOver(open, false), LOOK_MS)
+    this.live()
+    const before = LAST_OPENING.turn(this.opening)
+    // Once the page before this one is gone: at once after a reload, when it is closed where this is its duplicate.
+    if (before && navigator.locks)
+      void navigator.locks.request(ALIVE + before, () => this.takeOver(open, before))
+    await Promise.all([this.claim(), this.takeOver(open)])
+    setInterval(() => void this.takeOver(open), LOOK_MS)
+  }
+
+  /** Say, as long as this page is open, that it is. */
+  private live(): void {
+    const name = ALIVE + this.opening
+    if (navigator.locks) return void navigator.locks.request(name, hold)
+    const beat = () => keep.write(name, String(Date.now()))
+    beat()
+    setInterval(beat, BEAT_MS)
+    addEventListener('pagehide', () => keep.drop(name))
   }
 
   /** Hold this page's name while it lives, or take another where a tab that was duplicated holds it. */
   private claim(): Promise<void> {
-    const hold = () => new Promise<void>(() => {})
-    if (!navigator.locks) {
-      const beat = () => keep.write(ALIVE + pageName(), String(Date.now()))
-      beat()
-      setInterval(beat, BEAT_MS)
-      addEventListener('pagehide', () => keep.drop(ALIVE + pageName()))
-      return Promise.resolve()
-    }
+    if (!navigator.locks) return Promise.resolve()
     return new Promise((resolve) => {
       const waiting = new AbortController()
       const late = setTimeout(() => {
@@ -144,19 +153,33 @@ class Outbox {
     })
   }
 
-  private async takeOver(open: (kind: DocKind, id: string) => Session, own: boolean): Promise<void> {
-    const keys = keep.keys(UNSENT)
-    if (!keys.length) return
-    const here = UNSENT + pageName() + '/'
-    const alive = await living()
-    for (const key of keys) {
-      const mine = key.startsWith(here)
-      if (mine ? !own : alive.has(key.split('/')[1]!)) continue
+  /** Take over what pages that are gone left; or what one did. */
+  private async takeOver(open: (kind: DocKind, id: string) => Session, of?: string): Promise<void> {
+    if (!keep.keys(UNSENT).length) return
+    const alive = of === undefined ? await living() : new Set<string>()
+    for (const key of keep.keys(UNSENT)) {
+      const left = key.split('/')[1]!
+      if (left === this.opening || (of !== undefined && left !== of) || alive.has(left)) continue
       const record = keep.value<Record>(key)
-      if (!mine) keep.drop(key)
+      keep.drop(key)
       if (record?.changes.length) open(record.kind, record.id).adopt(record.changes, record.name)
     }
   }
+}
+
+const hold = () => new Promise<void>(() => {})
+
+/** The page that this tab showed before, known over a reload; where a tab was duplicated, the other's. */
+const LAST_OPENING = {
+  turn(now: string): string | null {
+    try {
+      const before = sessionStorage.getItem('opening')
+      sessionStorage.setItem('opening', now)
+      return before
+    } catch {
+      return null
+    }
+  },
 }
 
 const keyOf = (page: string, one: { kind: string; id: string }) => `${UNSENT}${page}/${one.kind}/${one.id}`

@@ -17,25 +17,29 @@ export const pageName = (): string => page
 
 /** Take another name: a tab that was duplicated has the other's. */
 export function rename(): void {
-  page = freshName()
+  page = kept(freshName())
 }
 
 function ownName(): string {
   try {
-    return sessionStorage.getItem('page') ?? freshName()
+    return sessionStorage.getItem('page') ?? kept(freshName())
   } catch {
     return freshName()
   }
 }
 
-function freshName(): string {
-  const name = crypto.getRandomValues(new Uint32Array(3)).join('-').slice(0, 40)
+function kept(name: string): string {
   try {
     sessionStorage.setItem('page', name)
   } catch {
     // without storage it is another after a reload
   }
   return name
+}
+
+/** A name that nothing else has. */
+export function freshName(): string {
+  return crypto.getRandomValues(new Uint32Array(3)).join('-').slice(0, 40)
 }
 
 const away = () =>

@@ -1,0 +1,64 @@
+"""What the aperture does to the background, and what the setup's motion asks of flash and shutter."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from ...physics import motion, optics
+from ...scene.setup import WORTH_SHARE, Setup
+
+FAINT_SHARE = 0.004  # background disc as a share of the frame's long side: a little blur; common practice, no source
+NOTHING_SEEN_STOPS = -4.0  # under correct: nothing but the brightest is seen there, common practice
+
+
+@dataclass(frozen=True)
+class BackgroundBlur:
+    """Limits of sharpness [m], the disc of a background point as a share of the frame's long side, and the verdict."""
+
+    near_m: float
+    far_m: float
+    share: float
+    verdict: Literal["worth", "faint", "none"]
+
+
+def blur_of(setup: Setup, f_number: float) -> BackgroundBlur | None:
+    """What an aperture does to the background, where lens and distances are said."""
+    lens, body = setup.aim.lens, setup.body
+    if lens is None:
+        return None
+    near, far = optics.depth_of_field_m(lens.focal_mm, f_number, lens.subject_m, optics.coc_mm(body.diagonal_mm))
+    disc = optics.blur_disc_mm(lens.focal_mm, f_number, lens.subject_m, lens.background_m)
+    share = disc / body.frame_width_mm
+    verdict: Literal["worth", "faint", "none"] = (
+        "worth" if share >= WORTH_SHARE else "faint" if share >= FAINT_SHARE else "none"
+    )
+    return BackgroundBlur(near, far, share, verdict)
+
+
+def buys_no_blur(setup: Setup, f_number: float) -> bool:
+    """Whether lens and distances are said, and the aperture blurs nothing to speak of."""
+    blur = blur_of(setup, f_number)
+    return blur is not None and blur.verdict == "none"
+
+
+def tolerable_mm(setup: Setup) -> float:
+    """Blur on the sensor that may be [mm]: as said, else the circle of confusion."""
+    return setup.motion.blur_mm or optics.coc_mm(setup.body.diagonal_mm)
+
+
+def blur_mm(setup: Setup, seconds: float) -> float:
+    """How far what moves blurs on the sensor [mm] in this time."""
+    moving = setup.motion
+    return motion.blur_mm(moving.speed, seconds, setup.body.frame_width_mm, moving.field_width_m)
+
+
+def needed_s(setup: Setup) -> float:
+    """Longest exposure (of flash, t.1, or of shutter) [s] that freezes what moves; as said, where it is."""
+    moving = setup.motion
+    if moving.wanted_t01_s is not None:
+        return moving.wanted_t01_s
+    return motion.longest_s(moving.speed, tolerable_mm(setup), setup.body.frame_width_mm, moving.field_width_m)
+
+
+def trail_share(setup: Setup) -> float:
+    """How far what moves draws in the trail's time, as a share of the frame's width."""
+    return blur_mm(setup, setup.motion.trail_s) / setup.body.frame_width_mm

@@ -1,0 +1,194 @@
+"""Who could stand where: what each light of a job needs, which units hold it, and whether a set of units covers all."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from statistics import NormalDist
+from typing import Literal, NamedTuple
+
+import numpy as np
+
+from ...kit.table import UnitTable
+from ...physics.arrays import Floats
+from ...scene.job import Least
+from ..light.reach import Reach
+from .board import Landings
+
+MOST_OF_ONE = 16  # of one unit in a kit, at the most
+CENT = 0.005  # money smaller than this is none
+
+
+@dataclass(frozen=True)
+class Post:
+    """A light of a setup with the unit that stands there, in the setup's method; all by their places."""
+
+    setup: int
+    kind: int
+    light: int
+    unit: int
+
+
+@dataclass(frozen=True)
+class Kit:
+    """A choice: how many of each unit (by place), who stands where, what it comes to.
+
+    proven: no better one exists. bound: the objective cannot come below it. status: what the solver came to.
+    """
+
+    counts: dict[int, int]
+    posts: tuple[Post, ...]
+    objective: float
+    bound: float
+    proven: bool
+    status: Literal["found", "none", "time"]
+
+
+class Need(NamedTuple):
+    """One light in one method, and the units that hold it with the chance asked."""
+
+    setup: int
+    kind: int
+    light: int
+    units: np.ndarray
+    heads: int
+
+
+def price_of(table: UnitTable, least: Least) -> Floats:
+    """What one of each unit counts for: its weight [g], its price, or its price where it is not owned.
+
+    What is not known counts as much as the dearest that is, so that it is not taken for being unknown.
+    """
+    if least == "weight":
+        figures = np.array(table.weight_g)
+    else:
+        figures = np.array([np.nan if unit.price is None else unit.price for unit in table.units], dtype=float)
+        if least == "buy":
+            figures = np.where([unit.holding == "owned" for unit in table.units], 0.0, figures)
+    known = figures[~np.isnan(figures)]
+    return np.where(np.isnan(figures), known.max() if len(known) else 1.0, figures)
+
+
+def most_of(table: UnitTable, landings: Sequence[Landings], spares: int) -> np.ndarray:
+    """How many of each there can be: as many as are owned; of what is hired or bought, as many as a setup could use."""
+    wanted = max((sum(one.heads) for one in landings), default=1) + spares
+    return np.array([unit.count if unit.holding == "owned" else min(wanted, MOST_OF_ONE) for unit in table.units])
+
+
+def needs_of(landings: Sequence[Landings], chance: float) -> list[Need]:
+    """Every light in every method of its setup, with the units that hold it."""
+    return [
+        Need(at, kind, light, one.holding(kind, light, chance), one.heads[light])
+        for at, one in enumerate(landings)
+        for kind in range(len(one.kinds))
+        for light in range(len(one.lights))
+    ]
+
+
+def worth_taking(
+    landings: Sequence[Landings], needs: Sequence[Need], most: np.ndarray, figures: Floats, spares: int
+) -> np.ndarray:
+    """How many of each unit there can be, none of those that others replace: they hold all that it does and count for
+    no more. figures: what each counts for, of shape (figures, units).
+
+    For a light of several heads that takes one other unit of which there are enough for any setup; else as many of
+    them all. The best kit is not lost so: each unit of it that goes has another in its place.
+    """
+    holds = np.zeros((len(most), len(needs)), dtype=bool)
+    for at, need in enumerate(needs):
+        holds[need.units, at] = True
+    many: np.ndarray = np.any(holds[:, [need.heads > 1 for need in needs]], axis=1)
+    enough = max((sum(one.heads) for one in landings), default=0) + spares
+    places, out = np.arange(len(most)), most.copy()
+    for unit in places:
+        better = np.all(figures <= figures[:, [unit]], axis=0) & ~np.any(holds[unit] & ~holds, axis=1)
+        alike = better & np.all(figures == figures[:, [unit]], axis=0) & np.equal(holds, holds[unit]).all(axis=1)
+        there = most[better & (~alike | (places < unit))]
+        if len(there) and (there.max() if many[unit] else there.sum()) >= enough:
+            out[unit] = 0
+    return out
+
+
+def posts_of(setup: int, needs: Sequence[Need], counts: dict[int, int]) -> list[Post] | None:
+    """Who stands where in a setup with so many of each unit; None where they do not cover it. The first method that can
+    be had is taken."""
+    for kind in dict.fromkeys(need.kind for need in needs if need.setup == setup):
+        lights = [need for need in needs if need.setup == setup and need.kind == kind]
+        found = _placed(sorted(lights, key=lambda need: len(need.units)), dict(counts))
+        if found is not None:
+            return sorted(found, key=lambda post: post.light)
+    return None
+
+
+def manned(needs: Sequence[Need], counts: dict[int, int]) -> bool:
+    """Whether so many of each unit man every light of one method."""
+    return _placed(sorted(needs, key=lambda need: len(need.units)), dict(counts)) is not None
+
+
+def _placed(needs: list[Need], left: dict[int, int]) -> list[Post] | None:
+    """Every light with a unit of its own, by trying; the hardest first. Few lights, so that this is quick."""
+    if not needs:
+        return []
+    need, rest = needs[0], needs[1:]
+    for unit in need.units.tolist():
+        if left.get(unit, 0) >= need.heads:
+            found = _placed(rest, left | {unit: left[unit] - need.heads})
+            if found is not None:
+                return [Post(need.setup, need.kind, need.light, unit), *found]
+    return None
+
+
+def picks_of(landings: Sequence[Landings], posts: Sequence[Post]) -> list[tuple[Reach, int, int]]:
+    """Each post as its light's reach in its method, the unit and the setup, by their places."""
+    return [(landings[post.setup].reach(post.kind, post.light), post.unit, post.setup) for post in posts]
+
+
+@dataclass(frozen=True)
+class Missing:
+    """A light that no unit holds with the chance asked: which, the unit that comes nearest, and how much it lacks."""
+
+    setup: int
+    kind: int
+    light: int
+    unit: int
+    lacks: float  # stops more in hand that it would take
+    too_bright: bool
+
+
+def missing(landings: Sequence[Landings], chance: float) -> list[Missing]:
+    """The lights that nothing covers in the method of their setup that lacks least; the worst first."""
+    found = []
+    for at, one in enumerate(landings):
+        lacking = [_lacking(at, one, kind, chance) for kind in range(len(one.kinds))]
+        if lacking and all(lacking):
+            least = min(lacking, key=lambda lights: max(light.lacks for light in lights))
+            found += [light for light in least if math.isfinite(light.lacks)]
+    return sorted(found, key=lambda one: -one.lacks)
+
+
+def _lacking(at: int, one: Landings, kind: int, chance: float) -> list[Missing]:
+    """The lights that nothing covers in one method, each with what lacks least; no end where no unit can be used."""
+    out, wanted = [], _quantile(chance)
+    for light in range(len(one.lights)):
+        reach = one.reach(kind, light)
+        if not reach.able.any():
+            out.append(Missing(at, kind, light, -1, math.inf, False))
+        elif not len(one.holding(kind, light, chance)):
+            bright = reach.too_bright > 0
+            lacks = np.where(bright, reach.too_bright, wanted * reach.sd - reach.spare)
+            taken = one.taken[light] if one.taken else None
+            unit = int(np.argmin(np.where(reach.able, lacks, np.inf))) if taken is None else taken
+            out.append(Missing(at, kind, light, unit, max(0.0, float(lacks[unit])), bool(bright[unit])))
+    return out
+
+
+def crowded(landings: Sequence[Landings], table: UnitTable, chance: float, spares: int) -> list[int]:
+    """Setups that no units of all there are cover together, though each light has some that hold it."""
+    needs = needs_of(landings, chance)
+    most = {unit: int(number) for unit, number in enumerate(most_of(table, landings, spares))}
+    lacking = {one.setup for one in missing(landings, chance)}
+    return [at for at in range(len(landings)) if at not in lacking and posts_of(at, needs, most) is None]
+
+
+def _quantile(chance: float) -> float:
+    """How many sd in hand give a chance, by the inverse of the normal distribution."""
+    return NormalDist().inv_cdf(chance)

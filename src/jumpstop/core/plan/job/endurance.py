@@ -1,0 +1,336 @@
+"""Will it last the day: charge by charge for every unit, swaps and chargers; and how sure that is."""
+
+import math
+from bisect import bisect_left
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from itertools import combinations, islice
+
+import numpy as np
+
+from ...kit.power import PowerSupply
+from ...kit.shelf import Shelf
+from ...kit.table import UnitTable, full_flashes
+from ...kit.trigger import Battery
+from ...kit.unit import Unit
+from ...physics import battery
+from ...physics.arrays import Floats
+from ...physics.scales import Step
+from ...scene.job import Batteries, Job, JobFile
+from ...scene.seen import MethodKind
+from .charges import Charging, Draw, Swap, drained, first_outs
+from .hours import minutes_of
+from .schedule import Stretch, Turn, day_shelf, supply_of, turns_of, with_iso
+
+IDLE_PER_H = 0.01  # of a charge that a unit takes while it is only switched on, from memory
+SD_FRAMES, SD_POWER, SD_CELLS = (
+    0.15,
+    0.3,
+    0.1,
+)  # of frames, of the light [stops] and of cells from day to day; from memory
+RUNS, SEED = 1000, 20260624
+"""Days drawn for how sure a day is; a matter of computing; their seed, so that the same day has the same answer."""
+SURE = 0.9  # "nine days in ten"
+MOST_HEADS = 16  # at one light
+MOST_ORDERS = 10  # orders of sessions that are tried
+
+
+@dataclass(frozen=True)
+class Lasting:
+    """A unit's charges through the day; where several heads of it work, those of all of them.
+
+    capacity: full flashes that one charge gives, cold and age counted; inf on mains, NaN where that is not known.
+    used: full flashes in all. course: (minute, charge left as a share) at each turn of its line, of the head that does
+    most. wanted: the fewest charges that last the day without charging; charged: with the chargers there are. sizes:
+    what each charge holds [share of capacity].
+    """
+
+    unit: int
+    heads: int
+    capacity: float
+    charges: int
+    used: float
+    flashes: float
+    swaps: tuple[Swap, ...]
+    gives_out: float | None
+    course: tuple[tuple[float, float], ...]
+    wanted: int
+    charged: int
+    sizes: tuple[float, ...] = ()
+
+
+def capacity_of(unit: Unit, supply: PowerSupply | None, job: Job) -> float:
+    """Full flashes in one charge of a supply, less what cold and age take; inf on mains, NaN where it is not known."""
+    if supply is None:
+        return math.nan
+    cold = 1.0 if job.celsius is None else battery.cold_share(supply.made_of, job.celsius)
+    return full_flashes(supply, unit.watt_seconds) * cold * job.cells
+
+
+def _idle(stretch: Stretch) -> float:
+    """What a unit takes in a stretch while it is only switched on [share of a charge]."""
+    return IDLE_PER_H * (stretch.end - stretch.start) / 60
+
+
+def _draws(turns: Sequence[Turn], unit: int, capacity: float) -> list[Draw]:
+    out = []
+    for turn in turns:
+        for stretch in turn.stretches:
+            drains = [work.drain for work in stretch.work if work.unit == unit for _ in range(work.heads)]
+            idle = _idle(stretch) * capacity if math.isfinite(capacity) else 0.0
+            if drains:
+                full = tuple(drain + idle for drain in sorted(drains, reverse=True))
+                out.append(Draw(stretch.start, stretch.end, full))
+    return out
+
+
+def lasting(turns: Sequence[Turn], unit: int, capacity: float, sizes: Sequence[float], job: Job) -> Lasting:
+    """A unit through the day, charge by charge, which its heads share.
+
+    sizes: what each charge still holds [share of capacity], the best first; none: one whole charge a head.
+    """
+    draws = _draws(turns, unit, capacity)
+    heads = max((len(draw.full) for draw in draws), default=1)
+    sizes = tuple(sizes) or (1.0,) * heads
+    used = sum(sum(draw.full) for draw in draws)
+    works = [work for turn in turns for s in turn.stretches for work in s.work if work.unit == unit]
+    flashes = sum(work.flashes * work.heads for work in works)
+    if not math.isfinite(capacity):
+        return Lasting(unit, heads, capacity, len(sizes), used, flashes, (), None, (), 0, 0, sizes)
+    charging = _charging(job)
+    swaps, course = drained(draws, capacity, sizes, charging)
+    out = next((swap.at for swap in swaps if swap.again > swap.at), None)
+    most = sum(math.ceil(sum(d.full[head] for d in draws if head < len(d.full)) / capacity) for head in range(heads))
+    wanted = _fewest(draws, capacity, most + heads, Charging(0, 0.0))
+    charged = _fewest(draws, capacity, wanted, charging) if charging.chargers else wanted
+    return Lasting(
+        unit, heads, capacity, len(sizes), used, flashes, tuple(swaps), out, tuple(course), wanted, charged, sizes
+    )
+
+
+def _fewest(draws: Sequence[Draw], capacity: float, most: int, charging: Charging) -> int:
+    """The fewest charges with which the day lasts; with one more it never lasts less long."""
+    return 1 + bisect_left(range(1, most), True, key=lambda n: _holds(drained(draws, capacity, [1.0] * n, charging)[0]))
+
+
+def _charging(job: Job) -> Charging:
+    return Charging(job.chargers, job.charge_h * 60)
+
+
+def _holds(swaps: Sequence[Swap]) -> bool:
+    return all(swap.again <= swap.at for swap in swaps)
+
+
+@dataclass(frozen=True)
+class Spread:
+    """How sure it is: the share of days on which all lasts, and the minute until which it does on nine of ten."""
+
+    lasts: float
+    until: float
+    runs: int
+
+
+@dataclass(frozen=True)
+class Way:
+    """One way out where something gives out: what is done, and what then gives out first (None: nothing).
+
+    sessions: of another order, the two that change places.
+    """
+
+    code: str
+    unit: int | None
+    count: float
+    gives_out: float | None
+    sessions: tuple[int, ...] = ()
+
+
+@dataclass(frozen=True, eq=False)
+class DayPlan:
+    """The day: its turns, every unit's charges, what gives out first, and ways out."""
+
+    job: Job
+    shelf: Shelf
+    turns: tuple[Turn, ...]
+    units: tuple[Lasting, ...]
+    ways: tuple[Way, ...]
+
+    @property
+    def table(self) -> UnitTable:
+        """Its units as arrays, at the usual meter's constant."""
+        return self.shelf.table
+
+    @property
+    def gives_out(self) -> float | None:
+        """When the first unit gives out [minutes from midnight]; None where all last."""
+        return min((one.gives_out for one in self.units if one.gives_out is not None), default=None)
+
+    @property
+    def ends(self) -> float:
+        """When the last turn is over."""
+        return max((turn.end for turn in self.turns), default=minutes_of(self.job.begins))
+
+
+def day_plan(
+    file: JobFile, shelf: Shelf, step: Step = "third", avoid: Sequence[MethodKind] = (), ways: bool = True
+) -> DayPlan:
+    """A job's day as it would run without surprises."""
+    shelf = day_shelf(file, shelf)
+    turns = turns_of(file, shelf, step, avoid)
+    units = tuple(_lastings(turns, shelf, file))
+    pauses = _pauses(turns, units, file.job)
+    if any(pauses):
+        turns = turns_of(file, shelf, step, avoid, pauses)
+        units = tuple(_lastings(turns, shelf, file))
+    plan = DayPlan(file.job, shelf, tuple(turns), units, ())
+    if not ways or plan.gives_out is None:
+        return plan
+    return replace(plan, ways=tuple(_ways(file, plan, step, avoid)))
+
+
+def _pauses(turns: Sequence[Turn], units: Sequence[Lasting], job: Job) -> list[float]:
+    """Minutes that changing batteries takes in each turn; those that give out and stay so are not waited for."""
+    swaps = [swap.at for one in units for swap in one.swaps if swap.again <= swap.at]
+    return [job.swap_min * sum(turn.ready <= at <= turn.end for at in swaps) for turn in turns]
+
+
+def units_used(turns: Sequence[Turn]) -> list[int]:
+    """The units that work in the day, by place."""
+    return sorted({work.unit for turn in turns for stretch in turn.stretches for work in stretch.work})
+
+
+def _lastings(turns: Sequence[Turn], shelf: Shelf, file: JobFile) -> list[Lasting]:
+    """Every unit's day. Batteries of the shelf are given out once: each unit takes the best that fit it until its day
+    is covered, and at least one."""
+    out, left = [], list(file.batteries)
+    for unit in units_used(turns):
+        supply = next(w.supply for t in turns for s in t.stretches for w in s.work if w.unit == unit)
+        one = shelf.units[unit]
+        capacity, said = capacity_of(one, supply, file.job), file.job.charges_of(shelf.ids[unit], one.name)
+        sizes = [1.0] * (said or 0)
+        fitting = sorted(file.batteries_for(one.name, supply.name if supply else ""), key=lambda own: -own.holds)
+        if said is None:
+            taken: list[Battery] = []
+            for own in fitting:
+                there = lasting(turns, unit, capacity, [each.holds for each in taken], file.job)
+                if own in left and (not taken or there.gives_out is not None):
+                    taken.append(own)
+                    left.remove(own)
+            sizes = [each.holds for each in taken]
+        out.append(lasting(turns, unit, capacity, sizes, file.job))
+    return out
+
+
+def _ways(file: JobFile, plan: DayPlan, step: Step, avoid: Sequence[MethodKind]) -> list[Way]:
+    """More charges, a charger, a higher ISO, a second unit, another order: each with what it comes to."""
+    job, out = plan.job, list[Way]()
+    short = [one for one in plan.units if one.gives_out is not None]
+    for one in short:
+        out.append(Way("charges", one.unit, one.wanted - one.charges, _with_charges(plan, one, one.wanted).gives_out))
+    if not job.chargers:
+        charging = job.model_copy(update={"chargers": 1})
+        outs = [lasting(plan.turns, one.unit, one.capacity, one.sizes, charging).gives_out for one in plan.units]
+        out.append(Way("charger", None, 1, min((at for at in outs if at is not None), default=None)))
+    for times in (2.0, 4.0):
+        higher = day_plan(with_iso(file, times), plan.shelf, step, avoid, ways=False)
+        out.append(Way("iso", None, times, higher.gives_out))
+    for one in short:
+        beside = day_plan(_with_second(file, plan, one.unit), plan.shelf, step, avoid, ways=False)
+        out.append(Way("second", one.unit, 1, beside.gives_out))
+    out += _orders(file, plan, step, avoid)
+    return out
+
+
+def _with_second(file: JobFile, plan: DayPlan, unit: int) -> JobFile:
+    """The job with one more of a unit, fed alike, at every light where it stands: each then gives so much less."""
+    stands = {
+        (turn.session.setup, work.light)
+        for turn in plan.turns
+        for stretch in turn.stretches
+        for work in stretch.work
+        if work.unit == unit
+    }
+    setups = []
+    for one in file.setups:
+        lights = list(one.setup.lights)
+        for at, light in enumerate(lights):
+            if (one.id, at) in stands and light.heads < MOST_HEADS:
+                lights[at] = light.model_copy(update={"heads": light.heads + 1})
+        setups.append(one.model_copy(update={"setup": one.setup.model_copy(update={"lights": tuple(lights)})}))
+    key, own = plan.table.ids[unit], next(one for one in plan.units if one.unit == unit)
+    picked = tuple(
+        one.model_copy(update={"count": one.count + 1}) if one.unit == key else one for one in file.job.picked
+    )
+    job, batteries = file.job.model_copy(update={"picked": picked}), file.batteries
+    name, supply = plan.table.units[unit].name, supply_of(plan.table.units[unit], None)
+    if file.job.charges_of(key, name) is None:
+        batteries += tuple(file.batteries_for(name, supply.name if supply else ""))
+    else:
+        more = own.charges + max(1, own.charges // own.heads)  # as many as each head has
+        said = Batteries.model_construct(unit=key, name=name, charges=more)
+        others = tuple(one for one in file.job.batteries if key != one.unit and one.name != name)
+        job = job.model_copy(update={"batteries": (said, *others)})
+    return file.model_copy(update={"setups": tuple(setups), "job": job, "batteries": batteries})
+
+
+def _orders(file: JobFile, plan: DayPlan, step: Step, avoid: Sequence[MethodKind]) -> list[Way]:
+    """The best of the orders in which two sessions, neither at a time of its own, change places; none where the order
+    helps nothing."""
+    sessions, first = file.job.sessions, plan.gives_out
+    movable = [at for at, session in enumerate(sessions) if session.start is None]
+    pairs = islice(combinations(movable, 2), MOST_ORDERS)
+    best: Way | None = None
+    for a, b in pairs:
+        turned = list(sessions)
+        turned[a], turned[b] = turned[b], turned[a]
+        there = file.model_copy(update={"job": file.job.model_copy(update={"sessions": tuple(turned)})})
+        out = day_plan(there, plan.shelf, step, avoid, ways=False).gives_out
+        if best is None or (out or math.inf) > (best.gives_out or math.inf):
+            best = Way("order", None, 1, out, (a, b))
+    later = best is not None and first is not None and (best.gives_out or math.inf) > first
+    return [best] if best is not None and later else []
+
+
+def _with_charges(plan: DayPlan, one: Lasting, charges: int) -> Lasting:
+    more = [1.0] * max(0, charges - len(one.sizes))
+    return lasting(plan.turns, one.unit, one.capacity, [*one.sizes, *more], plan.job)
+
+
+def spread_of(plan: DayPlan, runs: int = RUNS, seed: int = SEED) -> Spread:
+    """The day over and over: frames a session, the light and the cells differ; the same for the same seed."""
+    dice = np.random.default_rng(seed)
+    frames = np.maximum(0.05, 1 + SD_FRAMES * dice.standard_normal((runs, len(plan.turns))))
+    power = SD_POWER * dice.standard_normal(runs)
+    cells = np.maximum(0.2, 1 + SD_CELLS * dice.standard_normal((runs, len(plan.units))))
+    outs = np.full(runs, np.inf)
+    charging = _charging(plan.job)
+    for at, one in enumerate(plan.units):
+        if math.isfinite(one.capacity) and runs:
+            capacity = one.capacity * cells[:, at]
+            starts, ends, full = _draws_of_runs(plan.turns, one, capacity, frames, power)
+            outs = np.minimum(outs, first_outs(starts, ends, full, capacity, one.sizes, charging))
+    until = float(np.sort(outs)[math.floor((1 - SURE) * runs)]) if runs else math.inf
+    return Spread(float(np.mean(np.isinf(outs))), min(until, plan.ends), runs)
+
+
+def _draws_of_runs(
+    turns: Sequence[Turn], one: Lasting, capacity: Floats, frames: Floats, power: Floats
+) -> tuple[Floats, Floats, Floats]:
+    """(from, to [minutes] of each stretch in which a unit works; full flashes that its heads then take, of shape (runs,
+    stretches, heads), the most first). capacity, power (runs,); frames (runs, turns): so many times as many."""
+    starts, ends, full = list[float](), list[float](), list[Floats]()
+    for at, turn in enumerate(turns):
+        for stretch in turn.stretches:
+            drains = [
+                frames[:, at] * work.flashes * battery.drained(np.minimum(1.0, 2.0 ** (power - work.below_full)))
+                for work in stretch.work
+                if work.unit == one.unit
+                for _ in range(work.heads)
+            ]
+            if not drains:
+                continue
+            heads = np.zeros((len(power), one.heads))
+            heads[:, : len(drains)] = -np.sort(-np.array(drains).T) + (_idle(stretch) * capacity)[:, None]
+            starts.append(stretch.start)
+            ends.append(stretch.end)
+            full.append(heads)
+    return np.array(starts), np.array(ends), np.array(full).reshape(len(starts), len(power), one.heads).swapaxes(0, 1)

@@ -1,0 +1,246 @@
+"""The turns of a day: when each setup is shot, by which units, at what power, hour by hour; and what it takes."""
+
+import math
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from ...kit.power import PowerSupply, SupplyKind
+from ...kit.shelf import Shelf
+from ...kit.table import UnitTable
+from ...kit.unit import Unit
+from ...physics import battery
+from ...physics.scales import Step
+from ...scene.job import Job, JobFile, Session
+from ...scene.seen import MethodKind
+from ...scene.setup import Setup
+from ..camera.remark import Remark, remark
+from ..light.advice import chosen_method, unit_for
+from ..light.reach import BLOCKED, SHORT, TOO_BRIGHT, Solved
+from .hours import WHOLE_DAY_MIN, at_minutes, follows_sun, minutes_of
+from .worked_out import solved_on, with_copies
+
+SLICE_MIN = 60.0  # the light is looked at anew after so long
+CADENCE_S = 3.0  # between two frames of a person who is directed, from memory
+TURNOVER_MIN = 1.0  # from one person to the next, from memory
+MOST_FRAMES = 1_000_000  # in one session
+MOST_MIN = 3 * WHOLE_DAY_MIN  # a day that runs on is followed for so long
+
+
+@dataclass(frozen=True)
+class Work:
+    """One unit at one light in a stretch of a session.
+
+    drain: what all its flashes take from the charge [full flashes]. every_s: from one flash to the next. rest_s: what
+    heat adds. missed: stops that it is short of, or too bright by; 0 where it reaches.
+    """
+
+    light: int
+    unit: int
+    heads: int
+    below_full: float
+    flashes: float
+    drain: float
+    recycle_s: float
+    every_s: float
+    rest_s: float
+    missed: float
+    supply: PowerSupply | None
+
+
+@dataclass(frozen=True)
+class Stretch:
+    """A part of a session under one light: minutes of the day, the method, and what every unit does."""
+
+    start: float
+    end: float
+    solved: Solved
+    kind: MethodKind
+    work: tuple[Work, ...]
+
+
+@dataclass(frozen=True)
+class Turn:
+    """A session as it runs, in minutes from the midnight before the day; past the next one they run on.
+
+    start: it is set up; ready: the first frame.
+    """
+
+    session: Session
+    setup: Setup
+    start: float
+    ready: float
+    end: float
+    stretches: tuple[Stretch, ...]
+    wrong: tuple[Remark, ...]
+
+
+def day_shelf(file: JobFile, shelf: Shelf) -> Shelf:
+    """The units that a day can draw on: those picked, else the whole shelf; and those that lights have taken."""
+    picked = sorted(picked_of(file.job, shelf))
+    if picked:
+        shelf = shelf.only(picked)
+    return with_copies(shelf, (one.setup for one in file.setups))
+
+
+def turns_of(
+    file: JobFile,
+    shelf: Shelf,
+    step: Step = "third",
+    avoid: Sequence[MethodKind] = (),
+    pauses: Sequence[float] = (),
+) -> list[Turn]:
+    """The sessions one after the other: each begins when it is said to, else when the one before has ended.
+
+    shelf: the units of the day (see `day_shelf`). pauses: minutes that each takes longer, for batteries to be changed.
+    Where the day runs late, a session whose time has passed begins as soon as it can.
+    """
+    found, now = list[Turn](), minutes_of(file.job.begins) + file.job.late_min
+    for at, (session, setup) in enumerate(file.turns()):
+        turn = _turn(file.job, session, setup, now, shelf, step, avoid)
+        if pauses:
+            turn = replace(turn, end=turn.end + pauses[at])
+        found.append(turn)
+        now = max(now, turn.end)
+    return found
+
+
+def _turn(
+    job: Job, session: Session, setup: Setup, now: float, shelf: Shelf, step: Step, avoid: Sequence[MethodKind]
+) -> Turn:
+    start, wrong = now, list[Remark]()
+    if session.start is not None:
+        start = minutes_of(session.start)
+        if start < minutes_of(job.begins) and now - start > WHOLE_DAY_MIN / 2:  # 00:30 of an evening: the next day's
+            start += WHOLE_DAY_MIN
+        if start < now and job.late_min:
+            start = now
+        elif start < now:
+            wrong.append(remark("overlaps", minutes=now - start))
+    ready = start + session.change_min
+    if session.frames > MOST_FRAMES:
+        wrong.append(remark("too_many_frames", frames=session.frames, most=MOST_FRAMES))
+        return Turn(session, setup, start, ready, ready, (), tuple(wrong))
+    stretches = tuple(_stretches(job, session, setup, ready, shelf, step, avoid))
+    if not stretches:
+        wrong.append(remark("no_method"))
+    end = stretches[-1].end if stretches else ready
+    if end >= MOST_MIN:
+        wrong.append(remark("too_long", days=int(MOST_MIN // WHOLE_DAY_MIN)))
+    return Turn(session, setup, start, ready, end, stretches, tuple(wrong))
+
+
+def _stretches(
+    job: Job, session: Session, setup: Setup, ready: float, shelf: Shelf, step: Step, avoid: Sequence[MethodKind]
+) -> Iterator[Stretch]:
+    """The session in stretches of an hour, its people shared out by the time each takes there."""
+    left, now = float(session.people), ready
+    while left > 1e-9 and now < MOST_MIN:
+        there = at_minutes(setup, now) if follows_sun(setup.ambient) else setup
+        solved = solved_on(there, shelf, step, avoid)
+        if not solved.kinds:
+            return
+        kind = chosen_method(solved, avoid)
+        units = units_at(solved, kind, job)
+        each = minutes_each(session, solved, kind, units)
+        people = min(left, SLICE_MIN / each) if follows_sun(setup.ambient) else left
+        work = tuple(_works(session, solved, kind, units, people, each))
+        rest = max((one.rest_s for one in work), default=0.0) / 60
+        end = now + people * each + rest
+        yield Stretch(now, end, solved, kind, work)
+        left, now = left - people, end
+
+
+def minutes_each(session: Session, solved: Solved, kind: MethodKind, units: Sequence[int | None]) -> float:
+    """Minutes that one person takes: as said, else by cadence and the slowest unit's recycle time."""
+    if session.minutes_each is not None:
+        return session.minutes_each
+    waits = [CADENCE_S]
+    for light, unit in enumerate(units):
+        if unit is not None:
+            wait = float(solved.reach(kind, light).recycle_s[unit])
+            waits.append(0.0 if math.isnan(wait) else wait)
+    return TURNOVER_MIN + session.frames_each * (1 + session.tests) * max(waits) / 60
+
+
+def units_at(solved: Solved, kind: MethodKind, job: Job) -> tuple[int | None, ...]:
+    """The unit of every light that is on: the one taken; else, of those that go along (of the shelf where none is
+    picked), the one to compare by, each only as often as it is there."""
+    table = solved.table
+    left = picked_of(job, table)
+    out: list[int | None] = []
+    for at, light in enumerate(solved.setup.lights):
+        reach = solved.reach(kind, at)
+        unit = reach.taken if light.on else None
+        if light.on and unit is None:
+            unit = _among(reach.able, reach.spare, reach.reaches, table.weight_g, left) if left else unit_for(reach)
+        if unit is not None and unit in left:
+            left[unit] -= light.heads
+        out.append(unit)
+    return tuple(out)
+
+
+def picked_of(job: Job, shelf: Shelf | UnitTable) -> dict[int, int]:
+    """How many of each unit go along, by its place on the shelf; what is no longer there is left out."""
+    out: dict[int, int] = {}
+    for one in job.picked:
+        place = shelf.place_of(one.unit)
+        place = shelf.place_of(None, one.name) if place is None else place
+        if place is not None:
+            out[place] = out.get(place, 0) + one.count
+    return out
+
+
+def _among(
+    able: np.ndarray, spare: np.ndarray, reaches: np.ndarray, weight: np.ndarray, left: dict[int, int]
+) -> int | None:
+    """Of the units that are left, the lightest that reaches; else the one with most in hand."""
+    there = [unit for unit, count in left.items() if count > 0 and able[unit]]
+    good = [unit for unit in there if reaches[unit]]
+    if good:
+        return min(good, key=lambda unit: float(np.nan_to_num(weight[unit], nan=np.inf)))
+    return max(there, key=lambda unit: float(spare[unit]), default=None)
+
+
+def _works(
+    session: Session, solved: Solved, kind: MethodKind, units: Sequence[int | None], people: float, each: float
+) -> Iterator[Work]:
+    frames = people * session.frames_each * (1 + session.tests)
+    every = people * each * 60 / frames
+    for light, unit in enumerate(units):
+        if unit is None:
+            continue
+        reach, own = solved.reach(kind, light), solved.setup.lights[light]
+        power = float(reach.power[unit])
+        flashes = frames * own.pops
+        heat = solved.table.units[unit].heat
+        rest = 0.0
+        if heat is not None:
+            load = power * (heat.hss_times if kind == "hss" else 1.0)
+            rest = battery.heat_wait_s(flashes, every / own.pops, load, heat.full_flashes, heat.rest_s)
+        verdict = str(reach.verdict[unit])
+        wrong = {SHORT: -float(reach.spare[unit]), TOO_BRIGHT: float(reach.too_bright[unit]), BLOCKED: math.inf}
+        yield Work(
+            light, unit, own.heads, float(reach.below_full[unit]), flashes, flashes * float(battery.drained(power)),
+            float(reach.recycle_s[unit]), every, rest, wrong.get(verdict, 0.0),
+            supply_of(solved.table.units[unit], own.power_supply or solved.setup.power_supply),
+        )  # fmt: skip
+
+
+def supply_of(unit: Unit, kind: SupplyKind | None) -> PowerSupply | None:
+    """What feeds a unit: the kind asked for where it has it, else its usual one; None where it has none."""
+    found = next((one for one in unit.power_supplies if one.kind == kind), None)
+    return found or next(iter(unit.power_supplies), None)
+
+
+def with_iso(file: JobFile, times: float) -> JobFile:
+    """The job with every setup's ISO so many times as high, where its body and its limits allow."""
+    out = []
+    for one in file.setups:
+        aim, (_, highest) = one.setup.aim, one.setup.iso_range
+        iso = aim.iso * times
+        free = not one.setup.fixed.iso and iso <= highest
+        aim = aim.model_copy(update={"iso": iso if free else aim.iso})
+        out.append(one.model_copy(update={"setup": one.setup.model_copy(update={"aim": aim})}))
+    return file.model_copy(update={"setups": tuple(out)})

@@ -1,0 +1,268 @@
+"""Placing: from each light to each receiver, how far it is, how far off the head's axis, and what share reaches it.
+
+The subject stands at 0; x to the camera's right, y away from the camera, z up [m]. The list of receivers is open: the
+sides and the edge of the subject, the background, and in a group the ends of its row and the last row.
+"""
+
+import math
+from dataclasses import dataclass
+from functools import cached_property, lru_cache
+from typing import NamedTuple
+
+import numpy as np
+
+from ...kit.modifier import Modifier
+from ...physics import falloff, group, placing, sides
+from ...physics.arrays import Floats
+from ...physics.beam import REFERENCE_ZOOM_MM, horizontal_deg
+from ...scene.light import Light, Side
+from ...scene.setup import Setup
+from ...scene.stage import Stage, Surface
+
+ALONE = ("lit", "shadow", "background", "edge")
+GROUP = (*ALONE, "left", "right", "far")
+LIT, SHADOW, BACKGROUND, EDGE = range(4)  # places of the receivers on their axis
+SIDES: dict[Side, tuple[str, ...]] = {
+    "lit": ("lit", "background", "left", "right", "far"),
+    "shadow": ("shadow", "background"),
+    "both": ("lit", "shadow", "background", "left", "right", "far"),
+    "none": ("edge",),
+}
+BEAM_DEG = {"grid": 30.0, "reflector": 65.0, "dish": 80.0}  # full angle at which a stop is lost, from memory
+EVEN = frozenset({"dome", "bounce"})  # these send their light all round
+EXTENDED = 1 / 3  # of the beam of the zoomed head behind it: what an extender leaves, from memory
+BARE_M = 0.06  # width of a bare head
+NO_SHARE_STOPS = -12.0  # a share smaller than this is none
+FARTHEST_M = 1e6  # a background that is nowhere is as far as this
+
+
+class Point(NamedTuple):
+    """A place on the stage [m]."""
+
+    x: float
+    y: float
+    z: float
+
+
+@dataclass(frozen=True, eq=False)
+class Placing:
+    """Every light against every receiver; arrays of shape (lights, receivers)."""
+
+    receivers: tuple[str, ...]
+    metres: Floats
+    off_stops: Floats  # lost off the head's axis
+    share: Floats  # of the light, were it on: 0 where it does not reach
+    own: tuple[int, ...]  # the receiver that each light is there for
+    setup: Setup
+    lit_right: bool  # whether the lit side is the one to the camera's right
+
+    @cached_property
+    def at(self) -> tuple[Point, ...]:
+        """Where the lights stand."""
+        return tuple(point_of(light, self.setup) for light in self.setup.lights)
+
+    @property
+    def side_stops(self) -> Floats:
+        """What each receiver has of a light by the side it comes from [stops]; not less than NO_SHARE_STOPS."""
+        return np.asarray(np.log2(np.maximum(self.share, 2**NO_SHARE_STOPS)))
+
+
+def behind_m(setup: Setup) -> float:
+    """How far the background is behind the subject [m]; infinite where that is not said."""
+    lens = setup.aim.lens
+    return lens.background_m - lens.subject_m if lens else math.inf
+
+
+def receivers_of(setup: Setup) -> dict[str, Point]:
+    """Where the receivers are; those of a group only where there is one."""
+    stage = setup.stage
+    face = stage.face_m
+    subject = Point(0.0, 0.0, face)
+    found = dict.fromkeys(ALONE, subject) | {"background": Point(0.0, min(behind_m(setup), FARTHEST_M), face)}
+    if stage.kind == "group":
+        half = stage.width_m / 2
+        found |= {"left": Point(-half, 0, face), "right": Point(half, 0, face), "far": Point(0, stage.depth_m, face)}
+    return found
+
+
+def point_of(light: Light, setup: Setup) -> Point:
+    """Where a light stands; one without a place stands towards the camera, at the height of the face."""
+    face = setup.stage.face_m
+    height = light.position.height_m if light.position else face
+    level = math.sqrt(max(0.0, light.distance_m**2 - (height - face) ** 2))
+    turned = math.radians(light.position.bearing_deg) if light.position else 0.0
+    start = min(behind_m(setup), FARTHEST_M) if light.role == "background" else 0.0
+    return Point(level * math.sin(turned), start - level * math.cos(turned), height)
+
+
+def placing_of(setup: Setup, sun: tuple[float, float] | None = None, right: bool | None = None) -> Placing:
+    """The placing of a setup. sun: (elevation, bearing) [degrees] where it is known; right: see `lit_right`."""
+    right = lit_right(setup, sun) if right is None else right
+    if setup.stage.kind != "group" and not any(light.position for light in setup.lights):
+        return _unplaced(setup, right)
+    points = receivers_of(setup)
+    names = tuple(points)
+    at = tuple(point_of(light, setup) for light in setup.lights)
+    shape = (len(setup.lights), len(names))
+    metres, off, share = np.empty(shape), np.zeros(shape), np.empty(shape)
+    for row, light in enumerate(setup.lights):
+        metres[row] = _metres(light, at[row], points, setup)
+        share[row] = _shares(light, names, setup.stage, right)
+        if light.position is not None or len(names) > len(ALONE):
+            off[row] = _off_stops(light, at[row], points)
+    share[off <= NO_SHARE_STOPS] = 0.0
+    own = tuple(own_receiver(light, share[row], setup.stage) for row, light in enumerate(setup.lights))
+    return Placing(names, metres, off, share, own, setup, right)
+
+
+def bounced_off(light: Light, stage: Stage) -> Surface | None:
+    """The surface that a light is bounced off, where it is known how far that is; None for one that goes straight."""
+    if light.modifier is None or light.modifier.kind != "bounce":
+        return None
+    surface: Surface = light.position.bounces_off if light.position else "ceiling"
+    return surface if stage.wall_m(surface) is not None else None
+
+
+def metres_for(light: Light, stage: Stage, more: float) -> float:
+    """Distance [m] at which a light gives so many stops more than where it stands; NaN where it never does.
+
+    Of one that is bounced, by inverse square: the way over the ceiling or wall makes it less.
+    """
+    face = light.modifier.face if light.modifier else None
+    if face is None or bounced_off(light, stage):
+        return float(falloff.distance_where(more, light.distance_m))
+    return float(falloff.distance_where(more, light.distance_m, face.width_m, face.rectangle_height_m))
+
+
+def _bearing_deg(light: Light, stage: Stage) -> float:
+    """Where a light comes from, as seen from the subject: off a wall, from its mirror image."""
+    assert light.position is not None
+    surface = bounced_off(light, stage)
+    if surface is None or surface == "ceiling":
+        return light.position.bearing_deg
+    away = stage.wall_m(surface) or 0.0
+    turned = math.radians(light.position.bearing_deg)
+    x, y = light.distance_m * math.sin(turned), light.distance_m * math.cos(turned)
+    image = 2 * away - x if surface == "right" else -2 * away - x
+    return math.degrees(math.atan2(image, y))
+
+
+def _unplaced(setup: Setup, right: bool) -> Placing:
+    """Where no light has a place: each on a line with subject and background, reaching the sides it is said to."""
+    behind = behind_m(setup)
+    metres = np.array(
+        [
+            (light.distance_m, light.distance_m, light.distance_m + (behind if light.role != "background" else 0.0),
+             light.distance_m)
+            for light in setup.lights
+        ]
+    )  # fmt: skip
+    share = np.array([_shares(light, ALONE, setup.stage, right) for light in setup.lights])
+    own = tuple(own_receiver(light, share[row], setup.stage) for row, light in enumerate(setup.lights))
+    return Placing(ALONE, metres, np.zeros_like(metres), share, own, setup, right)
+
+
+def lit_right(setup: Setup, sun: tuple[float, float] | None) -> bool:
+    """Which side is the lit one: the key's where its place is said, else the sun's, else that of a fill; else the
+    camera's right."""
+    stage = setup.stage
+    bearings = [
+        (light.role, _bearing_deg(light, stage))
+        for light in setup.lights
+        if light.on and light.position and light.role in ("key", "fill")
+    ]
+    bearing = next((deg for role, deg in bearings if role == "key"), None)
+    if bearing is None and sun is not None and stage.camera_looks_deg is not None and setup.ambient.subject == "sun":
+        bearing = placing.sun_bearing_deg(sun[1], stage.camera_looks_deg)
+    if bearing is None:
+        bearing = bearings[0][1] if bearings else 0.0
+    return sides.wrapped_deg(bearing - stage.facing_deg) >= 0
+
+
+def own_receiver(light: Light, share: Floats, stage: Stage) -> int:
+    """The receiver that a light is there for, by its role and the shares that reach each; in a group the key is there
+    for the end where the person stands who matters most."""
+    if light.role == "background":
+        return BACKGROUND
+    if light.role == "key" and stage.kind == "group" and stage.favoured != "none":
+        return GROUP.index(stage.favoured)
+    if light.position is None:
+        return EDGE if light.sides == "none" else SHADOW if light.sides == "shadow" else LIT
+    if light.role == "rim" and share[EDGE] > 0:
+        return EDGE
+    return SHADOW if share[SHADOW] > share[LIT] and light.role != "key" else LIT
+
+
+def _metres(light: Light, at: Point, points: dict[str, Point], setup: Setup) -> list[float]:
+    out = []
+    for name, point in points.items():
+        if name in ("lit", "shadow", "edge") or (name == "background" and light.role == "background"):
+            out.append(light.distance_m)
+        elif name == "background" and light.position is None:
+            out.append(light.distance_m + behind_m(setup))
+        else:
+            out.append(max(0.05, math.dist(at, point)))
+    return out
+
+
+def _shares(light: Light, names: tuple[str, ...], stage: Stage, right: bool) -> list[float]:
+    if light.role == "background":
+        return [float(name == "background") for name in names]
+    if light.position is None:
+        return [float(name in SIDES[light.sides]) for name in names]
+    bearing = float(sides.wrapped_deg(_bearing_deg(light, stage) - stage.facing_deg))
+    near, far = float(sides.near_share(bearing)), float(sides.far_share(bearing))
+    lit, shadow = (near, far) if (bearing >= 0) == right else (far, near)
+    known = {"lit": lit, "shadow": shadow, "edge": float(sides.edge_share(bearing)), "background": 1.0}
+    return [known.get(name, lit) for name in names]
+
+
+def _axis(light: Light, at: Point, target: Point) -> Point:
+    """Where a light's head points: at its target, turned and tilted off it. Of length 1."""
+    x, y, z = target.x - at.x, target.y - at.y, target.z - at.z
+    turn, lift = math.atan2(x, y), math.atan2(z, math.hypot(x, y))
+    if light.position is not None:
+        turn += math.radians(light.position.turn_deg)
+        lift += math.radians(light.position.tilt_deg)
+    return Point(math.sin(turn) * math.cos(lift), math.cos(turn) * math.cos(lift), math.sin(lift))
+
+
+def _off_stops(light: Light, at: Point, points: dict[str, Point]) -> list[float]:
+    axis = _axis(light, at, points["background"] if light.role == "background" else points["lit"])
+    beam, known, out = beam_of(light), dict[Point, float](), []
+    for point in points.values():
+        if point not in known:
+            way = (point.x - at.x, point.y - at.y, point.z - at.z)
+            long = math.hypot(*way)
+            cosine = sum(a * b for a, b in zip(way, axis, strict=True)) / long if long else 1.0
+            known[point] = off_axis_stops(beam, math.degrees(math.acos(min(1.0, max(-1.0, cosine)))))
+        out.append(known[point])
+    return out
+
+
+def off_axis_stops(beam: float, off_deg: float) -> float:
+    """Lost so far off the axis of a head [stops]: beyond a beam, or by a face's cosine; NO_SHARE_STOPS at the most."""
+    if math.isinf(beam):
+        return 0.0
+    if off_deg >= 90:
+        return NO_SHARE_STOPS
+    lost = float(group.off_axis(off_deg, beam)) if beam > 0 else math.log2(math.cos(math.radians(off_deg)))
+    return max(lost, NO_SHARE_STOPS)
+
+
+@lru_cache(maxsize=256)
+def _bare_deg(zoom_mm: float) -> float:
+    return float(horizontal_deg(zoom_mm))
+
+
+def beam_of(light: Light) -> float:
+    """Horizontal angle of a light's beam [degrees]; 0: a bright face, by its cosine; infinite: all round."""
+    mod: Modifier | None = light.modifier
+    bare = _bare_deg(light.zoom_mm or REFERENCE_ZOOM_MM)
+    if mod is None:
+        return bare
+    if mod.kind in EVEN:
+        return math.inf
+    if mod.kind == "extender":
+        return bare * EXTENDED
+    return BEAM_DEG.get(mod.kind, 0.0 if mod.face else bare)

@@ -1,0 +1,256 @@
+"""What goes wrong with lights in their places: in the frame, uneven, badly aimed, badly held; and what can hurt."""
+
+import math
+from collections.abc import Iterator
+
+import numpy as np
+
+from ...physics import group, placing, stand
+from ...physics.sides import wrapped_deg
+from ...physics.tone import LIGHT_SKIN
+from ...scene.light import Light
+from ...scene.seen import MethodKind
+from ...scene.setup import Setup
+from ..camera.remark import Remark, remark
+from ..light.levels import Level
+from ..light.link import breaks_of
+from ..light.placing import EDGE, LIT, SHADOW, beam_of
+from ..light.reach import Solved
+from .above import in_frame, shadow_of, sun_of
+from .picture import camera_m, frame_mm
+
+EVEN_STOPS = 1 / 3  # unevenness that is worth a word; common practice
+RED_EYE_DEG = 2.5  # an angle of flash to lens under which eyes shine, from memory
+NEAR_EYES_M = 0.6  # a flash this near to eyes is too near, from memory
+SHOE_M = 0.12  # of a flash on the shoe from the lens, from memory
+NARROW_DEG = 15.0  # a beam that has to be aimed with care
+AIM_OFF_DEG = 2.0  # what a head is off without being noticed, from memory
+IN_FRONT_DEG = 70.0  # a sun this near to where the face looks is not behind it, nor the other way round
+SUNNY_EV = 13.0  # a light in which optical triggers see only a few metres, common practice
+SKIN_CLIPS = -math.log2(LIGHT_SKIN)  # stops over correct at which light skin clips
+NOSE_STOPS = -2.0  # an edge light this much under the key, or more, is seen on the nose; from memory
+STAND_FOOT_M, STAND_KG = 0.5, 4.0  # of a usual stand, from memory
+GUSTY_M_S = 5.5  # wind from which a modifier wants weight: a moderate breeze, Beaufort 4 (WMO)
+COUNTER_M = 0.5  # the short arm of a boom, from memory
+FRONTAL_DEG = 30.0  # a light this near to the camera's axis is to light all that the lens sees
+SIDE_HIDDEN_DEG = 20.0  # a face turned so far hides the cheek on the side it turns to, from memory
+OTHER_SIDE_DEG = 15.0  # a key this far to one side is not the one for the other end of a group, from memory
+ONE_DIAL = 0.2  # stops: powers nearer than this are one
+SUN_BURNS_DEG = 5.0  # a sun as high as this burns through a lens
+
+
+def stage_warnings(
+    solved: Solved, kind: MethodKind, units: tuple[int | None, ...], found: tuple[Level, ...]
+) -> Iterator[Remark]:
+    """What goes wrong with lights in such places, the gravest first; each once, where it can happen."""
+    setup, sun = solved.setup, sun_of(solved)
+    for light, spot in enumerate(setup.lights):
+        if not spot.on:
+            continue
+        at = solved.placing.at[light]
+        if spot.position is not None and setup.aim.lens is not None:
+            if spot.role != "background" and in_frame(setup, *at):
+                yield remark("light_in_frame", light=light)
+            shadow = shadow_of(setup, at, sun)
+            if shadow is not None and shadow.in_frame:
+                yield remark("shadow_in_frame", light=light, metres=math.dist(shadow.foot, shadow.tip))
+        unit = units[light]
+        for broken in breaks_of(setup, light, solved.table.units[unit], kind) if unit is not None else ():
+            yield remark("link_broken", light=light, wanted=broken.wanted, at=broken.at)
+        yield from _against_lens(setup, light, spot)
+        yield from _edge(solved, light, found)
+        yield from _aimed(setup, light, spot)
+        yield from _held(solved, light, spot, units[light])
+        if sun is not None and sun[1] > SUN_BURNS_DEG and spot.modifier and spot.modifier.kind == "extender":
+            yield remark("lens_in_sun", name=spot.modifier.name)
+        yield from _eyes(setup, spot, at)
+    yield from _cautions(solved)
+    yield from _favoured(setup)
+    yield from radio(solved, kind, units)
+    if setup.stage.kind == "group":
+        yield from _group(solved, found)
+    elif setup.stage.kind == "object":
+        yield from _flat(setup)
+
+
+def _against_lens(setup: Setup, light: int, spot: Light) -> Iterator[Remark]:
+    """A beam from about the camera's side that is narrower than what the lens sees of the subject's plane."""
+    lens, beam = setup.aim.lens, beam_of(spot)
+    if lens is None or spot.position is None or spot.role != "key" or abs(spot.position.bearing_deg) > FRONTAL_DEG:
+        return
+    field_m = frame_mm(setup)[0] / lens.focal_mm * lens.subject_m
+    wanted = float(group.across_deg(field_m, spot.distance_m))
+    if 0 < beam < wanted and setup.stage.kind != "group":
+        yield remark("beam_in_frame", light=light, beam=beam, wanted=wanted)
+
+
+def _eyes(setup: Setup, spot: Light, at: tuple[float, float, float]) -> Iterator[Remark]:
+    """A light so near the lens that eyes shine red, or like steel."""
+    bounced = spot.modifier is not None and spot.modifier.kind == "bounce"
+    if setup.stage.kind == "object" or spot.role == "background" or bounced:
+        return
+    if spot.position is not None:
+        apart = _lens_angle(setup, at)
+    elif setup.trigger == "shoe":
+        apart = float(placing.flash_to_lens_deg(SHOE_M, camera_m(setup)))
+    else:
+        return
+    if apart < RED_EYE_DEG:
+        yield remark("red_eye", deg=apart, apart_m=math.tan(math.radians(RED_EYE_DEG)) * camera_m(setup))
+
+
+def _lens_angle(setup: Setup, at: tuple[float, float, float]) -> float:
+    """Angle at the subject between a light and the lens [degrees]."""
+    face, (x, y, z) = setup.stage.face_m, at
+    away, up = -camera_m(setup), setup.stage.camera_height_m - face
+    apart = math.hypot(away, up) * max(1e-9, math.hypot(x, y, z - face))
+    return math.degrees(math.acos(min(1.0, max(-1.0, (away * y + up * (z - face)) / apart))))
+
+
+def _edge(solved: Solved, light: int, found: tuple[Level, ...]) -> Iterator[Remark]:
+    spot = solved.setup.lights[light]
+    if spot.role != "rim":
+        return
+    edge, key = found[EDGE], max(found[LIT].total, found[SHADOW].total)
+    nose = max(found[LIT].lights[light], found[SHADOW].lights[light])
+    if spot.position is not None and nose > key + NOSE_STOPS:
+        yield remark("edge_on_nose", light=light, stops=nose)
+    if edge.total > SKIN_CLIPS:
+        yield remark("edge_clips", over=edge.total - SKIN_CLIPS)
+
+
+def _aimed(setup: Setup, light: int, spot: Light) -> Iterator[Remark]:
+    beam = beam_of(spot)
+    if 0 < beam < NARROW_DEG:
+        yield remark(
+            "aim",
+            deg=AIM_OFF_DEG,
+            metres=float(placing.aim_error_m(AIM_OFF_DEG, spot.distance_m)),
+            beam=beam,
+            loss=-float(group.off_axis(AIM_OFF_DEG, beam)),
+        )
+
+
+def _held(solved: Solved, light: int, spot: Light, unit: int | None) -> Iterator[Remark]:
+    """Wind on what is in front of a light, and a boom's counterweight."""
+    wind, mod = solved.setup.stage.wind_m_s, spot.modifier
+    height = spot.position.height_m if spot.position else solved.setup.stage.face_m
+    if wind is not None and wind >= GUSTY_M_S and mod is not None and mod.face is not None:
+        face = mod.face
+        area = math.pi * face.width_m**2 / 4 if face.shape == "disc" else face.width_m * (face.rectangle_height_m or 0)
+        hollow = mod.kind in ("umbrella", "shoot_through")
+        force = float(stand.wind_force_n(wind, area, stand.CD_HOLLOW if hollow else stand.CD_FLAT))
+        weight = stand.ballast_kg(force, height, STAND_FOOT_M, STAND_KG)
+        if weight > 0:
+            yield remark("wind", name=mod.name, force_n=force, ballast_kg=weight, wind=wind)
+    arm = spot.position.boom_m if spot.position else 0.0
+    if arm and unit is not None:
+        own = solved.table.units[unit]
+        head = own.head_g if own.head_g is not None else float(solved.table.weight_g[unit])
+        grams = head + (mod.weight_g or 0 if mod else 0)
+        if not math.isnan(grams):
+            counter = stand.counterweight_kg(float(grams) / 1000, arm, COUNTER_M)
+            yield remark("boom", load_kg=float(grams) / 1000, arm_m=arm, counter_kg=counter, counter_m=COUNTER_M)
+
+
+def _cautions(solved: Solved) -> Iterator[Remark]:
+    """What can hurt, and what triggers do not see."""
+    setup = solved.setup
+    lights, sun = [light for light in setup.lights if light.on], sun_of(solved)
+    if sun is not None and setup.ambient.subject in ("sun", "back"):
+        off = abs(wrapped_deg(sun[0] - setup.stage.facing_deg))
+        if off < IN_FRONT_DEG if setup.ambient.subject == "back" else off > 180 - IN_FRONT_DEG:
+            yield remark("sun_elsewhere", deg=sun[0], front=setup.ambient.subject == "back")
+    nearest = min((light.distance_m for light in lights if light.role != "background"), default=math.inf)
+    if setup.stage.kind == "animal":
+        yield remark("wildlife")
+    elif setup.stage.kind != "object" and nearest < NEAR_EYES_M:
+        yield remark("near_eyes", metres=nearest)
+    if any(light.pops > 3 for light in lights):
+        yield remark("repeating")
+    if setup.trigger == "optical":
+        yield remark(
+            "optical", sun=setup.ambient.subject in ("sun", "back") and solved.ambient.background_ev > SUNNY_EV
+        )
+    panel = setup.ambient.panel
+    if setup.ambient.subject == "panel" and setup.aim.lens is not None:
+        corners = [(x, y) for x in (-panel.size_m / 2, panel.size_m / 2) for y in (-panel.size_m / 2, panel.size_m / 2)]
+        if any(in_frame(setup, x, y, panel.height_m) for x, y in corners):
+            yield remark("panel_in_frame", metres=panel.height_m)
+
+
+def _favoured(setup: Setup) -> Iterator[Remark]:
+    """Whether the side, or the person, that matters most is the one that is shown, and lit."""
+    stage, right = setup.stage, setup.stage.favoured == "right"
+    if stage.favoured == "none":
+        return
+    if stage.kind != "group" and stage.facing_deg * (1 if right else -1) > SIDE_HIDDEN_DEG:
+        yield remark("favoured_hidden", right=right, deg=abs(stage.facing_deg))
+    key = next((light for light in setup.lights if light.role == "key" and light.on and light.position), None)
+    if stage.kind == "group" and key is not None and key.position is not None:
+        bearing = float(wrapped_deg(key.position.bearing_deg))
+        if bearing * (1 if right else -1) < -OTHER_SIDE_DEG:
+            yield remark("favoured_far", right=right)
+
+
+def radio(solved: Solved, kind: MethodKind, units: tuple[int | None, ...]) -> Iterator[Remark]:
+    """Lights that listen on another channel than the first, and lights of one group that want different power."""
+    lights = solved.setup.lights
+    on = [at for at, light in enumerate(lights) if light.on]
+    said = [at for at in on if lights[at].channel is not None]
+    if solved.setup.trigger == "shoe" or len(on) < 2:
+        return
+    for at in said[1:]:
+        if lights[at].channel != lights[said[0]].channel:
+            yield remark("other_channel", light=at, channel=lights[at].channel, first=lights[said[0]].channel)
+    groups: dict[tuple[int | None, str], int] = {}
+    for at in on:
+        group_name, unit = lights[at].group.strip(), units[at]
+        if not group_name or unit is None:
+            continue
+        first = groups.setdefault((lights[at].channel, group_name), at)
+        other = units[first]
+        if first == at or other is None:
+            continue
+        mine, theirs = solved.reach(kind, at).below_full[unit], solved.reach(kind, first).below_full[other]
+        if lights[at].automatic != lights[first].automatic or abs(float(mine) - float(theirs)) > ONE_DIAL:
+            yield remark("one_group", light=at, first=first, group=group_name)
+
+
+def _flat(setup: Setup) -> Iterator[Remark]:
+    """How much darker the ends of what lies flat are, a table top say, by a small key."""
+    key = next((light for light in setup.lights if light.role == "key" and light.on), None)
+    if key is None:
+        return
+    ends = float(group.ends_fall(setup.stage.width_m, key.distance_m, group.FLAT))
+    if -ends > EVEN_STOPS:
+        metres = group.distance_for_ends(setup.stage.width_m, EVEN_STOPS, group.FLAT)
+        yield remark("flat_falls", stops=ends, metres=metres)
+
+
+def _group(solved: Solved, found: tuple[Level, ...]) -> Iterator[Remark]:
+    """Whether the lights cover a group, and how even it is; what would make it so."""
+    setup, stage = solved.setup, solved.setup.stage
+    key = next((light for light in setup.lights if light.role == "key" and light.on), None)
+    if key is None:
+        return
+    across, beam = float(group.across_deg(stage.width_m, key.distance_m)), beam_of(key)
+    if 0 < beam < across:
+        yield remark("group_uncovered", across=across, beam=beam)
+    totals = {level.receiver: level.total for level in found}
+    ends = min(totals["left"], totals["right"]) - totals["lit"]
+    if abs(ends) > EVEN_STOPS:
+        yield remark("ends_fall", stops=ends, metres=group.distance_for_ends(stage.width_m, EVEN_STOPS))
+    depth = totals["far"] - totals["lit"]
+    if -depth > EVEN_STOPS and stage.depth_m > 0:
+        yield remark("depth_falls", stops=depth, metres=group.distance_for_depth(stage.depth_m, EVEN_STOPS),
+                     crossed=_crossed(setup, key.distance_m))  # fmt: skip
+
+
+def _crossed(setup: Setup, distance_m: float) -> float:
+    """How uneven two lights make a group that are crossed, each from beside one end and aimed at the other [stops]."""
+    half, deep = setup.stage.width_m / 2, setup.stage.depth_m
+    lights = np.array([[-half, -distance_m], [half, -distance_m]])
+    people = np.array([[x, y] for x in np.linspace(-half, half, 9) for y in np.linspace(0, deep, 3)])
+    found = group.row_levels(people, lights, np.array([[half, deep], [-half, deep]]), 1e6)
+    return float(np.max(found) - np.min(found))
