@@ -81,6 +81,7 @@ $(STAMPS)/python: pyproject.toml requirements.lock
 	|| $(BIN)/pip install -q --disable-pip-version-check --no-compile -r requirements.lock
 	$(BIN)/uv pip install -q --python $(BIN)/python --no-deps -e . \
 	|| $(BIN)/pip install -q --disable-pip-version-check --no-deps -e .
+	$(BIN)/python bench/bytecode.py
 	@mkdir -p $(STAMPS) && touch $@
 
 # Node of the machine where it is new enough, and then Python is not waited for; else that of a Python package.

@@ -15,17 +15,22 @@
   import Conflict from './parts/Conflict.svelte'
   import Help from './parts/Help.svelte'
   import NotSaved from './parts/NotSaved.svelte'
+  import Failed from './parts/Failed.svelte'
   import SaveState from './parts/SaveState.svelte'
   import Settings from './parts/Settings.svelte'
-  import { address, routeOf } from './routes'
+  import { address } from './lib/addresses'
+  import { ROUTES, routeOf, type Route, type View } from './routes'
 
+  const OTHERS_MS = 1500
   let hash = $state(location.hash)
   let help = $state(false)
   let settings = $state(false)
   let ready = $state(false)
+  /** The view that stands here: the one asked for, or until that is loaded the one before it. */
+  let here = $state.raw<{ route: Route; view: View; props: object } | null>(null)
+  let missing = $state('')
 
   const shown = $derived(routeOf(hash))
-  const View = $derived(shown.route.view)
   /** What is not saved stays in sight, however far one scrolls. */
   const troubled = $derived(outbox.state === 'waiting' || outbox.state === 'aside')
   const inHand = $derived(bench.session?.id ?? setups.all[0]?.id)
@@ -48,10 +53,24 @@
     }
     bench.onsaved = () => history.later()
     bench.ontrouble = (sentence) => history.tell(sentence)
-    const [here] = await Promise.all([person.load(), setups.load(), history.look()])
-    ready = here
+    const [known] = await Promise.all([person.load(), setups.load(), history.look()])
+    ready = known
     if (!job.doc) void job.open()
   })
+
+  /** Load the view that the address asks for; the others follow, so that they are there without a network too. */
+  async function enter({ route, props }: typeof shown) {
+    try {
+      const { default: view } = await route.view()
+      if (shown.route === route) [here, missing] = [{ route, view, props }, '']
+    } catch {
+      missing = `${route.name} cannot be loaded: the server does not answer.`
+    }
+  }
+  $effect(() => void enter(shown))
+  onMount(
+    () => void setTimeout(() => ROUTES.forEach((route) => void route.view().catch(() => {})), OTHERS_MS),
+  )
 
   const choose = (change: Partial<Preferences>) => person.choose(change)
 
@@ -135,7 +154,11 @@
     </p>
   {/if}
   {#if ready}
-    <View {...shown.props} />
+    {#if missing}<Failed sentence={missing} again={() => enter(shown)} />{/if}
+    {#if here}
+      {@const props = here.route === shown.route ? shown.props : here.props}
+      <here.view {...props} />
+    {/if}
   {:else if person.trouble}
     <p role="alert" class="text-short font-semibold">{person.trouble} Reload the page to try again.</p>
   {:else}

@@ -3,7 +3,7 @@
   import { api, sentenceOf, type LaneDetail } from '../lib/api/client'
   import { signed } from '../lib/figures'
   import Dialog from '../parts/Dialog.svelte'
-  import { address } from '../routes'
+  import { address } from '../lib/addresses'
 
   let {
     setup,

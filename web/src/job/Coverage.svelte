@@ -4,7 +4,7 @@
   import { grams, signed } from '../lib/figures'
   import { job } from '../lib/job.svelte'
   import { person } from '../lib/person.svelte'
-  import { address } from '../routes'
+  import { address } from '../lib/addresses'
   import Chain from './Chain.svelte'
 
   let { board }: { board: BoardText } = $props()

@@ -4,7 +4,7 @@
   import { api } from '../lib/api/client'
   import { job } from '../lib/job.svelte'
   import { setups } from '../lib/setups.svelte'
-  import { address } from '../routes'
+  import { address } from '../lib/addresses'
 
   let { view }: { view: 'job' | 'day' | 'kit' | 'log' } = $props()
 

@@ -7,7 +7,7 @@
   import { job } from '../lib/job.svelte'
   import type { Known } from '../lib/setups.svelte'
   import { freshId } from '../lib/stamp'
-  import { address } from '../routes'
+  import { address } from '../lib/addresses'
 
   let { setups }: { setups: Known[] } = $props()
   const doc = $derived(job.doc!)

@@ -5,7 +5,7 @@
   import { job } from '../lib/job.svelte'
   import { setups, type Known } from '../lib/setups.svelte'
   import Begin from '../parts/Begin.svelte'
-  import { address } from '../routes'
+  import { address } from '../lib/addresses'
 
   let { own }: { own: Known[] } = $props()
   let beginning = $state(false)

@@ -1,7 +1,7 @@
 <!-- The channel sheet: setup by setup, who listens to whom, and what is wrong with it. -->
 <script lang="ts">
   import type { SheetText } from '../lib/api/client'
-  import { address } from '../routes'
+  import { address } from '../lib/addresses'
 
   let { sheets }: { sheets: SheetText[] } = $props()
   const wrong = $derived(sheets.filter((one) => one.wrong.length).length)

@@ -8,7 +8,7 @@
   import { Newest } from '../lib/newest'
   import { freshId, here } from '../lib/stamp'
   import { setups } from '../lib/setups.svelte'
-  import { address } from '../routes'
+  import { address } from '../lib/addresses'
   import SetLight from './SetLight.svelte'
   import Off from './Off.svelte'
 

@@ -4,7 +4,7 @@
   import { bench } from '../lib/bench.svelte'
   import { history } from '../lib/history.svelte'
   import { setups } from '../lib/setups.svelte'
-  import { address } from '../routes'
+  import { address } from '../lib/addresses'
   import Dialog from './Dialog.svelte'
 
   let {

@@ -4,7 +4,7 @@
   import { AWAY } from '../lib/reply'
   import { log } from '../lib/log.svelte'
   import { outbox } from '../lib/outbox.svelte'
-  import { address } from '../routes'
+  import { address } from '../lib/addresses'
   import Dialog from './Dialog.svelte'
 
   let open = $state(false)

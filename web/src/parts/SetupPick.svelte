@@ -5,7 +5,7 @@
   import { history } from '../lib/history.svelte'
   import type { SetupSession } from '../lib/session.svelte'
   import { setups } from '../lib/setups.svelte'
-  import { address } from '../routes'
+  import { address } from '../lib/addresses'
   import Begin from './Begin.svelte'
 
   let { session }: { session: SetupSession } = $props()

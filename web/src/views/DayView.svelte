@@ -12,7 +12,7 @@
   import JobPage from '../job/JobPage.svelte'
   import JobPick from '../job/JobPick.svelte'
   import Sessions from '../job/Sessions.svelte'
-  import { address } from '../routes'
+  import { address } from '../lib/addresses'
 
   let { id = '' }: { id?: string } = $props()
   let day = $state.raw<DayPlanText | null>(null)

@@ -15,7 +15,7 @@
   import Sessions from '../job/Sessions.svelte'
   import SetupsOf from '../job/SetupsOf.svelte'
 
-  import { address } from '../routes'
+  import { address } from '../lib/addresses'
 
   let { id = '' }: { id?: string } = $props()
   let board = $state.raw<BoardText | null>(null)

@@ -9,7 +9,7 @@
   import PackList from '../kit/PackList.svelte'
   import Phone from '../kit/Phone.svelte'
   import Preflight from '../kit/Preflight.svelte'
-  import { address } from '../routes'
+  import { address } from '../lib/addresses'
 
   let { id = '' }: { id?: string } = $props()
   let pack = $state.raw<PackText | null>(null)

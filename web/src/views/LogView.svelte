@@ -13,7 +13,7 @@
   import OnSet from '../log/OnSet.svelte'
   import Failed from '../parts/Failed.svelte'
   import TestFrame from '../log/TestFrame.svelte'
-  import { address } from '../routes'
+  import { address } from '../lib/addresses'
 
   let { id = '', setup = '' }: { id?: string; setup?: string } = $props()
   const own = $derived(setups.all.filter((one) => one.job_id === job.id))

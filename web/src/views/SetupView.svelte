@@ -15,7 +15,7 @@
   import SetupPick from '../parts/SetupPick.svelte'
   import StagePanel from '../stage/StagePanel.svelte'
   import Tools from '../parts/Tools.svelte'
-  import { address } from '../routes'
+  import { address } from '../lib/addresses'
 
   let { setup }: { setup?: string } = $props()
   const wanted = $derived(setup ?? setups.all[0]?.id)

@@ -13,7 +13,7 @@
   import ImportDialog from '../parts/ImportDialog.svelte'
   import KitForm from '../parts/KitForm.svelte'
   import KitList from '../parts/KitList.svelte'
-  import { address } from '../routes'
+  import { address } from '../lib/addresses'
   import Compare from '../shelf/Compare.svelte'
 
   let { shelf = 'units' }: { shelf?: KitKind } = $props()
