@@ -45,8 +45,10 @@ def test_the_answer_speaks_of_the_unit_taken(client: TestClient) -> None:
 def test_cures_come_with_the_setup_done(client: TestClient) -> None:
     item = with_unit(client, "Noon portrait", "Redshank 60")
     cure = client.get(f"/api/setups/{item}/in-hand").json()["cures"][0]
-    assert cure["says"] == "take off the inner diffuser"
+    assert cure["says"] == "inner diffuser off"
     assert cure["gain"] == pytest.approx(0.9, abs=0.01)  # what the demo's diffuser takes
+    found = client.get(f"/api/setups/{item}/levers").json()["gains"]
+    assert (cure["says"], cure["gain"], cure["then"]) in [(one["says"], one["gain"], one["then"]) for one in found]
     assert put(client, f"/api/setups/{item}", cure["setup"], 2).status_code == 200
     assert "short" not in answer(client, item)["verdict"]
 

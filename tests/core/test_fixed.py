@@ -16,11 +16,10 @@ from jumpstop.core.plan.camera.ambient import ambient_of
 from jumpstop.core.plan.camera.fixed import method_of, methods_of
 from jumpstop.core.plan.camera.methods import Method
 from jumpstop.core.plan.camera.targets import fill_for_ratio, start_compensation, wanted_levels
-from jumpstop.core.plan.change.changes import cures
 from jumpstop.core.plan.change.ladder import ladder, variants
 from jumpstop.core.plan.change.levers import levers
 from jumpstop.core.plan.change.moves import Bag, done
-from jumpstop.core.plan.change.ranking import gaining
+from jumpstop.core.plan.change.ranking import Lever, curing, gaining
 from jumpstop.core.plan.job.worked_out import NEAREST_M, solved_on, with_copies, with_distances
 from jumpstop.core.plan.light.advice import advised_method, costs_for
 from jumpstop.core.plan.light.levels import levels, ratio_of
@@ -268,42 +267,55 @@ def test_the_distance_ladder() -> None:
     assert variants(Light()) == (columns[0],)
 
 
+def cures(setup: Setup, table: UnitTable) -> list[Lever]:
+    return curing(levers(setup, 0, "sync", table, 0, Bag(), pairs=False))
+
+
+def named(found: list[Lever], code: str) -> list[dict[str, Any]]:
+    return [dict(one.moves[0].facts) for one in found if one.moves[0].code == code]
+
+
 def test_cures_cure() -> None:
     """Every cure that is told is tried: the unit then reaches, or its dial goes low enough."""
     light = {"role": "fill", "target_stops": 0, "distance_m": 4, "modifier": LAYERED}
     dark = {"ambient": {"condition": "dark"}, "aim": {"f_number": 5.6}, "filters": [ND3]}
     table = table_of([GN36])
     short = Setup.model_validate(dark | {"lights": [light]})
-    found = cures(short, table, "sync", 0, "third")
-    assert [one.code for one in found] == ["layer_off", "layer_off", "closer"]
-    assert found[0].gain == pytest.approx(0.9)
-    assert all(one.landing.spare >= -0.05 for one in found)
+    found = cures(short, table)
+    assert {"layer_off", "closer", "bare"} <= {one.moves[0].code for one in found}
+    assert [one.gain for one in found if one.moves[0].code == "layer_off"] == pytest.approx([0.9, 0.9])
+    assert all(one.spare >= -0.05 for one in found)
     bright = Setup.model_validate(dark | {"lights": [light | {"distance_m": 0.2, "modifier": None}]})
-    down = cures(bright, table, "sync", 0, "third")
-    assert [one.code for one in down] == ["stop_down", "farther", "nd_on"]
+    down = cures(bright, table)
+    assert {"stop_down", "farther", "nd_on"} <= {one.moves[0].code for one in down}
     for one in down:
-        again = landing(one.setup, table, "nd" if one.code == "nd_on" else "sync", 0, "third")
+        kind = one.moves[0].method or "sync"
+        again = landing(done(bright, 0, one.moves, {}), table, kind, 0, "third")
         assert again is not None
-        assert again.too_bright == 0
+        assert (again.too_bright, again.spare) == (0, pytest.approx(one.spare))
     empty = LAYERED | {"layers": [*LAYERED["layers"], {"name": "empty frame", "stops": 0}]}  # type: ignore[misc]
     framed = Setup.model_validate(dark | {"lights": [light | {"modifier": empty}]})
     offered = gaining(levers(framed, 0, "sync", table, 0, Bag()))
     assert "empty frame" not in [one.moves[0].facts.get("layer") for one in offered]  # it brings nothing
-    assert cures(with_light(short, 0, distance_m=1.0), table, "sync", 0, "third") == []
+    assert cures(with_light(short, 0, distance_m=1.0), table) == []
     hot = light | {"distance_m": 0.57, "layers": []}  # 2.6 stops too much at the lowest setting
     kept = Setup.model_validate(
         dark | {"lights": [hot], "fixed": {"aperture": True}, "aim": {"f_number": 5.6, "iso": 800}}
     )
     on = kept.lights[0].model_copy(update={"distance_m": 0.8, "layers": ("outer",)})
-    layered = cures(kept.model_copy(update={"lights": (on,)}), table, "sync", 0, "third")
-    assert [dict(one.facts) for one in layered if one.code == "layer_on"] == [{"layer": "inner"}]  # the outer one is on
-    tamed = {one.code: dict(one.facts) for one in cures(kept, table, "sync", 0, "third")}
-    whole = {"farther": {"metres": 1.4}, "iso": {"iso": 100}}  # three whole stops; a layer takes only .9
-    assert tamed == whole | {"nd_on": {"stops": 3}}  # no filter is on at sync: with one it is the method with ND
-    tied = kept.model_copy(update={"method": "sync"})
-    assert {one.code: dict(one.facts) for one in cures(tied, table, "sync", 0, "third")} == whole
+    layered = cures(kept.model_copy(update={"lights": (on,)}), table)
+    assert named(layered, "layer_on") == [{"layer": "inner"}]  # the outer one is on
+    tamed = cures(kept, table)
+    excess = landing(kept, table, "sync", 0, "third")
+    assert excess is not None
+    (just,) = [one["metres"] for one in named(tamed, "farther") if one["metres"] < 2 * 0.57 * math.sqrt(2)]
+    assert 2 * math.log2(just / 0.57) == pytest.approx(excess.too_bright, abs=0.03)  # inverse square
+    assert {"iso": 100, "by": -3} in named(tamed, "iso_down")  # three whole stops
+    assert not named(tamed, "layer_on")  # a layer takes only .9
+    assert {"stops": 3} in named(tamed, "nd_on")  # no filter is on at sync: with one it is the method with ND
+    assert not named(cures(kept.model_copy(update={"method": "sync"}), table), "nd_on")
     far = Setup.model_validate(dark | {"lights": [light | {"distance_m": 200}]})
-    nearest = cures(far, table, "sync", 0, "third")
+    nearest = cures(far, table)
     assert [one.gain for one in nearest] == sorted((one.gain for one in nearest), reverse=True)
 
 
@@ -322,19 +334,15 @@ def test_iso_goes_up_with_the_shutter_where_that_is_fixed() -> None:
     lamps = {"condition": "dark", "lamps_lux": 1280}  # EV 9: as wanted, a stop under f/5.6, 1/30 at ISO 100
     doc = {"ambient": lamps, "aim": {"f_number": 5.6, "iso": 100}, "fixed": {"shutter_s": 1 / 30, "background": True}}
     light = {"role": "fill", "target_stops": 0, "distance_m": 36 / 5.657 * 2 ** (1.5 / 2)}
-    found = cures(Setup.model_validate(doc | {"lights": [light]}), table_of([GN36]), "sync", 0, "third")
-    (iso,) = [one for one in found if one.code.startswith("iso")]
-    assert (iso.code, dict(iso.facts)) == ("iso_and_shutter", {"iso": 400, "shutter_s": 1 / 125})
+    found = cures(Setup.model_validate(doc | {"lights": [light]}), table_of([GN36]))
+    assert named(found, "iso_and_shutter") == [{"iso": 400, "shutter_s": 1 / 125}]
     far = Setup.model_validate(doc | {"lights": [light | {"distance_m": 36 / 5.657 * 2 ** (3.2 / 2)}], "fixed": {}})
-    (heads,) = [one for one in cures(far, table_of([GN36]), "sync", 0, "third") if one.code == "heads"]
-    assert dict(heads.facts) == {"count": 10}  # 2^3.2 = 9.2
+    assert {"count": 10} in named(cures(far, table_of([GN36])), "heads")  # 2^3.2 = 9.2
     free = Setup.model_validate(doc | {"lights": [light], "fixed": {}})
-    (iso,) = [one for one in cures(free, table_of([GN36]), "sync", 0, "third") if one.code.startswith("iso")]
-    assert (iso.code, dict(iso.facts)) == ("iso", {"iso": 400})
-    for highest, offered in ((200, []), (400, ["iso"])):  # what the body has, to its end and no further
+    assert named(cures(free, table_of([GN36])), "iso_up") == [{"iso": 400, "by": 2}]
+    for highest, offered in ((200, []), (400, [400])):  # what the body has, to its end and no further
         kept = Setup.model_validate(doc | {"lights": [light], "fixed": {}, "body": {"name": "B", "iso_max": highest}})
-        codes = [one.code for one in cures(kept, table_of([GN36]), "sync", 0, "third")]
-        assert [code for code in codes if code.startswith("iso")] == offered
+        assert [one["iso"] for one in named(cures(kept, table_of([GN36])), "iso_up")] == offered
 
 
 @pytest.mark.parametrize("more", [{}, {"silent": True}, {"fixed": {"iso": True}}, {"fixed": {"shutter_s": 1 / 1000}}])

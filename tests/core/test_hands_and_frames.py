@@ -17,12 +17,11 @@ from jumpstop.core.kit.table import table_of
 from jumpstop.core.kit.unit import Claim, Unit
 from jumpstop.core.physics.beam import coverage_deg
 from jumpstop.core.physics.scales import APERTURES
-from jumpstop.core.plan.change.changes import cures
 from jumpstop.core.plan.change.ladder import FEET, METRES, ladder
 from jumpstop.core.plan.change.levers import levers
-from jumpstop.core.plan.change.moves import moves_of
+from jumpstop.core.plan.change.moves import Bag, moves_of
 from jumpstop.core.plan.change.pocket import pocket_of, share_table
-from jumpstop.core.plan.change.ranking import WORK, Costs
+from jumpstop.core.plan.change.ranking import WORK, Costs, curing
 from jumpstop.core.plan.job.changeover import Standing, changes_between
 from jumpstop.core.plan.learn.next_reading import candidates_of, landing_of, propose
 from jumpstop.core.plan.light.one_unit import with_light
@@ -103,8 +102,8 @@ def test_too_bright_is_cured_by_as_many_stops_of_iso_as_it_takes() -> None:
     setup, table = Setup.model_validate(doc), table_of([strong])
     over = float(solve(setup, table).reach("sync").too_bright[0])
     setup = with_light(setup, 0, distance_m=float(f"{2 * 2 ** ((over - 2.4) / 2):.3g}"))
-    down = [one for one in cures(setup, table, "sync", 0, "third") if one.code == "iso"]
-    assert [one.facts["iso"] for one in down] == [100]
+    down = [one.moves[0] for one in curing(levers(setup, 0, "sync", table, 0, Bag(), pairs=False))]
+    assert [one.facts["iso"] for one in down if one.code == "iso_down"] == [100]
 
 
 def test_marked_distances_are_a_stop_apart_as_apertures_are() -> None:

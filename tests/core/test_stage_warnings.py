@@ -9,10 +9,13 @@ from test_stage import at, scene
 
 from jumpstop.core.kit.table import table_of
 from jumpstop.core.kit.unit import Claim, Unit
-from jumpstop.core.plan.change.moves import enough_of, moves_of
+from jumpstop.core.plan.camera.methods import Method
+from jumpstop.core.plan.change.enough import more_by
+from jumpstop.core.plan.change.moves import moves_of
 from jumpstop.core.plan.light.levels import levels
 from jumpstop.core.plan.light.reach import Solved, solve
 from jumpstop.core.plan.stage.set_warnings import stage_warnings
+from jumpstop.core.scene.camera import CameraSettings
 from jumpstop.core.scene.light import Light
 from jumpstop.core.scene.setup import Setup
 from jumpstop.demo import setups
@@ -142,15 +145,18 @@ def test_whom_the_key_favours_is_told_by_the_key_alone() -> None:
 
 def test_heads_that_make_up_for_what_is_missing() -> None:
     """1.5 stops under: three heads, as log2 3 = 1.58; a stop is two, offered anyway; nobody stands 40 heads up."""
-    unit, plain = Unit(name="U", watt_seconds=100), Light(distance_m=2.0)
-    assert [move.facts["count"] for move in enough_of(plain, 1.5, unit) if move.code == "heads"] == [3]
-    assert [move.code for move in enough_of(plain, 1.0, unit)] == ["closer"]
-    assert [move.facts["count"] for move in enough_of(plain, 4.0, unit) if move.code == "heads"] == [16]
-    assert [move.code for move in enough_of(plain, 5.0, unit)] == ["closer"]
-    (nearer,) = enough_of(plain, 1.0, unit)
-    assert nearer.facts["metres"] == 1.41  # 2 m / sqrt 2, down to the centimetre
-    fixed = unit.model_copy(update={"takes_modifiers": False})
-    assert [move.code for move in enough_of(plain, 1.5, fixed)] == ["closer"]
+    unit, plain = Unit(name="U", watt_seconds=100), Setup(lights=(Light(distance_m=2.0),))
+    method = Method("sync", CameraSettings(8, 1 / 250, 100))
+
+    def more(missing: float, unit: Unit = unit) -> dict[str, Any]:
+        return {one.code: one.facts for one in more_by(plain, 0, method, unit, missing) if one.where == "light"}
+
+    assert more(1.5)["heads"] == {"count": 3}
+    assert list(more(1.0)) == ["closer"]
+    assert more(4.0)["heads"] == {"count": 16}
+    assert list(more(5.0)) == ["closer"]
+    assert more(1.0)["closer"] == {"metres": 1.41}  # 2 m / sqrt 2, down to the centimetre
+    assert list(more(1.5, unit.model_copy(update={"takes_modifiers": False}))) == ["closer"]
 
 
 def test_a_head_turned_away_is_turned_back_to_the_subject() -> None:

@@ -2,16 +2,18 @@
 seen, and its flash durations."""
 
 import math
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Any
 
+from ..core.kit.errors import CannotSolve
 from ..core.kit.table import POWER_STOPS, UnitTable
 from ..core.physics.falloff import distance_where
 from ..core.physics.scales import APERTURES
 from ..core.plan.camera import automatics, colour, look
 from ..core.plan.camera.targets import start_compensation
-from ..core.plan.change import changes
+from ..core.plan.change.levers import levers
+from ..core.plan.change.moves import Bag, done
+from ..core.plan.change.ranking import curing
 from ..core.plan.light import advice, one_unit
 from ..core.plan.light import seen as seen_plan
 from ..core.plan.light.levels import levels
@@ -23,8 +25,11 @@ from ..core.scene.light import Light
 from ..core.scene.seen import Seen, SeenWith
 from ..core.scene.setup import Setup
 from .colour import balance_words
-from .figures import DisplayUnits, amount, dial, f_number, iso, length, nd, power, shutter, stops
+from .figures import DisplayUnits, amount, dial, f_number, iso, length, power, shutter, stops
 from .kit import RECEIVERS, ROLES
+from .levers import said, then_words
+
+CURES = 3  # told at once
 
 
 @dataclass(slots=True)
@@ -87,15 +92,12 @@ def in_hand_of(solved: Solved, reach: Reach, units: DisplayUnits) -> InHand:
     """The document, for the light and method of a reach."""
     setup, unit, light = solved.setup, advice.unit_for(reach), reach.at[1]
     camera = reach.method.camera
-    cured: list[changes.Change] = []
-    if unit is not None:
-        cured = changes.cures(setup, one_unit.only(solved, unit), reach.method.kind, light, units.step)
     own = [one for one in setup.seen if one.light == light]
     lens = setup.aim.lens
     return InHand(
         name="" if unit is None else solved.table.units[unit].name,
         taken=reach.taken is not None,
-        cures=[_change(one, units) for one in cured],
+        cures=[] if unit is None else _cures(solved, reach, unit, units),
         meter=_meter(solved, reach),
         balance=balance_words(colour.balance(setup.ambient, solved.ambient, reach.light.gel), reach.light.gel),
         automatics=[_automatic(one) for one in automatics.automatics(setup, solved.ambient)],
@@ -112,25 +114,17 @@ def in_hand_of(solved: Solved, reach: Reach, units: DisplayUnits) -> InHand:
     )
 
 
-CHANGES: dict[str, Callable[[Mapping[str, Any], DisplayUnits], str]] = {
-    "layer_off": lambda f, u: f"take off the {f['layer']}",
-    "layer_on": lambda f, u: f"put on the {f['layer']}",
-    "iso": lambda f, u: iso(f["iso"]),
-    "iso_and_shutter": lambda f, u: f"ISO and shutter together: {iso(f['iso'])}, {shutter(f['shutter_s'])}",
-    "closer": lambda f, u: f"closer, to {length(f['metres'], u)}",
-    "farther": lambda f, u: f"step back to {length(f['metres'], u)}",
-    "heads": lambda f, u: f"{f['count']} equal heads",
-    "stop_down": lambda f, u: f"stop down to {f_number(f['f_number'])}",
-    "nd_on": lambda f, u: f"ND, {nd(f['stops'])}",
-}
-
-
-def _change(found: changes.Change, units: DisplayUnits) -> ChangeText:
-    spare = found.landing.spare
-    then = "still too bright" if found.landing.too_bright > 0 else f"then {stops(spare)} in hand"
-    if spare < 0:
-        then = f"then short by {amount(spare)}"
-    return ChangeText(CHANGES[found.code](found.facts, units), round(found.gain, 3), then, found.setup)
+def _cures(solved: Solved, reach: Reach, unit: int, units: DisplayUnits) -> list[ChangeText]:
+    """The first few changes that each make the unit land right."""
+    at, alone = reach.at[1], one_unit.only(solved, unit)
+    try:
+        found = levers(solved.setup, at, reach.method.kind, alone, 0, Bag(), units.step, pairs=False)
+    except CannotSolve:
+        return []
+    return [
+        ChangeText(said(one.moves, units), round(one.gain, 3), then_words(one), done(solved.setup, at, one.moves, {}))
+        for one in curing(found)[:CURES]
+    ]
 
 
 def _meter(solved: Solved, reach: Reach) -> list[str]:

@@ -124,18 +124,23 @@ def _now(found: Levers) -> str:
 def _lever(
     solved: Solved, found: Levers, one: Lever, at: int, units: DisplayUnits, own: Mapping[str, OwnUnit]
 ) -> LeverText:
-    spare = one.spare
-    then = f"then short by {amount(spare)}" if spare < 0 else f"then {amount(spare)} in hand"
-    if abs(spare) <= one.sd:
-        then = f"then on the line, {stops(spare)}"
     return LeverText(
         says=said(one.moves, units),
         gain=round(one.gain, 3),
-        then="still too bright" if one.too_bright > 0 else then,
-        enough=spare >= plan.ENOUGH and one.too_bright <= 0,
+        then=then_words(one),
+        enough=one.spare >= plan.ENOUGH and one.too_bright <= 0,
         costs=_costs(solved, found, one, units),
         setup=done(solved.setup, at, one.moves, own),
     )
+
+
+def then_words(one: Lever) -> str:
+    """What a change then comes to."""
+    if one.too_bright > 0:
+        return "still too bright"
+    if abs(one.spare) <= one.sd:
+        return f"then on the line, {stops(one.spare)}"
+    return f"then short by {amount(one.spare)}" if one.spare < 0 else f"then {amount(one.spare)} in hand"
 
 
 def own_units(solved: Solved) -> dict[str, OwnUnit]:

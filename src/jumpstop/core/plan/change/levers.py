@@ -27,7 +27,8 @@ from ..light.chain import chain_of
 from ..light.placing import BARE_M
 from ..light.reach import Landed, landed, scene_of
 from ..light.scene import Scene, Variants
-from .moves import Bag, Move, enough_of, moves_of, together
+from .enough import less_by, more_by
+from .moves import Bag, Move, moves_of, together
 from .ranking import ENOUGH, HIRED_WORK, LOOK_OF_METHOD, SAME, WORK, Costs, Lever, Levers, named
 
 FEW = 3  # other units tried beside another change
@@ -93,9 +94,10 @@ def levers(
     if base.distance_free or here.landed.blocker[0, 0, unit]:
         return Levers(unit, kind, now, bright, (), (), light=at)
     tried = moves_of(setup, at, kind, start.method, table.units[unit], bag)
+    just = more_by(setup, at, start.method, table.units[unit], -now) if now < 0 else iter(())
+    just = less_by(setup, at, start.method, bright) if bright > 0 else just
+    tried += [move for move in just if not _known(move, tried)]
     singles = [move for move in tried if not move.breaks]
-    if now < 0:
-        singles += [move for move in enough_of(base, -now, table.units[unit]) if not _known(move, singles)]
     ones = [Variant((), base), *(Variant((move,), move.light(base)) for move in singles if move.light)]
     beside = ones if pairs else ones[:1]
     at_hand = [*ones, *_twice(ones[1:], pairs)]

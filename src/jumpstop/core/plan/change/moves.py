@@ -1,6 +1,5 @@
 """Moves: the single changes that could be made to a setup, to find a stop or to spend one. Each is tried elsewhere."""
 
-import math
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import time
@@ -9,7 +8,6 @@ from typing import Any, Literal
 from ...kit.modifier import layers_on
 from ...kit.unit import Unit
 from ...physics.beam import REFERENCE_ZOOM_MM, ZOOMS_MM
-from ...physics.falloff import distance_where
 from ...physics.scales import APERTURES, ISOS, SHUTTERS
 from ...scene.light import Light, OwnModifier
 from ...scene.seen import MethodKind
@@ -59,16 +57,18 @@ def moves_of(setup: Setup, at: int, kind: MethodKind, method: Method, unit: Unit
     light = setup.lights[at]
     found = [*_distances(light), *_front(light, unit, bag), *_head(light, unit)]
     found += [*_isos(setup, method), *_apertures(setup, method), *_background(setup), *_nd(setup, method)]
-    found += _iso_and_shutter(setup, method)
+    found += iso_and_shutter(setup, method)
     found += [*_methods(setup, kind), *_hours(setup)]
     return found
 
 
-def _light(code: str, touches: str, facts: Mapping[str, Any], **changed: Any) -> Move:
+def of_light(code: str, touches: str, facts: Mapping[str, Any], **changed: Any) -> Move:
+    """A move of the light alone, which changes these fields of it."""
     return Move(code, facts, touches, "light", light=lambda light: light.model_copy(update=changed))
 
 
-def _setup(code: str, touches: str, facts: Mapping[str, Any], change: Callable[[Setup], Setup]) -> Move:
+def of_setup(code: str, touches: str, facts: Mapping[str, Any], change: Callable[[Setup], Setup]) -> Move:
+    """A move of the rest of the setup."""
     return Move(code, facts, touches, "setup", setup=change)
 
 
@@ -76,17 +76,7 @@ def _distances(light: Light) -> Iterator[Move]:
     for times in (*CLOSER, *FARTHER):
         metres = float(f"{light.distance_m * times:.2g}")
         if metres != light.distance_m and NEAREST_M <= metres <= 500:
-            yield _light("closer" if times < 1 else "farther", "distance", {"metres": metres}, distance_m=metres)
-
-
-def enough_of(light: Light, missing: float, unit: Unit) -> Iterator[Move]:
-    """What makes up for just so many stops that are missing: so many equal heads, or so near."""
-    heads = math.ceil(light.heads * 2**missing - 1e-9)
-    if light.heads * 2 < heads <= 16 and unit.takes_modifiers:
-        yield _light("heads", "heads", {"count": heads}, heads=heads)
-    metres = math.floor(float(distance_where(missing, light.distance_m)) * 100) / 100
-    if NEAREST_M <= metres < light.distance_m:
-        yield _light("closer", "distance", {"metres": metres}, distance_m=metres)
+            yield of_light("closer" if times < 1 else "farther", "distance", {"metres": metres}, distance_m=metres)
 
 
 def _front(light: Light, unit: Unit, bag: Bag) -> Iterator[Move]:
@@ -97,17 +87,17 @@ def _front(light: Light, unit: Unit, bag: Bag) -> Iterator[Move]:
         for layer in mod.layers:
             off = layer.name in on
             after = tuple(name for name in on if name != layer.name) if off else (*on, layer.name)
-            yield _light("layer_off" if off else "layer_on", "front", {"layer": layer.name}, layers=after)
+            yield of_light("layer_off" if off else "layer_on", "front", {"layer": layer.name}, layers=after)
         if len(on) > 1:
-            yield _light("layers_off", "front", {"name": mod.name}, layers=())
-        yield _light("bare", "front", {"name": mod.name}, modifier=None, layers=None)
+            yield of_light("layers_off", "front", {"name": mod.name}, layers=())
+        yield of_light("bare", "front", {"name": mod.name}, modifier=None, layers=None)
     for other in bag.modifiers if unit.takes_modifiers else ():
         fits = not other.fits or unit.kind in other.fits
         zoomed = unit.zoom_max_mm is not None or not other.needs_zoom_head
         if fits and zoomed and other.kind != "bounce" and (mod is None or other.id != mod.id):
-            yield _light("modifier", "front", {"name": other.name}, modifier=other, layers=None)
+            yield of_light("modifier", "front", {"name": other.name}, modifier=other, layers=None)
     if light.gel != "none":
-        yield _light("gel_off", "gel", {"gel": light.gel}, gel="none")
+        yield of_light("gel_off", "gel", {"gel": light.gel}, gel="none")
 
 
 def _head(light: Light, unit: Unit) -> Iterator[Move]:
@@ -117,38 +107,43 @@ def _head(light: Light, unit: Unit) -> Iterator[Move]:
         now = light.zoom_mm or REFERENCE_ZOOM_MM
         for zoom in ZOOMS_MM:
             if zoom != now and (unit.widest_mm or REFERENCE_ZOOM_MM) <= zoom <= unit.zoom_max_mm:
-                yield _light("zoom", "zoom", {"zoom_mm": zoom}, zoom_mm=zoom)
+                yield of_light("zoom", "zoom", {"zoom_mm": zoom}, zoom_mm=zoom)
     for heads in sorted({light.heads + 1, light.heads * 2}):
         if heads <= 16 and unit.takes_modifiers:
-            yield _light("heads", "heads", {"count": heads}, heads=heads)
+            yield of_light("heads", "heads", {"count": heads}, heads=heads)
     position = light.position
     if position is not None and (position.turn_deg or position.tilt_deg):
         straight = position.model_copy(update={"turn_deg": 0.0, "tilt_deg": 0.0})
-        yield _light("straight", "turn", {}, position=straight)
+        yield of_light("straight", "turn", {}, position=straight)
 
 
 def _isos(setup: Setup, method: Method) -> Iterator[Move]:
-    """ISO by whole stops; where the shutter is fixed it goes with it, so that the background stays."""
-    if setup.fixed.iso:
-        return
-    low, high = setup.iso_range
     for by in (1, 2, -1, -2):
-        iso = ISOS.marked(float(ISOS.exact(method.camera.iso)) * 2.0**by, "third")
-        if not low <= iso <= high or iso == method.camera.iso:
-            continue
+        yield from iso_by(setup, method, by)
+
+
+def iso_by(setup: Setup, method: Method, by: int) -> Iterator[Move]:
+    """ISO by whole stops, where it is free and the body and the person allow it."""
+    low, high = setup.iso_range
+    iso = ISOS.marked(ISOS.moved(method.camera.iso, by), "third")
+    if not setup.fixed.iso and low <= iso <= high and iso != method.camera.iso:
         facts: dict[str, Any] = {"iso": iso, "by": by}
-        yield _setup("iso_up" if by > 0 else "iso_down", "iso", facts, _aimed(iso=iso))
+        yield of_setup("iso_up" if by > 0 else "iso_down", "iso", facts, _aimed(iso=iso))
 
 
 def _apertures(setup: Setup, method: Method) -> Iterator[Move]:
+    for by in (1 / 3, 1, 2, -1 / 3, -1, -2):
+        yield from aperture_by(setup, by)
+
+
+def aperture_by(setup: Setup, by: float, toward: Literal["near", "up"] = "near") -> Iterator[Move]:
+    """The aperture by so many stops, open is positive, where it is free."""
     if setup.fixed.aperture or setup.aim.by == "blur":
         return
-    for by in (1 / 3, 1, 2, -1 / 3, -1, -2):
-        marked = APERTURES.marked(APERTURES.moved(setup.f_number, -by), "third")
-        if WIDEST <= marked <= SMALLEST and marked != setup.f_number:
-            code = "wider" if by > 0 else "stop_down"
-            facts = {"f_number": marked, "by": by}
-            yield _setup(code, "aperture", facts, _aimed(f_number=marked))
+    marked = APERTURES.marked(APERTURES.moved(setup.f_number, -by), "third", toward)
+    if WIDEST <= marked <= SMALLEST and marked != setup.f_number:
+        code = "wider" if by > 0 else "stop_down"
+        yield of_setup(code, "aperture", {"f_number": marked, "by": by}, _aimed(f_number=marked))
 
 
 def _background(setup: Setup) -> Iterator[Move]:
@@ -159,28 +154,31 @@ def _background(setup: Setup) -> Iterator[Move]:
         if -8 <= wanted <= 4:
             facts = {"stops": wanted, "by": by}
             code = "background_up" if by > 0 else "background_down"
-            yield _setup(code, "background", facts, _aimed(background_stops=wanted))
+            yield of_setup(code, "background", facts, _aimed(background_stops=wanted))
 
 
 def _nd(setup: Setup, method: Method) -> Iterator[Move]:
-    """A filter of the bag goes on, to take away what is too much; at sync that is the method with ND."""
-    kind = with_nd(method.kind)
     for by in (1.0, 3.0):
-        on = nd_more(setup, method.kind, method.camera, by)
-        if on is not None:
-            change = _setup("nd_on", "nd", {"stops": on.stops}, _fixing(nd=on))
-            yield change if kind == method.kind else replace(change, method=kind)
+        yield from nd_by(setup, method, by)
 
 
-def _iso_and_shutter(setup: Setup, method: Method) -> Iterator[Move]:
-    """ISO and a fixed shutter time up a stop together: the ambient stays, and the flash is worth a stop more."""
-    fixed, body = setup.fixed, setup.body
+def nd_by(setup: Setup, method: Method, by: float) -> Iterator[Move]:
+    """A filter of the bag goes on, to take away so much; at sync that is the method with ND."""
+    kind, on = with_nd(method.kind), nd_more(setup, method.kind, method.camera, by)
+    if on is not None:
+        change = of_setup("nd_on", "nd", {"stops": on.stops}, _fixing(nd=on))
+        yield change if kind == method.kind else replace(change, method=kind)
+
+
+def iso_and_shutter(setup: Setup, method: Method, by: int = 1) -> Iterator[Move]:
+    """ISO and a fixed shutter time by whole stops together: the ambient stays, and the flash is worth as many more."""
+    fixed, body, (low, high) = setup.fixed, setup.body, setup.iso_range
     if fixed.shutter_s is None:
         return
-    time_s = SHUTTERS.marked(float(SHUTTERS.exact(fixed.shutter_s)) / 2, "third")
-    iso = ISOS.marked(float(ISOS.exact(method.camera.iso)) * 2, "third")
-    if iso <= min(body.iso_max, setup.aim.iso_ceiling or body.iso_max) and time_s >= body.top_speed_s * 0.97:
-        change = _setup(
+    time_s = SHUTTERS.marked(SHUTTERS.moved(fixed.shutter_s, by), "third")
+    iso = ISOS.marked(ISOS.moved(method.camera.iso, by), "third")
+    if low <= iso <= high and time_s >= body.top_speed_s * 0.97:
+        change = of_setup(
             "iso_and_shutter",
             "iso",
             {"iso": iso, "shutter_s": time_s},
@@ -209,11 +207,11 @@ def _hours(setup: Setup) -> Iterator[Move]:
             minutes = spec.clock.hour * 60 + spec.clock.minute + 60 * hours
             if 0 <= minutes < 1440:
                 clock = time(minutes // 60, minutes % 60)
-                yield _setup("hour", "ambient", {"clock": clock}, _in_light(clock=clock))
+                yield of_setup("hour", "ambient", {"clock": clock}, _in_light(clock=clock))
     if spec.subject in ("sun", "back") and spec.by == "sun":
         for subject in ("shade", "panel"):
             facts = {"subject": subject}
-            yield _setup("into_shade", "ambient", facts, _in_light(subject=subject))
+            yield of_setup("into_shade", "ambient", facts, _in_light(subject=subject))
 
 
 Change = Callable[[Setup], Setup]

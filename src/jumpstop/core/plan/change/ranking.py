@@ -142,6 +142,17 @@ def _tamed(some: Sequence[Lever], keep: Keep) -> list[Lever]:
     return sorted((one for one in some if not one.too_bright and one.spare >= 0), key=lambda one: one.costs.price(keep))
 
 
+def curing(found: Levers) -> list[Lever]:
+    """What cures a light that is short or too bright, the cheapest first, with the unit that is there; where nothing is
+    enough, what brings most. Changes of a fixed figure, so that the picture stays, come after the others."""
+    own = [one for one in (*found.singles, *found.unfixing) if one.moves[0].where != "unit"]
+    if found.too_bright > 0:
+        return _tamed(own, "look")
+    good = [one for one in own if one.gain > SAME and not one.too_bright] if found.spare < 0 else []
+    enough = sorted((one for one in good if one.spare >= ENOUGH), key=lambda one: one.costs.price("look"))
+    return enough or sorted(good, key=lambda one: -one.gain)
+
+
 def spending(found: Levers) -> list[Lever]:
     """What stops in hand could buy: softer, farther, a lower ISO, more depth of field; the best for its stops first."""
 
