@@ -26,6 +26,19 @@ def with_unit(client: TestClient, name: str, unit: str, **light: Any) -> str:
     return item
 
 
+def test_a_unit_that_left_the_shelf_stands_on_other_setups_cards_too(client: TestClient) -> None:
+    with_unit(client, "Noon portrait", "Redshank 60")
+    ids = [one["id"] for one in client.get("/api/units").json()]
+    assert client.delete("/api/units", params={"item_id": ids}).status_code < 300
+    (job,) = client.get("/api/jobs").json()
+    page = client.get(f"/api/jobs/{job['id']}/cards.html")
+    assert page.status_code == 200
+    assert page.text.count("Redshank 60") > 2
+    other, _ = named(client, "Sail loft")
+    assert client.get(f"/api/setups/{other}/variants").status_code == 200
+    assert client.get(f"/api/log/set/{job['id']}/{other}").status_code == 200
+
+
 def answer(client: TestClient, item: str) -> Any:
     return client.get(f"/api/setups/{item}/answer").json()["answer"]
 

@@ -20,7 +20,7 @@ from ..core.plan.job.worked_out import solved_on
 from ..core.plan.learn.learning import Learning, Row, Rows, learn
 from ..core.plan.light.reach import Solved
 from ..core.scene.job import MOST_SETUPS, Job, JobFile, JobSetup, in_job
-from ..core.scene.light import OwnModifier
+from ..core.scene.light import OwnModifier, own_modifier
 from ..core.scene.log import LogEntry
 from ..core.scene.parts import Parts
 from ..core.scene.seen import MethodKind
@@ -209,7 +209,7 @@ class Workspace:
     def modifiers(self) -> tuple[OwnModifier, ...]:
         """The modifiers of the shelf, as a setup holds them."""
         kept = self.kit("modifiers", self.store.meta())
-        return tuple(OwnModifier.model_construct(**dict(one), id=key) for key, one in kept.items())
+        return tuple(own_modifier(one, key) for key, one in kept.items())
 
     def preferences(self, meta: Meta | None = None) -> Preferences:
         """What the person chose, or the usual."""
@@ -351,4 +351,4 @@ def _newest(own: Any, shelf: dict[str, Any]) -> Any:
     if own is None or own.id is None:
         return own
     found = shelf.get(own.id)
-    return own if found is None else type(own).model_construct(**dict(found), id=own.id)
+    return own if found is None else type(own).model_construct(**{**dict(found), "id": own.id})

@@ -8,7 +8,7 @@ from ..core.plan.change import ranking as plan
 from ..core.plan.change.moves import Move, done
 from ..core.plan.change.ranking import Costs, Keep, Lever, Levers
 from ..core.plan.light.reach import Solved
-from ..core.scene.light import OwnUnit
+from ..core.scene.light import OwnUnit, own_unit
 from ..core.scene.setup import Setup
 from .figures import DisplayUnits, amount, dial, f_number, iso, length, nd, recycling, shutter, stops
 from .methods import TITLES
@@ -37,9 +37,11 @@ class LeverText:
 
 @dataclass(slots=True)
 class LeversText:
-    """All that is worth telling, best first. brings: what the first list does; none: where there is nothing to tell.
-    pairs: where no single change is enough. better: what spare stops buy. unfixing: what would move a figure that is
-    fixed."""
+    """All that is worth telling, best first.
+
+    brings: what the first list does; none: where there is nothing to tell. alone: whether one of them is enough by
+    itself. pairs: two together. better: what spare stops buy. unfixing: what would move a figure that is fixed.
+    """
 
     name: str
     now: str
@@ -48,6 +50,7 @@ class LeversText:
     brings: str
     none: str
     gains: list[LeverText]
+    alone: bool
     pairs: list[LeverText]
     better: list[LeverText]
     unfixing: list[LeverText]
@@ -85,9 +88,7 @@ def levers_text(solved: Solved, found: Levers, keep: Keep, at: int, units: Displ
     """The document."""
     bright = found.too_bright > 0
     gains = plan.taming(found, keep) if bright else plan.gaining(found, keep)
-    pairs = list[Lever]()
-    if not any(one.spare >= plan.ENOUGH for one in gains):
-        pairs = plan.taming_pairs(found, keep) if bright else plan.gaining_pairs(found, keep)
+    pairs = plan.taming_pairs(found, keep) if bright else plan.gaining_pairs(found, keep)
     own = own_units(solved)
     better = plan.spending(found) if found.spare > plan.SAME and not bright else []
 
@@ -103,6 +104,7 @@ def levers_text(solved: Solved, found: Levers, keep: Keep, at: int, units: Displ
         brings="What takes light away" if bright else "What brings light",
         none="" if gains or pairs else _none(found),
         gains=told(gains),
+        alone=any(one.spare >= plan.ENOUGH for one in gains),
         pairs=told(pairs),
         better=told(better),
         unfixing=told([one for one in found.unfixing if one.gain > plan.SAME]),
@@ -146,7 +148,7 @@ def then_words(one: Lever) -> str:
 def own_units(solved: Solved) -> dict[str, OwnUnit]:
     """The units of a shelf by id, as a setup holds them."""
     pairs = zip(solved.table.ids, solved.table.units, strict=True)
-    return {key: OwnUnit.model_construct(**dict(unit), id=key) for key, unit in pairs}
+    return {key: own_unit(unit, key) for key, unit in pairs}
 
 
 def said(moves: Sequence[Move], units: DisplayUnits) -> str:

@@ -10,7 +10,7 @@ from ..core.plan.job.schedule import units_at
 from ..core.plan.light.advice import chosen_method
 from ..core.plan.light.reach import REACHES, Solved
 from ..core.scene.job import Job
-from ..core.scene.light import OwnUnit
+from ..core.scene.light import own_unit
 from ..core.scene.log import LogEntry
 from ..core.scene.seen import MethodKind
 from ..core.scene.setup import Setup
@@ -64,7 +64,7 @@ def unit_at_light(setup: Setup, solved: Solved, light: int, unit: int | None) ->
         return setup
     key = solved.table.ids[unit]
     known = key if KEY.match(key) else None  # a shelf from a file knows its units by their names
-    own = OwnUnit.model_construct(**dict(solved.table.units[unit]), id=known)
+    own = own_unit(solved.table.units[unit], known)
     lights = tuple(one.model_copy(update={"unit": own}) if at == light else one for at, one in enumerate(setup.lights))
     return setup.model_copy(update={"lights": lights})
 

@@ -96,7 +96,14 @@
     >
   </p>
   {#if found.gains.length}{@render list(found.brings, found.gains, true)}{/if}
-  {#if found.pairs.length}{@render list('No single change is enough: two together', found.pairs, false)}{/if}
+  {#if found.pairs.length && !found.alone}
+    {@render list('No single change is enough: two together', found.pairs, false)}
+  {:else if found.pairs.length}
+    <details>
+      <summary class="link-button mt-1 cursor-pointer text-[0.85rem]">Two changes together</summary>
+      {@render list('Two together', found.pairs, false)}
+    </details>
+  {/if}
   {#if found.better.length}{@render list('What the stops in hand could buy', found.better, false)}{/if}
   {#if found.unfixing.length}{@render list('If what is fixed may move', found.unfixing, false)}{/if}
   {#if found.none}<p class="text-quiet">{found.none}</p>{/if}

@@ -31,6 +31,16 @@ class OwnUnit(Unit):
     id: KitId | None = None
 
 
+def own_unit(unit: Unit, key: str | None) -> OwnUnit:
+    """A unit as a light holds it, known by an id. unit: of the shelf, or another setup's copy."""
+    return OwnUnit.model_construct(**{**dict(unit), "id": key})
+
+
+def own_modifier(modifier: Modifier, key: str | None) -> OwnModifier:
+    """A modifier likewise."""
+    return OwnModifier.model_construct(**{**dict(modifier), "id": key})
+
+
 Side = Literal["lit", "shadow", "both", "none"]
 USUAL_SIDES: dict[Role, Side] = {"key": "lit", "fill": "both", "rim": "none", "background": "none"}
 """Which side of the subject a light reaches where neither that nor its place is said."""
