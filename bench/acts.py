@@ -4,6 +4,7 @@ import random
 import re
 import time
 from collections.abc import Callable
+from contextlib import suppress
 from dataclasses import dataclass
 from typing import Any
 
@@ -29,6 +30,9 @@ def home(page: Page) -> str:
 
 def asked(page: Page, path: str) -> Any:
     """What the server says, past all that stands in the page's way."""
+    for _ in range(3):  # a connection that was kept may be closed just as it is used again
+        with suppress(Error):
+            return page.context.request.get(home(page) + path).json()
     return page.context.request.get(home(page) + path).json()
 
 
