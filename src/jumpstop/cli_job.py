@@ -38,19 +38,12 @@ def kit(
     least: Annotated[Literal["weight", "price", "buy"] | None, typer.Option(help="What is to be least.")] = None,
 ) -> None:
     """The kit that covers all of it with the least weight, price or outlay, as JSON."""
-    from .core.plan.change.moves import Bag
-    from .core.plan.job.kit_choice import choose_kit
+    from . import service
     from .words.figures import DisplayUnits
-    from .words.kit_choice import given_up_text, kit_text
+    from .words.kit_choice import kit_text
 
     with plainly():
-        file, landings, table = _landings(job, shelf)
-        wanted = file.job if least is None else file.job.model_copy(update={"least": least})
-        chosen = choose_kit(landings, table, wanted.least, wanted.chance, wanted.spares)
-        given_up = []
-        if chosen.status == "none":
-            given_up = given_up_text(landings, table, wanted, Bag(), DisplayUnits())
-        dump(asdict(kit_text(chosen, landings, table, wanted, given_up, DisplayUnits())))
+        dump(asdict(kit_text(service.kit(*_read(job, shelf), least=least), DisplayUnits())))
 
 
 @app.command()

@@ -20,7 +20,7 @@ from ..core.plan.job.schedule import day_shelf, units_at
 from ..core.plan.job.worked_out import solved_on
 from ..core.plan.light.advice import chosen_method
 from ..core.plan.light.reach import Solved
-from ..core.scene.job import MOST_SETUPS, Job, JobFile, Picked, planned
+from ..core.scene.job import MOST_SETUPS, Job, JobFile, planned
 from ..core.scene.setup import Setup
 from ..formats.documents import MAX_JOB_BYTES, read_job, write_job
 from ..formats.roster import read_roster, with_known_ids, write_roster
@@ -32,7 +32,7 @@ from ..words.brief import BriefText, brief_text
 from ..words.burst import BurstText, burst_text
 from ..words.day_plan import DayPlanText, day_plan_text
 from ..words.hours import HoursText, hours_text
-from ..words.kit_choice import KitText, given_up_text, kit_text
+from ..words.kit_choice import KitText, kit_text
 from .documents import (
     ERRORS,
     EVERYWHERE,
@@ -124,37 +124,21 @@ def board_csv(request: Request, item_id: str) -> Response:
 @router.get("/{item_id}/kit", responses=REFUSED)
 def kit(request: Request, item_id: str) -> KitText:
     """The kit with the least of what the job asks for, proven to be so or said not to be."""
-    file, landings, preferences = _landings(request, item_id)
-    job, table = file.job, landings[0].solved.table
-    from ..core.plan.job.kit_choice import choose_kit  # late: the solver takes a while to load
-
-    chosen = choose_kit(landings, table, job.least, job.chance, job.spares)
-    given_up = []
-    if chosen.status == "none":
-        bag = Bag(workspace_of(request).modifiers())
-        given_up = given_up_text(landings, table, job, bag, preferences)
-    plan = None
-    if chosen.counts and file.job.sessions:
-        picked = tuple(Picked(unit=table.ids[at], count=number) for at, number in chosen.counts.items())
-        taken = file.model_copy(update={"job": job.model_copy(update={"picked": picked})})
-        plan = service.day(taken, workspace_of(request).shelf(), preferences.step, preferences.avoid, ways=False)
-    return kit_text(chosen, landings, table, job, given_up, preferences, plan)
+    workspace = workspace_of(request)
+    wanted = workspace.preferences()
+    bag = Bag(workspace.modifiers())
+    found = service.kit(workspace.job_file(item_id), workspace.shelf(), wanted.step, wanted.avoid, bag)
+    return kit_text(found, wanted)
 
 
 @router.get("/{item_id}/front", responses=REFUSED, response_class=StreamingResponse)
 def front(request: Request, item_id: str) -> StreamingResponse:
     """Weight against money: kits one after the other as they are found, each a line of JSON."""
-    file, landings, preferences = _landings(request, item_id)
-    job, table = file.job, landings[0].solved.table
-
-    def lines() -> Iterator[str]:
-        from ..core.plan.job.pareto import front_of  # late, as above
-
-        for one in front_of(landings, table, job.chance, job.spares):
-            text = kit_text(one, landings, table, job, (), preferences)
-            yield json.dumps(asdict(text), ensure_ascii=False) + "\n"
-
-    return StreamingResponse(lines(), media_type="application/x-ndjson")
+    workspace = workspace_of(request)
+    wanted = workspace.preferences()
+    kits = service.kits_by_outlay(workspace.job_file(item_id), workspace.shelf(), wanted.step, wanted.avoid)
+    lines = (json.dumps(asdict(kit_text(one, wanted)), ensure_ascii=False) + "\n" for one in kits)
+    return StreamingResponse(lines, media_type="application/x-ndjson")
 
 
 @router.get("/{item_id}/day", responses=REFUSED)

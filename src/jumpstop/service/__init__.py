@@ -15,8 +15,9 @@ from ..core.plan.job.worked_out import solved_on, with_copies
 from ..core.plan.light.reach import Solved
 from ..core.scene.job import JobFile, JobSetup, planned
 from ..core.scene.seen import MethodKind
+from .kit import KitChoice, kit, kits_by_outlay
 
-__all__ = ["coverage", "day", "solve_for_day", "solve_job"]
+__all__ = ["KitChoice", "coverage", "day", "kit", "kits_by_outlay", "solve_for_day", "solve_job"]
 
 
 def solve_job(file: JobFile, shelf: Shelf, step: Step = "third", avoid: Sequence[MethodKind] = ()) -> list[Solved]:

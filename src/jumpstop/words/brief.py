@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from ..core.scene.job import Brief, Job
+from ..core.scene.job import FRAME_MB, RETOUCH_MIN, SORTING_S, Brief, Job, sums_of
 from .figures import count
 
 QUESTIONS: dict[str, str] = {
@@ -23,9 +23,6 @@ QUESTIONS: dict[str, str] = {
     "quiet": "Must it be quiet?",
     "children": "Children or animals?",
 }
-FRAME_MB = 30.0  # one frame on the card, from memory
-SORTING_S = 3.0  # to look at one frame and keep it or not, from memory
-RETOUCH_MIN = 15.0  # from memory
 
 
 @dataclass(slots=True)
@@ -44,17 +41,17 @@ def brief_text(job: Job) -> BriefText:
 
 
 def _sums(brief: Brief) -> list[str]:
-    out, frames = [], brief.frames
-    if frames is not None:
-        out.append(f"{count(brief.people or 0, 'person', 'people')}, {brief.frames_each} each: {frames:,} frames")
-        out.append(f"{frames * FRAME_MB / 1000:,.0f} GB at {FRAME_MB:.0f} MB a frame")
-        out.append(f"{frames * SORTING_S / 3600:,.1f} h to sort, at {SORTING_S:.0f} s a frame")
-        if brief.hours:
-            out.append(f"{brief.hours * 3600 / frames:.1f} s a frame in {brief.hours:g} h")
-        if brief.delivered:
-            out.append(f"1 in {frames / brief.delivered:.0f} delivered")
-    if brief.retouched:
-        out.append(f"{brief.retouched * RETOUCH_MIN / 60:,.1f} h to retouch, at {RETOUCH_MIN:.0f} min a picture")
-    if brief.people and brief.picks_each:
-        out.append(f"{brief.people * brief.picks_each:,} picks")
+    out, sums = [], sums_of(brief)
+    if sums.frames is not None:
+        out.append(f"{count(brief.people or 0, 'person', 'people')}, {brief.frames_each} each: {sums.frames:,} frames")
+        out.append(f"{sums.gigabytes:,.0f} GB at {FRAME_MB:.0f} MB a frame")
+        out.append(f"{sums.sorting_h:,.1f} h to sort, at {SORTING_S:.0f} s a frame")
+    if sums.seconds_a_frame is not None:
+        out.append(f"{sums.seconds_a_frame:.1f} s a frame in {brief.hours:g} h")
+    if sums.delivered is not None:
+        out.append(f"1 in {sums.delivered:.0f} delivered")
+    if sums.retouching_h is not None:
+        out.append(f"{sums.retouching_h:,.1f} h to retouch, at {RETOUCH_MIN:.0f} min a picture")
+    if sums.picks is not None:
+        out.append(f"{sums.picks:,} picks")
     return out

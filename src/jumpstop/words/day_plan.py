@@ -12,9 +12,7 @@ from ..core.plan.job.hours import (
     at_minutes,
     at_time,
     clock_of,
-    clocks,
     follows_sun,
-    hours_of,
     minutes_of,
     sunset,
 )
@@ -204,15 +202,11 @@ def _short(plan: DayPlan, turn: Turn) -> list[str]:
 
 def _other_hour(plan: DayPlan, turn: Turn, light: int, unit: int) -> str:
     """The hours of the day at which a unit would hold a light."""
-    if not follows_sun(turn.setup.ambient):
+    good = plan.holds_at(turn, light, unit)
+    if good is None:
         return ""
-    rows = hours_of(turn.setup, plan.table, unit, clocks(plan.job.begins, plan.job.ends), light)
-    good = [row.clock for row in rows if row.reaches]
-    return (
-        f" It does at {listed([f'{clock:%H:%M}' for clock in good[:4]])}."
-        if good
-        else " At no hour of this day does it."
-    )
+    times = listed([f"{clock:%H:%M}" for clock in good[:4]])
+    return f" It does at {times}." if good else " At no hour of this day does it."
 
 
 def _stretch(stretch: Stretch, before: Stretch | None, words: DisplayUnits) -> StretchText:

@@ -1,20 +1,17 @@
 """Which kit, in words: what to take, who stands where, how sure; and what must be given up where nothing covers all."""
 
 import math
-from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
 from ..core.kit.table import UnitTable
-from ..core.plan.change.levers import levers
-from ..core.plan.change.moves import Bag
-from ..core.plan.change.ranking import gaining, taming
-from ..core.plan.job.assignment import Kit, Missing, crowded, missing, picks_of, price_of
+from ..core.plan.job.assignment import Kit, picks_of, price_of
 from ..core.plan.job.board import Landings, whole_chance
 from ..core.plan.job.endurance import DayPlan
 from ..core.plan.job.schedule import supply_of
 from ..core.scene.job import Job, Least
+from ..service.kit import GivenUp, KitChoice
 from .board import post_text
 from .figures import DisplayUnits, amount, count, share, stops
 from .kit import ROLES
@@ -50,21 +47,15 @@ class KitText:
     given_up: list[str]
 
 
-def kit_text(
-    kit: Kit,
-    landings: Sequence[Landings],
-    table: UnitTable,
-    job: Job,
-    given_up: Sequence[str],
-    words: DisplayUnits,
-    plan: DayPlan | None = None,
-) -> KitText:
-    """The document. plan: the job's day with this kit, for its batteries."""
+def kit_text(found: KitChoice, words: DisplayUnits) -> KitText:
+    """The document."""
+    kit, table = found.kit, found.table
     grams, price, outlay = (_sum(kit, table, least) for least in ("weight", "price", "buy"))
-    picks = picks_of(landings, kit.posts)
+    picks = picks_of(found.landings, kit.posts)
     chance = whole_chance(picks) if picks else None
+    keeps = any(one.keeps for one in found.landings)
     return KitText(
-        says=_says(kit, job, grams, price, outlay, any(one.keeps for one in landings), words),
+        says=_says(kit, found.job, grams, price, outlay, keeps, words),
         proven=kit.proven,
         taken=[
             TakenText(table.ids[at], table.units[at].name, number, table.units[at].holding)
@@ -76,8 +67,8 @@ def kit_text(
         outlay=outlay,
         chance=None if chance is None else round(chance, 4),
         sure="" if chance is None else share(chance),
-        batteries="" if plan is None else batteries_text(plan),
-        given_up=list(given_up),
+        batteries="" if found.day is None else batteries_text(found.day),
+        given_up=_all_given_up(found, words) if kit.status == "none" else [],
     )
 
 
@@ -114,26 +105,23 @@ def _says(kit: Kit, job: Job, grams: float, price: float, outlay: float, keeps: 
     return f"{LEASTS[job.least]}: {units}{spares}, {grams / 1000:.1f} kg, {money} ({sure}).{kept}"
 
 
-def given_up_text(landings: Sequence[Landings], table: UnitTable, job: Job, bag: Bag, words: DisplayUnits) -> list[str]:
+def _all_given_up(found: KitChoice, words: DisplayUnits) -> list[str]:
     """What must be given up first: light by light what it lacks, with which unit, and the change that brings it; and
     setups that want more units at once than there are."""
-    out = [_given_up(one, landings[one.setup], bag, words) for one in missing(landings, job.chance)]
-    for at in crowded(landings, table, job.chance, job.spares):
-        setup, heads = landings[at].solved.setup, sum(landings[at].heads)
+    out = [_given_up(one, found.landings[one.of.setup], words) for one in found.given_up]
+    for at in found.crowded:
+        setup, heads = found.landings[at].solved.setup, sum(found.landings[at].heads)
         out.append(f"{setup.name} wants {heads} units at once that hold, and there are not as many: own or hire more.")
-    if not out and job.spares:
+    if not out and found.job.spares:
         out.append("All of it is covered, but not with a unit that may fail: hire a spare, or go without.")
     return out
 
 
-def _given_up(one: Missing, landings: Landings, bag: Bag, words: DisplayUnits) -> str:
-    solved, kind, light = landings.solved, landings.kinds[one.kind], landings.lights[one.light]
+def _given_up(found: GivenUp, landings: Landings, words: DisplayUnits) -> str:
+    one, solved, light = found.of, landings.solved, landings.lights[found.of.light]
     name = solved.table.units[one.unit].name
     lead = f"{solved.setup.name}, {ROLES[solved.setup.lights[light].role]}: the nearest, {name}, "
     lead += f"is too bright by {amount(one.lacks)}" if one.too_bright else f"wants {amount(one.lacks)} more"
-    found = levers(solved.setup, light, kind, solved.table, one.unit, bag, pairs=False)
-    good = taming(found) if one.too_bright else [x for x in gaining(found) if x.gain >= one.lacks - 0.02]
-    good = [x for x in good if x.moves[0].code != "unit"]
-    if not good:
+    if found.change is None:
         return f"{lead}; no single change brings it."
-    return f"{lead}: {said(good[0].moves, words)} ({stops(good[0].gain)})."
+    return f"{lead}: {said(found.change.moves, words)} ({stops(found.change.gain)})."

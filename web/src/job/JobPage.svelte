@@ -37,7 +37,7 @@
 {#if job.doc || (ready && failed === '')}
   {@render children()}
 {:else if failed}
-  <Failed sentence={failed} again={() => open(id)} />
+  <Failed sentence={`${title} cannot be shown. ${failed}`} again={() => open(id)} />
 {:else if failed === ''}
   {@render none()}
 {:else}

@@ -144,7 +144,7 @@
             </div>
             <Entries text={log.text} changed={look} more={() => void log.further(job.id)} />
           </section>
-        {:else if log.trouble}<Failed sentence={log.trouble} again={look} />
+        {:else if log.trouble}<Failed sentence={`The entries cannot be shown. ${log.trouble}`} again={look} />
         {:else}<p class="text-quiet">Opening …</p>{/if}
       </div>
     </div>

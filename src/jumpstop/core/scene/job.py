@@ -1,6 +1,7 @@
 """The job: what the client wants, the setups in their turns, who comes, and what is to be carried."""
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 from datetime import date, time
 from typing import Literal
 
@@ -45,6 +46,38 @@ class Brief(Value):
     def frames(self) -> int | None:
         """Frames in all, where people and frames each are known."""
         return None if self.people is None or self.frames_each is None else self.people * self.frames_each
+
+
+FRAME_MB = 30.0  # one frame on the card, from memory
+SORTING_S = 3.0  # to look at one frame and keep it or not, from memory
+RETOUCH_MIN = 15.0  # one picture, from memory
+
+
+@dataclass(frozen=True)
+class BriefSums:
+    """What the answers to a brief come to; None where they do not say. delivered: frames for each that is delivered."""
+
+    frames: int | None
+    gigabytes: float | None
+    sorting_h: float | None
+    seconds_a_frame: float | None
+    delivered: float | None
+    retouching_h: float | None
+    picks: int | None
+
+
+def sums_of(brief: Brief) -> BriefSums:
+    """The sums of a brief."""
+    frames = brief.frames
+    return BriefSums(
+        frames=frames,
+        gigabytes=None if frames is None else frames * FRAME_MB / 1000,
+        sorting_h=None if frames is None else frames * SORTING_S / 3600,
+        seconds_a_frame=brief.hours * 3600 / frames if brief.hours and frames else None,
+        delivered=frames / brief.delivered if brief.delivered and frames else None,
+        retouching_h=brief.retouched * RETOUCH_MIN / 60 if brief.retouched else None,
+        picks=brief.people * brief.picks_each if brief.people and brief.picks_each else None,
+    )
 
 
 class Session(Value):

@@ -4,6 +4,7 @@ import math
 from bisect import bisect_left
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from datetime import time
 from itertools import combinations, islice
 
 import numpy as np
@@ -19,7 +20,7 @@ from ...physics.scales import Step
 from ...scene.job import Batteries, Job, JobFile
 from ...scene.seen import MethodKind
 from .charges import Charging, Draw, Swap, drained, first_outs
-from .hours import minutes_of
+from .hours import clocks, follows_sun, hours_of, minutes_of
 from .schedule import Stretch, Turn, day_shelf, supply_of, turns_of, with_iso
 
 IDLE_PER_H = 0.01  # of a charge that a unit takes while it is only switched on, from memory
@@ -153,11 +154,22 @@ class DayPlan:
     turns: tuple[Turn, ...]
     units: tuple[Lasting, ...]
     ways: tuple[Way, ...]
+    step: Step = "third"
+    avoid: tuple[MethodKind, ...] = ()
 
     @property
     def table(self) -> UnitTable:
         """Its units as arrays, at the usual meter's constant."""
         return self.shelf.table
+
+    def holds_at(self, turn: Turn, light: int, unit: int) -> list[time] | None:
+        """The full hours of the day at which a unit holds a light of a turn; None where the light is not known by the
+        sun."""
+        if not follows_sun(turn.setup.ambient):
+            return None
+        times = clocks(self.job.begins, self.job.ends)
+        rows = hours_of(turn.setup, self.table, unit, times, light, self.step, self.avoid)
+        return [row.clock for row in rows if row.reaches]
 
     @property
     def gives_out(self) -> float | None:
@@ -181,7 +193,7 @@ def day_plan(
     if any(pauses):
         turns = turns_of(file, shelf, step, avoid, pauses)
         units = tuple(_lastings(turns, shelf, file))
-    plan = DayPlan(file.job, shelf, tuple(turns), units, ())
+    plan = DayPlan(file.job, shelf, tuple(turns), units, (), step, tuple(avoid))
     if not ways or plan.gives_out is None:
         return plan
     return replace(plan, ways=tuple(_ways(file, plan, step, avoid)))
