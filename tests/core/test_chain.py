@@ -15,14 +15,22 @@ from jumpstop.core.kit.table import table_of
 from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, HssEntry, Unit
 from jumpstop.core.plan.camera.methods import Method
 from jumpstop.core.plan.change.cures import cure_of
-from jumpstop.core.plan.light.chain import EFFECTS, NEEDS, open_window_s
+from jumpstop.core.plan.change.levers import levers
+from jumpstop.core.plan.change.moves import Bag, done
+from jumpstop.core.plan.job.changeover import Standing
+from jumpstop.core.plan.light.chain import EFFECTS, NEEDS, TICKS, open_window_s
 from jumpstop.core.plan.light.jump import Jump, Of, pick, row, spread, total
 from jumpstop.core.plan.light.levels import levels
+from jumpstop.core.plan.light.placing import beam_of
 from jumpstop.core.plan.light.reach import Reach, Solved, dialled, solve
 from jumpstop.core.scene.camera import CameraSettings
 from jumpstop.core.scene.light import Light
 from jumpstop.core.scene.setup import Setup
 from jumpstop.core.scene.stage import Stage
+from jumpstop.words.effects import TICKS as TICK_NAMES
+from jumpstop.words.figures import DisplayUnits
+from jumpstop.words.hands import hands_text
+from jumpstop.words.levers import said
 
 GN32 = Unit(name="GN 32", claims=(Claim(guide_number=32, unit="m", zoom_mm=35),), hss=Hss())
 
@@ -91,6 +99,8 @@ CASES: dict[str, tuple[Callable[[], Reach], float, float]] = {
     "zoom": (lambda: solved(setup({"zoom_mm": 105}, ambient={"condition": "dark"}), Unit(
         name="Z", claims=(*GN32.claims, Claim(guide_number=64, unit="m", zoom_mm=105)), zoom_max_mm=105,
     )).reach("sync"), 2.0, 0.0),  # D: twice the guide number is two stops, at a coverage that is quoted
+    "wide_panel": (lambda: solved(setup({"wide_panel": True}, ambient={"condition": "dark"}), Unit(
+        name="Z", claims=GN32.claims, zoom_max_mm=105)).reach("sync"), -0.99, 0.3),  # D: physics 13, 24 to 14 mm
     "heads": (lambda: dark({"heads": 2}), 1.0, 0.1),  # D: two equal heads are a stop; ± from memory
     "pops": (lambda: dark({"pops": 8}), 3.0, 0.0),  # D: eight flashes into one frame are three stops
     "distance": (lambda: dark({"distance_m": 4}), -4.0, 0.05),  # D: inverse square
@@ -134,14 +144,40 @@ def test_every_effect_has_an_owner_where_it_has_one_and_a_source(effect: str) ->
         assert jump.jump.source, jump.effect
         assert jump.mark in ("P", "D", "CP", "M", "U")
     owners = {jump.effect: jump.jump.of[0] for jump in reach.jumps_of(0) if jump.jump.of}
+    assert (owners[effect].kind if effect in owners else "") == EFFECTS[effect].owner
     expected = {
         "rated_output": Of("unit", part="rating"), "zoom": Of("unit", part="zoom"), "hss": Of("unit", part="hss"),
         "modifier": Of("modifier", "Box"), "layer": Of("modifier", "Octa", "inner"), "nd": Of("filter", "ND"),
-        "tail": Of("unit", part="duration"), "freeze": Of("unit", part="duration"), "gel": Of("gel", "full_orange"),
+        "tail": Of("unit", part="duration"), "wide_panel": Of("unit", part="wide_panel"), "freeze": Of("unit", part="duration"), "gel": Of("gel", "full_orange"),
         "ambient": Of("ambient", part="subject"), "reading": Of("reading"),
         "bounce": Of("room", "A setup", "ceiling"),
     }  # fmt: skip
     assert owners.get(effect) == expected.get(effect)
+
+
+@pytest.mark.parametrize("field", TICKS)
+def test_a_tick_is_a_change_by_hand_a_finding_and_a_word(field: str) -> None:
+    """What an entry of the registry promises: hands switch it, a finding may, and both are told by its name."""
+    unit = Unit(name="Z", claims=GN32.claims, zoom_max_mm=105)
+    before, after = (solved(setup({field: on}, ambient={"condition": "dark"}), unit) for on in (False, True))
+    off, on = (Standing(one, "sync", (0,)) for one in (before, after))
+    assert hands_text(off, on, DisplayUnits())[0] == f"light 1: {TICK_NAMES[TICKS[field]]} on"
+    assert hands_text(on, off, DisplayUnits())[0] == f"light 1: {TICK_NAMES[TICKS[field]]} off"
+    found = levers(after.setup, 0, "sync", after.table, 0, Bag(), pairs=False).singles
+    (back,) = [one for one in found if one.moves[0].touches == field]
+    assert said(back.moves, DisplayUnits()) == f"{TICK_NAMES[TICKS[field]]} off"
+    assert done(after.setup, 0, back.moves, {}).lights == before.setup.lights
+    here, there = (one.reach("sync").spare[0] for one in (after, before))
+    assert back.gain == pytest.approx(there - here)
+
+
+def test_a_wide_panel_spreads_the_beam_and_only_a_zoom_head_has_one() -> None:
+    """D: 2 atan(18 / 14) is 104.3 degrees across; as much light as at the head's widest, over a larger frame."""
+    assert beam_of(Light(wide_panel=True)) == pytest.approx(104.25, abs=0.05)
+    still = solved(setup({"wide_panel": True}, ambient={"condition": "dark"})).reach("sync")
+    assert size(still, "wide_panel") == (0, 0)
+    box = dark({"wide_panel": True, "modifier": BOX})
+    assert size(box, "wide_panel") == (0, 0)  # inside a box it counts for nothing
 
 
 def test_the_ambient_case_by_hand() -> None:

@@ -5,11 +5,11 @@ import math
 import numpy as np
 import pytest
 
+from jumpstop.core.kit.compare import HSS_TIMES_S, against, compared, sides
 from jumpstop.core.kit.modifier import Layer, Modifier
 from jumpstop.core.kit.power import PowerSupply
 from jumpstop.core.kit.table import table_of
 from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, Unit
-from jumpstop.core.plan.light.compare import HSS_TIMES_S, against, compared, sides
 
 SHOE = Unit(
     name="Shoe", watt_seconds=80, weight_g=400, price=300, hss=Hss(extra_stops=0.5, measured=True),

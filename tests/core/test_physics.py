@@ -205,6 +205,8 @@ def test_distance_and_faces() -> None:
     for distance, loss in ((0.5, -1.14), (1, -0.38), (2, -0.10)):
         assert float(falloff.disc_close_up(0.55, distance)) == pytest.approx(loss, abs=0.006)
         assert float(falloff.close_up(1.1, None, distance)) == pytest.approx(loss, abs=0.006)
+    assert float(beam.spread_stops(24, 14)) == pytest.approx(-0.99, abs=0.005)  # physics 13
+    assert float(beam.frame_solid_angle_sr(1e-6)) == pytest.approx(2 * math.pi, abs=1e-4)  # all that lies ahead
     for face in ((0.0, None), (1.5, None), (0.9, 1.2)):
         for more in (-2.0, -1.0, 0.3, 1.0):
             there = float(falloff.distance_where(more, 2.0, *face))

@@ -16,6 +16,7 @@ from ..core.physics.beam import ZOOMS_MM
 from ..core.physics.light_values import LIGHT_VALUES
 from ..core.physics.scales import Step
 from ..core.physics.units import FEET_PER_METRE
+from ..core.plan.light.chain import TICKS
 from ..core.scene.aim import Lens
 from ..core.scene.ambient import Reading
 from ..core.scene.job import Session
@@ -23,6 +24,7 @@ from ..core.scene.light import USUAL_TARGETS, Light
 from ..core.scene.log import SD_AMBIENT, LogEntry
 from ..core.scene.seen import SD_OF
 from ..core.scene.setup import Setup
+from ..words.effects import TICKS as TICK_NAMES
 from ..words.kit import CONDITIONS, GELS, MOVERS, ROLES, SKIES
 from .schemas import Blank, RoleOut, Scales
 
@@ -91,6 +93,7 @@ def scales_of(step: Step) -> Scales:
         roles={role: RoleOut(name=name, target_stops=USUAL_TARGETS[role]) for role, name in ROLES.items()},
         supplies={kind: SUPPLIES[kind] for kind in SUPPLY_KINDS},
         bounds=_bounds(),
+        ticks={field: TICK_NAMES[effect] for field, effect in TICKS.items()},
         reading_sd=SD_OF | {"ambient": SD_AMBIENT},
         blank=Blank(
             setup=Setup(name="New setup"),

@@ -216,5 +216,6 @@ class Scales(BaseModel):
     roles: dict[str, RoleOut]
     supplies: dict[str, str]
     bounds: dict[str, dict[str, list[float]]]
+    ticks: dict[str, str]
     reading_sd: dict[str, float]
     blank: Blank

@@ -10,6 +10,7 @@ from ..core.plan.change.pocket import Pocket, pocket_of
 from ..core.plan.job.hours import Hour, clocks, follows_sun, hours_of, skies_beside
 from ..core.plan.job.schedule import units_at
 from ..core.plan.light.advice import chosen_method
+from ..core.plan.light.chain import TICKS
 from ..core.plan.light.levels import levels
 from ..core.plan.light.one_unit import only
 from ..core.plan.light.reach import Solved
@@ -21,6 +22,7 @@ from ..core.scene.light import Light
 from ..core.scene.log import LogEntry
 from ..core.scene.seen import SD_EYE, MethodKind
 from .answer import settings_line
+from .effects import TICKS as TICK_NAMES
 from .figures import DisplayUnits, amount, dial, f_number, iso, length, listed, nd, shutter, stops
 from .hours import HoursText, hours_text
 from .kit import GELS, ROLES
@@ -179,7 +181,8 @@ def _through(light: Light, zoom_mm: float | None) -> str:
         said += f", {listed(on, 'and')} on" if on else ", nothing in front"
     if light.gel != "none":
         said += f", {GELS[light.gel]}"
-    return said + (f", zoom {zoom_mm or light.zoom_mm:.0f} mm" if light.zoom_mm else "")
+    said += "".join(f", {TICK_NAMES[effect]}" for field, effect in TICKS.items() if getattr(light, field))
+    return said + (f", zoom {zoom_mm or light.zoom_mm:.0f} mm" if light.zoom_mm and not light.wide_panel else "")
 
 
 def _preflight(solved: Solved, kind: MethodKind, units: Sequence[int | None]) -> Iterator[str]:

@@ -4,11 +4,11 @@ import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
+from ..core.kit.compare import HSS_TIMES_S, Against, Compared, against, known, sides
 from ..core.kit.modifier import Modifier
 from ..core.kit.rating import Basis
 from ..core.kit.table import UnitTable
 from ..core.physics.guide_number import guide_number_of_stops
-from ..core.plan.light.compare import HSS_TIMES_S, Against, Compared, against, known, sides
 from .figures import DisplayUnits, amount, duration, guide_number, shutter, stops
 from .kit import all_printed
 

@@ -59,6 +59,18 @@ def _zoom(facts: JumpAt, at: Context) -> Said:
     )
 
 
+TICKS = {"wide_panel": "wide panel"}
+"""What effects that are ticks are called where hands switch them."""
+
+
+def _wide_panel(facts: JumpAt, at: Context) -> Said:
+    return Said(
+        "wide panel",
+        "The panel over the head, at its widest, spreads the light as wide as a lens of 14 mm sees: as much light on a "
+        "larger frame. A head without zoom has none: no change.",
+    )
+
+
 def _heads(facts: JumpAt, at: Context) -> Said:
     heads = f"{facts['count']:.0f}"
     return Said(f"{heads} heads", f"{heads} equal heads on the same spot: + log2({heads}).")
@@ -229,6 +241,7 @@ def _ambient(facts: JumpAt, at: Context) -> Said:
 SENTENCES: dict[str, Callable[[JumpAt, Context], Said]] = {
     "rated_output": _rated_output,
     "zoom": _zoom,
+    "wide_panel": _wide_panel,
     "heads": _heads,
     "pops": _pops,
     "distance": _distance,

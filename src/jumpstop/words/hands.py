@@ -6,6 +6,7 @@ from typing import Any
 from ..core.plan.camera.remark import Remark
 from ..core.plan.job.changeover import Standing, changes_between
 from ..core.plan.job.schedule import Stretch, Turn
+from .effects import TICKS
 from .figures import DisplayUnits, dial, f_number, iso, length, nd, shutter
 from .kit import GELS, PLACEMENTS, ROLES
 from .methods import TITLES
@@ -35,6 +36,7 @@ HANDS: dict[str, Callable[[Facts, DisplayUnits], str]] = {
     "layer_on": lambda f, u: f"light {f['light'] + 1}: {f['layer']} on",
     "layer_off": lambda f, u: f"light {f['light'] + 1}: {f['layer']} off",
     "gel": lambda f, u: f"light {f['light'] + 1}: {GELS[f['now']]}",
+    "tick": lambda f, u: f"light {f['light'] + 1}: {TICKS[f['effect']]} {'on' if f['now'] else 'off'}",
     "zoom": lambda f, u: f"light {f['light'] + 1}: zoom {f['now']:.0f} mm",
 }
 

@@ -10,6 +10,7 @@ from ..core.plan.change.ranking import Costs, Keep, Lever, Levers
 from ..core.plan.light.reach import Solved
 from ..core.scene.light import OwnUnit, own_unit
 from ..core.scene.setup import Setup
+from .effects import TICKS
 from .figures import DisplayUnits, amount, dial, f_number, iso, length, nd, recycling, shutter, stops
 from .methods import TITLES
 
@@ -66,6 +67,8 @@ MOVES: dict[str, Callable[[Facts, DisplayUnits], str]] = {
     "bare": lambda f, u: f"bare, without {f['name']}",
     "modifier": lambda f, u: f"{f['name']} instead",
     "gel_off": lambda f, u: "gel off",
+    "tick_on": lambda f, u: f"{TICKS[f['effect']]} on",
+    "tick_off": lambda f, u: f"{TICKS[f['effect']]} off",
     "zoom": lambda f, u: f"zoom to {f['zoom_mm']:.0f} mm",
     "heads": lambda f, u: f"{f['count']} equal heads",
     "straight": lambda f, u: "head straight at the subject",

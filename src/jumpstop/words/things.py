@@ -8,6 +8,7 @@ from ..core.kit.modifier import GELS, layers_on
 from ..core.kit.table import UnitTable
 from ..core.plan.learn.next_reading import Landing, Proposal
 from ..core.scene.log import LogEntry
+from .effects import TICKS
 from .figures import listed
 from .kit import GELS as GEL_WORDS
 
@@ -63,6 +64,8 @@ def thing_words(key: Key, names: Mapping[str, str]) -> str:
         return f"{name}, bounced off the {part}"
     if kind == "unit" and part.startswith("zoom"):
         return f"{name}, zoomed to {part.removeprefix('zoom ')} mm"
+    if kind == "unit" and part in TICKS:
+        return f"{name}, {TICKS[part]}"
     said = PARTS.get((kind, part))
     return name if said is None else name.join(said.split("{}"))
 

@@ -106,6 +106,8 @@
     else if (id !== GONE) void take(session, id)
   }
 
+  const tick = (field: 'wide_panel', name: string) => change(name, (l) => (l[field] = !l[field]))
+
   function remove() {
     const gone = session.light
     session.edit('Take a light away', (s) => s.lights.splice(gone, 1))
@@ -182,15 +184,17 @@
       value={light.gel}
       options={Object.entries(person.scales.gels)}
       choose={(gel) => change('Gel', (l) => (l.gel = gel))}
-    />{#if zoomable}, zoomed to
-      <LiveChoice
-        label="Zoom position"
-        hotkey="z"
-        tone="flash"
-        value={String(light.zoom_mm ?? '')}
-        options={zooms}
-        choose={(mm) => change('Zoom position', (l) => (l.zoom_mm = mm ? Number(mm) : null))}
-      />{/if}.
+    />{#if zoomable}{#if !light.wide_panel}, zoomed to
+        <LiveChoice
+          label="Zoom position"
+          hotkey="z"
+          tone="flash"
+          value={String(light.zoom_mm ?? '')}
+          options={zooms}
+          choose={(mm) => change('Zoom position', (l) => (l.zoom_mm = mm ? Number(mm) : null))}
+        />{:else}, at its widest behind a{/if}{#each Object.entries(person.scales.ticks) as [field, name] (field)}{' '}
+        <Chip on={light[field as 'wide_panel']} onclick={() => tick(field as 'wide_panel', name)}>{name}</Chip
+        >{/each}{/if}.
   </p>
   {#if !fits || light.fits_anyway}
     <p>

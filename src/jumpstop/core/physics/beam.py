@@ -30,6 +30,7 @@ ZOOMS_MM = (
 )
 """Zoom positions that are offered."""
 REFERENCE_ZOOM_MM = 35.0  # every unit is compared at this coverage, 63.4 degrees across the diagonal
+WIDE_FROM_MM, WIDE_PANEL_MM = 24.0, 14.0  # a wide panel over a head at its widest: makers' usual figures, from memory
 CONCENTRATION = 0.4
 """How much of the gain in solid angle a real zoom head turns into light, from memory.
 
@@ -56,3 +57,14 @@ def solid_angle_sr(angle_deg: Figure) -> Figure:
 def moved_stops(from_deg: Figure, to_deg: Figure) -> Figure:
     """Stops gained when a beam is moved between coverages with only one of them quoted (see CONCENTRATION)."""
     return CONCENTRATION * stops_of(solid_angle_sr(from_deg) / solid_angle_sr(to_deg))
+
+
+def frame_solid_angle_sr(focal_mm: Figure) -> Figure:
+    """Solid angle [sr] of the 36 x 24 frame behind a focal length: 4 atan(w h / (2 f sqrt(4 f^2 + w^2 + h^2)))."""
+    f = np.asarray(focal_mm, dtype=float)
+    return 4 * np.arctan(36 * 24 / (2 * f * np.sqrt(4 * f * f + 36**2 + 24**2)))
+
+
+def spread_stops(from_mm: Figure, to_mm: Figure) -> Figure:
+    """Stops gained where all of a beam that fills one frame is spread over another: 24 to 14 mm, -0.99."""
+    return stops_of(np.asarray(frame_solid_angle_sr(from_mm)) / frame_solid_angle_sr(to_mm))

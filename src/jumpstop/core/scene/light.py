@@ -77,8 +77,14 @@ class Light(Value):
     modifier: OwnModifier | None = None
     layers: tuple[Name, ...] | None = Field(None, max_length=8, title="Layers on")
     gel: Gel = Field("none", title="Gel")
+    wide_panel: Flag = Field(False, title="Wide panel over the head")
     zoom_mm: Number | None = Field(None, ge=8, le=800, title="Zoom position (mm)")
     target_stops: Number = Field(0.0, ge=-6, le=4, title="Level wanted (stops)")
+
+    @property
+    def zoomed(self) -> bool:
+        """Whether the head's own beam counts: bare, or behind a modifier that asks for a zoomed head."""
+        return self.modifier is None or self.modifier.needs_zoom_head
 
     @property
     def sides(self) -> Side:

@@ -3147,6 +3147,7 @@ export interface components {
              *       "heads": 1,
              *       "pops": 1,
              *       "gel": "none",
+             *       "wide_panel": false,
              *       "target_stops": 0
              *     }
              */
@@ -4233,6 +4234,11 @@ export interface components {
              * @enum {string}
              */
             gel?: "none" | "full_orange" | "half_orange" | "quarter_orange" | "eighth_orange";
+            /**
+             * Wide panel over the head
+             * @default false
+             */
+            wide_panel?: boolean;
             /** Zoom position (mm) */
             zoom_mm?: number | null;
             /**
@@ -4335,6 +4341,11 @@ export interface components {
              * @enum {string}
              */
             gel: "none" | "full_orange" | "half_orange" | "quarter_orange" | "eighth_orange";
+            /**
+             * Wide panel over the head
+             * @default false
+             */
+            wide_panel: boolean;
             /** Zoom position (mm) */
             zoom_mm: number | null;
             /**
@@ -6298,6 +6309,10 @@ export interface components {
                     [key: string]: number[];
                 };
             };
+            /** Ticks */
+            ticks: {
+                [key: string]: string;
+            };
             /** Reading Sd */
             reading_sd: {
                 [key: string]: number;
@@ -6395,6 +6410,7 @@ export interface components {
              *       "heads": 1,
              *       "pops": 1,
              *       "gel": "none",
+             *       "wide_panel": false,
              *       "target_stops": 0
              *     }
              */
@@ -6501,6 +6517,7 @@ export interface components {
              *       "heads": 1,
              *       "pops": 1,
              *       "gel": "none",
+             *       "wide_panel": false,
              *       "target_stops": 0
              *     }
              */
@@ -6880,6 +6897,7 @@ export interface components {
              *         "heads": 1,
              *         "pops": 1,
              *         "gel": "none",
+             *         "wide_panel": false,
              *         "target_stops": 0
              *       }
              *     ]
@@ -7086,6 +7104,7 @@ export interface components {
              *         "heads": 1,
              *         "pops": 1,
              *         "gel": "none",
+             *         "wide_panel": false,
              *         "target_stops": 0
              *       }
              *     ]

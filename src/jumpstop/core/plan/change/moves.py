@@ -13,6 +13,7 @@ from ...scene.light import Light, OwnModifier
 from ...scene.seen import MethodKind
 from ...scene.setup import SMALLEST, WIDEST, Setup
 from ..camera.methods import Method, nd_more, with_nd
+from ..light.chain import TICKS
 
 CLOSER, FARTHER = (2**-0.25, 2**-0.5, 0.5), (2**0.25, 2**0.5, 2.0)
 """Half a stop, a stop and two nearer, by the inverse square; and farther."""
@@ -102,12 +103,16 @@ def _front(light: Light, unit: Unit, bag: Bag) -> Iterator[Move]:
 
 def _head(light: Light, unit: Unit) -> Iterator[Move]:
     """Zoom, more heads, and a head turned back to the subject."""
-    zoomable = light.modifier is None or light.modifier.needs_zoom_head
+    zoomable = light.zoomed
     if zoomable and unit.zoom_max_mm is not None:
         now = light.zoom_mm or REFERENCE_ZOOM_MM
         for zoom in ZOOMS_MM:
             if zoom != now and (unit.widest_mm or REFERENCE_ZOOM_MM) <= zoom <= unit.zoom_max_mm:
                 yield of_light("zoom", "zoom", {"zoom_mm": zoom}, zoom_mm=zoom)
+    for field, effect in TICKS.items():
+        now = getattr(light, field)
+        if zoomable and unit.zoom_max_mm is not None:
+            yield of_light("tick_off" if now else "tick_on", field, {"effect": effect}, **{field: not now})
     for heads in sorted({light.heads + 1, light.heads * 2}):
         if heads <= 16 and unit.takes_modifiers:
             yield of_light("heads", "heads", {"count": heads}, heads=heads)

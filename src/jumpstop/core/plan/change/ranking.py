@@ -17,7 +17,8 @@ KEEPS: dict[Keep, tuple[float, float, float]] = {"look": (3, 1, 1), "light": (1,
 # The work a change makes, where letting go of the dial is 0 and moving a stand 1. From memory.
 WORK: dict[str, float] = {
     "iso_up": 0.1, "iso_down": 0.1, "iso_and_shutter": 0.2, "wider": 0.1, "stop_down": 0.1, "background_up": 0.1,
-    "background_down": 0.1, "zoom": 0.3, "straight": 0.3, "method": 0.6, "nd_on": 0.6, "layer_off": 0.6,
+    "background_down": 0.1, "zoom": 0.3, "tick_on": 0.3, "tick_off": 0.3,
+    "straight": 0.3, "method": 0.6, "nd_on": 0.6, "layer_off": 0.6,
     "layer_on": 0.6, "layers_off": 0.8, "gel_off": 0.4, "closer": 1.0, "farther": 1.0, "bare": 1.2, "modifier": 1.6,
     "heads": 3.0, "unit": 3.0, "into_shade": 3.0, "hour": 6.0,
 }  # fmt: skip

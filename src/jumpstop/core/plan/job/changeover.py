@@ -7,6 +7,7 @@ from ...kit.modifier import layers_on
 from ...scene.light import Light
 from ...scene.seen import MethodKind
 from ..camera.remark import Remark, remark
+from ..light.chain import TICKS
 from ..light.reach import Solved
 
 SAME_DIAL = 0.05  # stops: a dial nearer than this stays
@@ -88,7 +89,7 @@ def _head(before: Standing, after: Standing, at: int, old: Light | None, new: Li
 
 
 def _front(at: int, old: Light | None, new: Light) -> Iterator[Remark]:
-    """Modifier, layers, gel and zoom."""
+    """Modifier, layers, gel, ticks and zoom."""
     mod, was = new.modifier, old.modifier if old is not None else None
     if (mod.name if mod else "") != (was.name if was else ""):
         yield remark("modifier", light=at, now=mod.name if mod else "")
@@ -102,5 +103,8 @@ def _front(at: int, old: Light | None, new: Light) -> Iterator[Remark]:
     gel = old.gel if old is not None else "none"
     if gel != new.gel:
         yield remark("gel", light=at, now=new.gel)
+    for field, effect in TICKS.items():
+        if getattr(new, field) != (getattr(old, field) if old is not None else False):
+            yield remark("tick", light=at, effect=effect, now=getattr(new, field))
     if new.zoom_mm is not None and (old is None or old.zoom_mm != new.zoom_mm):
         yield remark("zoom", light=at, now=new.zoom_mm)

@@ -1,21 +1,25 @@
 """The chain: every effect on the way from what a unit gives to what the picture needs, one line each.
 
-To add an effect: its relation in `physics`, its line in EFFECTS here, its sentence in `words.effects`, its check in
-the tests. Effects stand in the order in which the light meets them.
+To add an effect: its relation in `physics`, its line and its entry in EFFECTS here (and a field in `scene.light`, where
+it is a tick), its sentence in `words.effects`, its check in the tests; a test names what is missing. What hands change,
+what a finding may change, and the page's ticks follow from the entry. Effects stand in the order in which the light
+meets them.
 """
 
 import math
 from collections.abc import Callable, Sequence
 from dataclasses import replace
 from functools import lru_cache
+from typing import Literal, NamedTuple
 
 import numpy as np
 
 from ...kit.filter import Filter, nd_for
 from ...kit.modifier import GEL_TRANSMISSION, Layer, gel_stops, layers_on
 from ...kit.table import UnitTable
-from ...physics import exposure, falloff, placing, shutter, stops
+from ...physics import beam, exposure, falloff, placing, shutter, stops
 from ...physics.arrays import Figure, Floats
+from ...physics.beam import WIDE_FROM_MM, WIDE_PANEL_MM
 from ...physics.scales import APERTURES, ISOS
 from ...scene.camera import CameraSettings
 from ...scene.light import Light
@@ -40,6 +44,7 @@ SD_BOUNCE = 0.1  # where on the ceiling the light goes [stops], from memory
 CARD_SHARE = 0.1  # of the light that a bounce card sends forward, from memory
 SD_CARD = 0.2  # how much a card sends forward [stops], from memory
 SD_OFF_AXIS = 0.3  # light a stop or more down off the axis of a head [stops], from memory
+SD_PANEL = 0.3  # how much a wide panel spreads, and takes itself [stops], from memory
 SD_GEL = 0.1  # doubt of a gel's loss [stops]; from memory
 SD_ND = 0.1  # doubt of a filter's marking [stops]; from memory
 MOST_AMBIENT_SD = 0.5  # doubt that an unsure ambient brings to the flash, at the most [stops]; from memory
@@ -47,6 +52,15 @@ SAME_STOPS = 1e-6  # a jump this near to what it was is the same
 
 
 Line = Callable[[Scene], Sequence[Jump]]
+
+
+class Effect(NamedTuple):
+    """One effect on the light: its line of the chain; what kind of thing its figure belongs to, "" where its doubt is
+    of this picture alone; and where it is a tick of a light, that field: hands then switch it, and a finding may."""
+
+    line: Line
+    owner: Literal["unit", "modifier", "room", "gel", "filter", "ambient", "reading", ""] = ""
+    tick: str = ""
 
 
 def _rated_output(scene: Scene) -> Sequence[Jump]:
@@ -59,7 +73,9 @@ def _rated_output(scene: Scene) -> Sequence[Jump]:
 
 def _zoom(light: Light) -> float | None:
     """The zoom position that counts: none behind a modifier that does not ask for a zoomed head."""
-    return light.zoom_mm if light.modifier is None or light.modifier.needs_zoom_head else None
+    if not light.zoomed:
+        return None
+    return WIDE_FROM_MM if light.wide_panel else light.zoom_mm
 
 
 def _zoomed(scene: Scene) -> Sequence[Jump]:
@@ -70,6 +86,17 @@ def _zoomed(scene: Scene) -> Sequence[Jump]:
     gain, sd, at = (np.array([output[i] for output in outputs])[:, None, :] for i in (1, 2, 3))
     source = "interpolated from the claims; outside them from the beam, from memory"
     return [_jump("zoom", gain, sd, Of("unit", part="zoom"), "M", source, zoom_mm=at)]
+
+
+def _wide_panel(scene: Scene) -> Sequence[Jump]:
+    """A panel over a zoom head at its widest, which spreads its light wider still."""
+    out = scene.by_light(lambda light: float(light.wide_panel and light.zoomed)) > 0
+    if not out.any():
+        return []
+    on = out & scene.table.can_zoom
+    size = np.where(on, beam.spread_stops(WIDE_FROM_MM, WIDE_PANEL_MM), 0.0)
+    source = "the solid angles of 24 and 14 mm; about a stop in practice (common practice)"
+    return [_jump("wide_panel", size, np.where(on, SD_PANEL, 0.0), Of("unit", part="wide_panel"), "D", source)]
 
 
 def _heads(scene: Scene) -> Sequence[Jump]:
@@ -404,7 +431,7 @@ def then(scene: Scene, seen: Seen) -> tuple[Scene, Chain, int]:
     was = setup.model_copy(update={"lights": lights, "seen": ()})
     before = Scene(was, scene.table, scene.ambient, (Method(seen.method, camera),), scene.frozen)
     apart = NEEDS | {"reading"}
-    chain = tuple(jump for name, line in EFFECTS.items() if name not in apart for jump in line(before))
+    chain = tuple(jump for name, one in EFFECTS.items() if name not in apart for jump in one.line(before))
     return before, chain, before.placing.own[seen.light]
 
 
@@ -498,32 +525,37 @@ def _by_place(chain: Chain, light: int, receiver: int, unit: int) -> dict[tuple[
 
 
 APEX = "APEX (Exif 2.32, Annex C)"
-EFFECTS: dict[str, Line] = {
-    "rated_output": _rated_output,
-    "zoom": _zoomed,
-    "heads": _heads,
-    "pops": _pops,
-    "distance": _distance,
-    "modifier": _modifier,
-    "layer": lambda scene: (),  # comes off its modifier, which sets it down
-    "bounce": _bounce,
-    "card": _card,
-    "face": _face,
-    "off_axis": _off_axis,
-    "side": _side,
-    "gel": _gel,
-    "aperture": _aperture,
-    "iso": _iso,
-    "nd": _nd,
-    "hss": _hss,
-    "freeze": _freeze,
-    "tail": _tail,
-    "reading": _reading,
-    "target": _target,
-    "ambient": _ambient,
+EFFECTS: dict[str, Effect] = {
+    "rated_output": Effect(_rated_output, "unit"),
+    "zoom": Effect(_zoomed, "unit"),
+    "wide_panel": Effect(_wide_panel, "unit", tick="wide_panel"),
+    "heads": Effect(_heads),
+    "pops": Effect(_pops),
+    "distance": Effect(_distance),
+    "modifier": Effect(_modifier, "modifier"),
+    "layer": Effect(lambda scene: (), "modifier"),  # comes off its modifier, which sets it down
+    "bounce": Effect(_bounce, "room"),
+    "card": Effect(_card),
+    "face": Effect(_face),
+    "off_axis": Effect(_off_axis),
+    "side": Effect(_side),
+    "gel": Effect(_gel, "gel"),
+    "aperture": Effect(_aperture),
+    "iso": Effect(_iso),
+    "nd": Effect(_nd, "filter"),
+    "hss": Effect(_hss, "unit"),
+    "freeze": Effect(_freeze, "unit"),
+    "tail": Effect(_tail, "unit"),
+    "reading": Effect(_reading, "reading"),
+    "target": Effect(_target),
+    "ambient": Effect(_ambient, "ambient"),
 }
 NEEDS = frozenset({"target", "ambient"})
 """Effects on what is needed; all others are effects on the light itself."""
+
+
+TICKS = {effect.tick: code for code, effect in EFFECTS.items() if effect.tick}
+"""Effects that a light's tick switches, by its field."""
 
 
 def _jump(
@@ -534,6 +566,6 @@ def _jump(
 
 def chain_of(scene: Scene) -> Chain:
     """All jumps of a setup, broadcasting over the four axes; what is absent everywhere is left out."""
-    chain = tuple(jump for line in EFFECTS.values() for jump in line(scene))
+    chain = tuple(jump for effect in EFFECTS.values() for jump in effect.line(scene))
     settled = _settled(scene, chain) if any(seen.stands for seen in scene.setup.seen) else chain
     return taught(scene.table, chain, settled)

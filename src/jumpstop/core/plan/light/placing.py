@@ -14,7 +14,7 @@ import numpy as np
 from ...kit.modifier import Modifier
 from ...physics import falloff, group, placing, sides
 from ...physics.arrays import Floats
-from ...physics.beam import REFERENCE_ZOOM_MM, horizontal_deg
+from ...physics.beam import REFERENCE_ZOOM_MM, WIDE_PANEL_MM, horizontal_deg
 from ...scene.light import Light, Side
 from ...scene.setup import Setup
 from ...scene.stage import Stage, Surface
@@ -258,7 +258,8 @@ def _bare_deg(zoom_mm: float) -> float:
 def beam_of(light: Light) -> float:
     """Horizontal angle of a light's beam [degrees]; 0: a bright face, by its cosine; infinite: all round."""
     mod: Modifier | None = light.modifier
-    bare = _bare_deg(light.zoom_mm or REFERENCE_ZOOM_MM)
+    zoom_mm = WIDE_PANEL_MM if light.wide_panel else light.zoom_mm or REFERENCE_ZOOM_MM
+    bare = _bare_deg(zoom_mm)
     if mod is None:
         return bare
     if mod.kind in EVEN:

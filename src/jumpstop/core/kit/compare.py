@@ -6,12 +6,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ...kit.modifier import Modifier, layers_on
-from ...kit.rating import Basis
-from ...kit.table import UnitTable
-from ...physics import battery
-from ...physics.arrays import Floats
-from ...physics.guide_number import beam_candela_seconds, guide_number_of_stops
+from ..physics import battery
+from ..physics.arrays import Floats
+from ..physics.guide_number import beam_candela_seconds, guide_number_of_stops
+from .modifier import Modifier, layers_on
+from .rating import Basis
+from .table import UnitTable
 
 HSS_TIMES_S = tuple(1 / (250 * 2**at) for at in range(1, 6))  # 1/500 to 1/8000, from a body that syncs at 1/250
 TRAVEL_S = 1 / 250  # curtain travel that units are compared at: a body that syncs at 1/250
