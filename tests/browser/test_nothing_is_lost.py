@@ -43,6 +43,34 @@ def test_what_was_done_waits_over_a_reload_whatever_is_answered(page: Page, kind
     wait_until(lambda: act.there(page, 7))
 
 
+def test_what_is_being_typed_is_not_taken_from_under_the_fingers(page: Page) -> None:
+    """Another client changes the same figure; it comes while this person types: what is typed stays, and is taken."""
+    go(page, "Job")
+    people = page.get_by_label("People", exact=True)
+    expect(people).not_to_have_value("")
+    go(page, "Kit")
+    (item,) = asked(page, "api/jobs")
+    doc = item["doc"] | {"brief": item["doc"]["brief"] | {"people": 55}}
+    etag = {"if-match": f'"{item["revision"]}"'}
+    assert page.context.request.put(f"{home(page)}api/jobs/{item['id']}", data=doc, headers=etag).ok
+    held: list[Route] = []
+    page.route("**/api/jobs", lambda route: held.append(route))
+    go(page, "Job")
+    people.press_sequentially("7")
+    typed = people.input_value()
+    wait_until(lambda: bool(held))
+    with page.expect_response("**/api/jobs"):
+        held[0].continue_()
+    page.unroute_all(behavior="ignoreErrors")
+    expect(page.get_by_test_id("brief-sums")).to_contain_text("55 people")
+    expect(people).to_have_value(typed)
+    people.fill("77")
+    people.press("Enter")
+    page.get_by_role("button", name="Keep what is on this screen").click()  # both changed the same
+    expect(page.get_by_test_id("brief-sums")).to_contain_text("77 people")
+    wait_until(lambda: asked(page, "api/jobs")[0]["doc"]["brief"]["people"] == 77)
+
+
 def test_what_the_person_is_to_do_is_said(page: Page) -> None:
     go(page, "Log")
     troubled(page, ACTS["log"].sent_to, "401")

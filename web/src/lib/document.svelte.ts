@@ -8,6 +8,7 @@ import { applied, difference, overlap, same, standing, type Op } from './differe
 import type { KitKind } from './kitfields'
 import { outbox } from './outbox.svelte'
 import { GONE, held, REFUSED, whyWaiting, type Held, type Reply } from './reply'
+import { afterTyping, typing } from './typing'
 
 export type DocKind = KitKind | 'setups' | 'jobs' | 'preferences'
 
@@ -297,7 +298,8 @@ export class DocumentSession<T extends object> {
     outbox.keep(this)
   }
 
-  private recompute(): void {
+  private readonly recompute = (): void => {
+    if (this.doc !== undefined && typing()) return afterTyping(this.recompute)
     if (this.stored === null && !this.changes.some(isNew)) return
     const { doc } = applied(
       this.stored ?? (undefined as T | undefined),
