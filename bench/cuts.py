@@ -11,8 +11,8 @@ from pathlib import Path
 from typing import Any
 
 from jumpstop.demo import begin
-from jumpstop.store.database import FILE, KNOWN
 from jumpstop.store.documents import Store
+from jumpstop.store.file import FILE, KNOWN
 from jumpstop.store.making import migrate
 
 STARTS = (*KNOWN[:-1], "none", "demo")

@@ -142,7 +142,7 @@ class Server:
 
         from jumpstop.api import app, jobs, log, tools  # noqa: F401
         from jumpstop.demo import begin
-        from jumpstop.store.database import FILE
+        from jumpstop.store.file import FILE
 
         self.folder = folder
         if not (folder / FILE).exists():

@@ -155,8 +155,8 @@ def demo(
 ) -> None:
     """Run the application on the invented kite week; what you change is kept for the next time."""
     with plainly(), _starting():
-        from .store.database import FILE
         from .store.documents import Store
+        from .store.file import FILE
         from .store.lock import held
         from .store.making import tidy
 
@@ -231,8 +231,8 @@ def export(
 @app.command()
 def backup(file: Annotated[Path, typer.Argument(help="File to write.")], data: Data = HOME) -> None:
     """Copy the data file whole, safely while the application runs, and check the copy."""
-    from .store.database import FILE
     from .store.database import backup as copy
+    from .store.file import FILE
 
     with plainly():
         if file.exists():

@@ -18,8 +18,8 @@ from jumpstop.demo import SHELF
 from jumpstop.formats.errors import Unreadable
 from jumpstop.formats.guide_number import parse_guide_number
 from jumpstop.formats.shelf import guarded, read_shelf, unguarded, write_csv, write_json
-from jumpstop.store.database import HEAD
 from jumpstop.store.documents import Store
+from jumpstop.store.file import HEAD
 
 
 @pytest.fixture

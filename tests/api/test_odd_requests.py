@@ -23,9 +23,9 @@ from jumpstop.formats.errors import TooMany, Unreadable
 from jumpstop.formats.frame import Patch, read_frame
 from jumpstop.formats.table import csv_of
 from jumpstop.store import undo as undo_of
-from jumpstop.store.database import FILE
 from jumpstop.store.devices import MOST
 from jumpstop.store.documents import Store
+from jumpstop.store.file import FILE
 
 
 @pytest.fixture

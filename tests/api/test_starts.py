@@ -12,9 +12,10 @@ from fastapi.testclient import TestClient
 from cuts import STARTS, cut_off, old_file, prepared, sound, started, steps_of
 from jumpstop.api.app import create_app
 from jumpstop.store import making
-from jumpstop.store.database import FILE, HEAD, backup, version_of
+from jumpstop.store.database import backup
 from jumpstop.store.documents import Store
 from jumpstop.store.errors import Busy, StorageFault
+from jumpstop.store.file import FILE, HEAD, version_of
 from jumpstop.store.making import made_ready, tidy
 
 MADE_BY_065 = Path(__file__).parents[1] / "data" / "made-by-0.6.5.sqlite3.xz"

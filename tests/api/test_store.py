@@ -16,10 +16,11 @@ from jumpstop.api.app import create_app
 from jumpstop.core.kit.errors import JumpStopError
 from jumpstop.core.scene.setup import Setup
 from jumpstop.demo import fill, kit
-from jumpstop.store import database
-from jumpstop.store.database import FILE, backup, restore
+from jumpstop.store import database, file
+from jumpstop.store.database import backup, restore
 from jumpstop.store.documents import Store
 from jumpstop.store.errors import Busy, Conflict, InUse, NotFound, StorageFault, TooMuch
+from jumpstop.store.file import FILE
 from jumpstop.store.lock import held
 from versions import OLD, OLD_UNIT
 
@@ -68,7 +69,7 @@ def test_a_data_file_of_version_one_is_brought_up_to_date_with_a_copy_kept(tmp_p
     with sqlite3.connect(copies[0]) as connection:
         assert json.loads(connection.execute("SELECT doc FROM setups").fetchone()[0]) == OLD
     with sqlite3.connect(tmp_path / FILE) as connection:
-        assert connection.execute("PRAGMA application_id").fetchone()[0] == database.APPLICATION_ID
+        assert connection.execute("PRAGMA application_id").fetchone()[0] == file.APPLICATION_ID
     store.close()
     Store(tmp_path).close()
     assert len(list(tmp_path.glob("before-*"))) == 1

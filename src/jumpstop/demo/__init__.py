@@ -12,8 +12,8 @@ from ..core.kit.trigger import Battery, Trigger
 from ..core.scene.job import Job
 from ..core.scene.setup import Setup
 from ..formats.shelf import read_shelf
-from ..store.database import FILE
 from ..store.documents import Store
+from ..store.file import FILE
 from ..store.making import made_ready
 from ..store.rows import Kind
 

@@ -17,8 +17,9 @@ from ..core.scene.job import MOST_SETUPS
 from ..core.scene.log import MOST as MOST_LOG
 from ..core.scene.parts import named, packed, unpacked
 from . import undo
-from .database import FILE, LOCKED, WAIT_S, open_engine, said_plainly
+from .database import open_engine
 from .errors import Busy, Conflict, NotFound, Overtaken, StorageFault, TooMuch
+from .file import FILE, LOCKED, WAIT_S, said_plainly
 from .parts import keep_parts, parts_of, parts_of_log
 from .rows import (
     CHANGE,

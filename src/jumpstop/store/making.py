@@ -13,19 +13,8 @@ from pathlib import Path
 
 from filelock import FileLock, Timeout
 
-from .database import (
-    FILE,
-    HEAD,
-    LOCKED,
-    WAIT_S,
-    aside,
-    beside,
-    flush,
-    make_empty,
-    said_plainly,
-    version_of,
-)
 from .errors import Busy, StorageFault
+from .file import FILE, HEAD, LOCKED, WAIT_S, aside, beside, flush, make_empty, said_plainly, version_of
 
 LOCK = "jumpstop.making.lock"
 WAIT_MAKING_S = 60  # for another start that is at it

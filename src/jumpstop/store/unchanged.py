@@ -6,7 +6,7 @@ from typing import Any, TypeVar
 
 from sqlalchemy import Connection, Engine
 
-from .database import said_plainly
+from .file import said_plainly
 
 MOST = 200  # readings that are kept
 

@@ -10,7 +10,7 @@
   import Dialog from '../parts/Dialog.svelte'
   import LaneDetail from './LaneDetail.svelte'
   import LaneTrack from './LaneTrack.svelte'
-  import { sightOf } from './sight'
+  import { sightOf } from '../lib/sight'
   import { laneAt, LOW, rulerOf, sorted, TALL, type Lane, type Sort } from './ruler'
 
   type Props = { session: SetupSession; answer: Answer; lanes: Lanes }

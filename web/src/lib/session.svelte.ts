@@ -2,7 +2,7 @@
  * One setup being edited, with its answer. A session belongs to one document for good (see DocumentSession); here is what
  * the setup comes to: asked with every edit, and never an older answer over a newer.
  */
-import { laidOver } from '../chart/sight'
+import { laidOver } from './sight'
 import { api, once, type Answer, type Setup, type Solved } from './api/client'
 import { DocumentSession, type Change } from './document.svelte'
 import type { Held, Reply } from './reply'

@@ -8,7 +8,7 @@ import sqlalchemy as sa
 from alembic import op
 
 from jumpstop.core.scene.versions import setup_of_any_version, unit_of_any_version
-from jumpstop.store.database import APPLICATION_ID
+from jumpstop.store.file import APPLICATION_ID
 
 revision = "0002"
 down_revision = "0001"

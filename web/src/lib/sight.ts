@@ -1,5 +1,5 @@
 /** Lanes in sight first: an answer that tells only some lanes, laid over the one before it. No light is computed here. */
-import type { Answer, Arc, Lanes } from '../lib/api/client'
+import type { Answer, Arc, Lanes } from './api/client'
 
 /** Shelves up to this size are told whole every time. */
 const SMALL = 24

@@ -1,0 +1,118 @@
+"""The data file: its name and version, what it says plainly, and files beside it."""
+
+import os
+import sqlite3
+from collections.abc import Iterator
+from contextlib import closing, contextmanager
+from pathlib import Path
+
+from sqlalchemy.exc import DatabaseError
+
+from ..core.kit.errors import JumpStopError
+from .errors import Busy, StorageFault
+
+HEAD = "0005"  # newest migration; a test holds it against the folder
+KNOWN = ("0001", "0002", "0003", "0004", HEAD)
+APPLICATION_ID = 0x4A53544F  # marks our files in their header, so that no other program's is taken for one
+TABLES = frozenset({"units", "modifiers", "bodies", "filters", "jobs", "setups", "edits", "meta"})
+LATER = frozenset({"triggers", "batteries", "log", "parts"})  # tables that the first version did not have
+FILE = "jumpstop.sqlite3"
+WAIT_S = 5  # how long a write waits for another one
+MOST_WAL = 8 * 2**20  # bytes that the write-ahead log keeps once it is folded in
+
+LOCKED = "The data is being written by another just now; try again."
+DAMAGED = "The data file is damaged. Stop the program and restore a backup."
+FAULTS: dict[str, tuple[type[JumpStopError], str]] = {
+    "database is locked": (Busy, LOCKED),
+    "database is busy": (Busy, LOCKED),
+    "readonly": (StorageFault, "The data file or its folder is read-only: nothing was stored."),
+    "disk is full": (StorageFault, "The disk is full: nothing was stored. Make room and try again."),
+    "unable to open": (StorageFault, "The data file cannot be opened: its folder is missing or read-only."),
+    "disk i/o": (StorageFault, "The disk answered with an error: nothing was stored."),
+    "malformed": (StorageFault, DAMAGED),
+    "not a database": (StorageFault, DAMAGED),
+}
+
+
+@contextmanager
+def said_plainly() -> Iterator[None]:
+    """Turns what the database says into sentences: Busy where trying again helps, else StorageFault."""
+    try:
+        yield
+    except (DatabaseError, sqlite3.DatabaseError) as error:
+        words = str(getattr(error, "orig", None) or error).lower()
+        for part, (kind, sentence) in FAULTS.items():
+            if part in words:
+                raise kind(sentence) from None
+        raise
+
+
+def make_empty(path: Path) -> None:
+    """An empty file for its owner only; SQLite gives its -wal and -shm the same rights. Raises StorageFault."""
+    try:
+        os.close(os.open(path, os.O_CREAT | os.O_EXCL | os.O_RDWR, 0o600))
+    except OSError as error:
+        raise StorageFault(f"{path} cannot be made: {error.strerror}.") from None
+
+
+def version_of(path: Path) -> str | None:
+    """Version of a data file that is whole, None for one that holds nothing, be it that its first start was cut off.
+
+    Raises StorageFault where it is damaged, another program's, or of a version that this program does not know.
+    """
+    foreign = f"{path} is not a data file of Jump Stop. It was left as it is: name another folder, or move it away."
+    damaged = f"{path} is damaged. It was left as it is: restore a backup with `jumpstop restore`."
+    try:
+        with closing(sqlite3.connect(f"{path.resolve().as_uri()}?mode=rw", uri=True, timeout=WAIT_S)) as connection:
+            marked = connection.execute("PRAGMA application_id").fetchone()[0]
+            tables = {row[0] for row in connection.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+            if marked in (0, APPLICATION_ID) and _never_made(connection, tables):
+                return None
+            if marked not in (0, APPLICATION_ID) or not tables >= TABLES | {"alembic_version"}:
+                raise StorageFault(foreign)
+            row = connection.execute("SELECT version_num FROM alembic_version").fetchone()
+            if row is None or row[0] not in KNOWN:
+                raise StorageFault(
+                    f"{path} was written by another version of Jump Stop, which this one cannot read. It was left."
+                )
+            if connection.execute("PRAGMA quick_check(1)").fetchone()[0] != "ok":
+                raise StorageFault(damaged)
+            return str(row[0])
+    except sqlite3.DatabaseError as error:
+        words = str(error)
+        if "not a database" in words:
+            raise StorageFault(foreign) from None
+        if "malformed" in words:
+            raise StorageFault(damaged) from None
+        raise
+
+
+def _never_made(connection: sqlite3.Connection, tables: set[str]) -> bool:
+    """Whether no first start ever came to its end here: some of our tables, none of them with anything in it."""
+    stamped = "alembic_version" in tables and connection.execute("SELECT count(*) FROM alembic_version").fetchone()[0]
+    if (stamped and tables >= TABLES) or not tables <= TABLES | LATER | {"alembic_version"}:
+        return False
+    ours = tables - {"alembic_version"}
+    return not any(connection.execute(f"SELECT 1 FROM {table} LIMIT 1").fetchone() for table in ours)
+
+
+def aside(path: Path, why: str) -> Path:
+    """A name beside the data file that is not taken yet."""
+    name, number = path.with_name(f"{why}.{path.name}"), 1
+    while name.exists():
+        number += 1
+        name = path.with_name(f"{why}-{number}.{path.name}")
+    return name
+
+
+def beside(path: Path) -> tuple[Path, ...]:
+    return tuple(path.with_name(f"{path.name}-{end}") for end in ("wal", "shm", "journal"))
+
+
+def flush(path: Path) -> None:
+    """What was written to this file or folder is on the disk."""
+    handle = os.open(path, os.O_RDONLY)
+    try:
+        os.fsync(handle)
+    finally:
+        os.close(handle)
