@@ -126,6 +126,7 @@ def test_a_change_is_applied_by_key_and_a_pair_by_touch_and_both_taken_back(page
     distance.press("Enter")
     page.get_by_role("textbox", name="Distance", exact=True).fill("12 m")
     page.keyboard.press("Enter")
+    expect(found).to_contain_text(re.compile(r"short by [56]\.\d stops"))  # the list is that of the new distance
     found.get_by_text("Two changes together").click()
     pairs = found.get_by_role("group", name="Two together").get_by_role("button")
     expect(pairs.first).to_contain_text(" and ")
