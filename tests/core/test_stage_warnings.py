@@ -157,6 +157,10 @@ def test_heads_that_make_up_for_what_is_missing() -> None:
     assert list(more(5.0)) == ["closer"]
     assert more(1.0)["closer"] == {"metres": 1.41}  # 2 m / sqrt 2, down to the centimetre
     assert list(more(1.5, unit.model_copy(update={"takes_modifiers": False}))) == ["closer"]
+    big = {"modifier": {"name": "Big", "stops": 0, "face": {"width_m": 1.5}}, "distance_m": 1.0}
+    near = Setup.model_validate({"lights": [big]})  # against a disc of radius .75 at most log2(1 + 1 / .75^2) = 1.47
+    assert [one.code for one in more_by(near, 0, method, unit, 1.0) if one.code == "closer"] == ["closer"]
+    assert not [one for one in more_by(near, 0, method, unit, 2.0) if one.code == "closer"]
 
 
 def test_a_head_turned_away_is_turned_back_to_the_subject() -> None:

@@ -18,7 +18,8 @@ def more_by(setup: Setup, at: int, method: Method, unit: Unit, missing: float) -
     heads = math.ceil(light.heads * 2**missing - 1e-9)
     if light.heads * 2 < heads <= MOST_HEADS and unit.takes_modifiers:
         yield of_light("heads", "heads", {"count": heads}, heads=heads)
-    metres = math.floor(metres_for(light, setup.stage, missing) * 100) / 100
+    near = metres_for(light, setup.stage, missing)
+    metres = 0.0 if math.isnan(near) else math.floor(near * 100) / 100  # a large face may never be that bright
     if NEAREST_M <= metres < light.distance_m:
         yield of_light("closer", "distance", {"metres": metres}, distance_m=metres)
     yield from iso_by(setup, method, whole)
