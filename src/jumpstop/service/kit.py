@@ -14,6 +14,7 @@ from ..core.plan.job.board import Landings
 from ..core.plan.job.endurance import DayPlan
 from ..core.scene.job import Job, JobFile, Least, Picked
 from ..core.scene.seen import MethodKind
+from .job import coverage, day
 
 ENOUGH = 0.02  # stops: a change that brings so much less than what is missing is as good
 
@@ -55,7 +56,6 @@ def kit(
     """The kit with the least of what the job asks for. bag: what could be put on lights that nothing holds. Raises
     CannotSolve where there is no setup."""
     from ..core.plan.job.kit_choice import choose_kit  # late: the solver takes a while to load
-    from . import coverage, day
 
     job = file.job if least is None else file.job.model_copy(update={"least": least})
     landings = coverage(file, shelf, step, avoid)
@@ -76,8 +76,6 @@ def kits_by_outlay(
     file: JobFile, shelf: Shelf, step: Step = "third", avoid: Sequence[MethodKind] = ()
 ) -> Iterator[KitChoice]:
     """Weight against money: kits one after the other as they are found, the lightest first. Raises CannotSolve."""
-    from . import coverage
-
     landings = coverage(file, shelf, step, avoid)
 
     def found() -> Iterator[KitChoice]:

@@ -116,6 +116,8 @@ def in_hand_of(solved: Solved, reach: Reach, units: DisplayUnits) -> InHand:
 
 def _cures(solved: Solved, reach: Reach, unit: int, units: DisplayUnits) -> list[ChangeText]:
     """The first few changes that each make the unit land right."""
+    if reach.spare[unit] >= 0 and reach.too_bright[unit] <= 0:
+        return []
     at, alone = reach.at[1], one_unit.only(solved, unit)
     try:
         found = levers(solved.setup, at, reach.method.kind, alone, 0, Bag(), units.step, pairs=False)

@@ -115,7 +115,7 @@ class Outbox {
   async start(open: (kind: DocKind, id: string) => Session): Promise<void> {
     addEventListener('online', this.hurry)
     this.live()
-    const before = LAST_OPENING.turn(this.opening)
+    const before = turned(this.opening)
     // Once the page before this one is gone: at once after a reload, when it is closed where this is its duplicate.
     if (before && navigator.locks)
       void navigator.locks.request(ALIVE + before, () => this.takeOver(open, before))
@@ -170,16 +170,14 @@ class Outbox {
 const hold = () => new Promise<void>(() => {})
 
 /** The page that this tab showed before, known over a reload; where a tab was duplicated, the other's. */
-const LAST_OPENING = {
-  turn(now: string): string | null {
-    try {
-      const before = sessionStorage.getItem('opening')
-      sessionStorage.setItem('opening', now)
-      return before
-    } catch {
-      return null
-    }
-  },
+function turned(now: string): string | null {
+  try {
+    const before = sessionStorage.getItem('opening')
+    sessionStorage.setItem('opening', now)
+    return before
+  } catch {
+    return null
+  }
 }
 
 const keyOf = (page: string, one: { kind: string; id: string }) => `${UNSENT}${page}/${one.kind}/${one.id}`

@@ -4,7 +4,6 @@ Every claim keeps its basis and is compared only after it is brought to metres, 
 """
 
 import math
-from bisect import bisect_left
 from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Literal
@@ -47,16 +46,8 @@ class Rating:
         """(stops, sd) at a coverage; between quoted positions straight against log(zoom), outside them moved."""
         zooms, here = self._zooms, _log_zoom(angle_deg)
         nearest = min(range(len(zooms)), key=lambda i: abs(zooms[i] - here))
-        if zooms[0] <= here <= zooms[-1]:
-            after = bisect_left(zooms, here)
-            before = max(0, after - 1)
-            share = (here - zooms[before]) / (zooms[after] - zooms[before]) if after else 0.0
-            return (
-                self.stops[before] + share * (self.stops[after] - self.stops[before]),
-                self.sd[before] + share * (self.sd[after] - self.sd[before]),
-            )
-        if abs(zooms[nearest] - here) < SAME_ZOOM:
-            return self.stops[nearest], self.sd[nearest]
+        if zooms[0] <= here <= zooms[-1] or abs(zooms[nearest] - here) < SAME_ZOOM:
+            return float(np.interp(here, zooms, self.stops)), float(np.interp(here, zooms, self.sd))
         moved = float(moved_stops(self.positions_deg[nearest], angle_deg))
         return self.stops[nearest] + moved, max(self.sd[nearest], SD_MOVED)
 
