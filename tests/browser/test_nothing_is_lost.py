@@ -71,6 +71,27 @@ def test_what_is_being_typed_is_not_taken_from_under_the_fingers(page: Page) -> 
     wait_until(lambda: asked(page, "api/jobs")[0]["doc"]["brief"]["people"] == 77)
 
 
+def test_nothing_moves_from_under_a_button_that_is_pressed(page: Page) -> None:
+    """The coverage comes while "Add" below it is held down: it waits for the release, and who was typed is added."""
+    held: list[Route] = []
+    page.route("**/board", lambda route: held.append(route))
+    go(page, "Job")
+    page.get_by_label("Name of a person").fill("Nell Rowan")
+    box = page.get_by_role("button", name="Add", exact=True).bounding_box()
+    wait_until(lambda: bool(held))
+    assert box
+    page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    page.mouse.down()
+    with page.expect_response("**/board"):
+        for route in held:
+            route.continue_()
+    page.wait_for_timeout(50)  # what would be drawn is drawn
+    page.unroute_all(behavior="ignoreErrors")
+    page.mouse.up()
+    expect(page.get_by_role("checkbox", name="Nell Rowan is done", exact=True)).to_be_visible()
+    expect(page.get_by_test_id("picked")).not_to_have_text("Coverage")
+
+
 def test_what_the_person_is_to_do_is_said(page: Page) -> None:
     go(page, "Log")
     troubled(page, ACTS["log"].sent_to, "401")

@@ -1,3 +1,5 @@
+import { pressed } from './press'
+
 /** Questions of which only the newest counts: an older answer that comes late is dropped. */
 export class Newest {
   private turn = 0
@@ -5,6 +7,7 @@ export class Newest {
   async take<T>(question: Promise<T>, apply: (answer: T) => void): Promise<void> {
     const mine = ++this.turn
     const answer = await question
+    while (pressed()) await pressed()
     if (mine === this.turn) apply(answer)
   }
 }
