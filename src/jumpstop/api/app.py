@@ -94,6 +94,7 @@ def create_app(
             Late("/api/log", "log"),
             Late("/api/frame", "frame"),
             Late("/api/phone", "phone"),
+            Late("/api/read", "reading"),
             Late("/api/", "edits", "tools"),
         ],
     )

@@ -7,6 +7,7 @@ from functools import lru_cache
 
 import numpy as np
 
+from ..core.kit.power import PowerScale
 from ..core.kit.unit import Unit
 from ..core.plan.camera import colour, look
 from ..core.plan.camera.ambient import Ambient, placements
@@ -57,11 +58,19 @@ class DialMark:
 
 
 @dataclass(slots=True)
+class DialScale:
+    """A unit's dial and its energy at full power [Ws], if known."""
+
+    scale: PowerScale
+    watt_seconds: float | None
+
+
+@dataclass(slots=True)
 class Settings:
     """The chosen method's settings, and what is worked out for the light, as figures that can be fixed.
 
     dial_stops and dial: of the unit in hand; None and empty where there is none. dials: all that the dial of a unit
-    taken has. distance_m: as worked out, where the
+    taken has; scale: the dial itself, by which what is typed is read. distance_m: as worked out, where the
     distance is free.
     """
 
@@ -73,6 +82,7 @@ class Settings:
     dial_stops: float | None
     dial: str
     dials: list[DialMark]
+    scale: DialScale | None
     distance_m: float
 
 
@@ -255,11 +265,13 @@ def _settings(
 ) -> Settings:
     camera, dial_stops, said = method.camera, None, ""
     marks: list[DialMark] = []
+    scale = None
     if reach is not None and unit is not None and reach.able[unit]:
         one = solved.table.units[unit]
         dial_stops = round(float(reach.below_full[unit]), 4)
         said = dial(one.scale, dial_stops, units, one.watt_seconds)
         if reach.taken is not None:
+            scale = DialScale(one.scale, one.watt_seconds)
             marks = _dials(one, float(solved.table.step[unit]), float(solved.table.dial_range[unit]), units)
     return Settings(
         f_number=camera.f_number,
@@ -270,6 +282,7 @@ def _settings(
         dial_stops=dial_stops,
         dial=said,
         dials=marks,
+        scale=scale,
         distance_m=solved.setup.lights[light].distance_m,
     )
 

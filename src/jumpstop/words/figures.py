@@ -150,7 +150,7 @@ ON_MARK = 0.03  # of a stop: a setting this near to a mark is said as that mark
 BETWEEN = ((1 / 3, "⅓"), (1 / 2, "½"), (2 / 3, "⅔"))
 
 
-def dial_kind(scale: PowerScale, units: DisplayUnits) -> str:
+def dial_kind(scale: PowerScale, units: DisplayUnits) -> Literal["fraction", "number", "ws"]:
     """What a dial is read in: its own way, or the one the person wants."""
     return scale.kind if units.power == "own" else units.power
 
@@ -160,7 +160,7 @@ def dial(scale: PowerScale, below_full: float, units: DisplayUnits, watt_seconds
     kind = dial_kind(scale, units)
     if kind == "ws" and watt_seconds:
         energy = watt_seconds * 2**-below_full
-        return f"{energy:.0f} Ws" if energy >= 9.5 else f"{energy:.1f} Ws"
+        return f"{energy:.{0 if energy >= 20 else 1 if energy >= 2 else 2}f} Ws"  # no two tenths of a stop alike
     if kind == "number":
         return f"{scale.top_number - below_full:.1f} of {scale.top_number:g}"
     return power(below_full)

@@ -1,8 +1,9 @@
 <!-- The look: background, aperture or blur, ISO, how the camera is held. -->
 <script lang="ts">
   import type { ExposureAim, Lens } from '../lib/api/client'
-  import { between, clamp, round, stepOn } from '../lib/figures'
+  import { clamp, round, sayStops, stepOn } from '../lib/figures'
   import { person } from '../lib/person.svelte'
+  import { quantity } from '../lib/quantities.svelte'
   import type { SetupSession } from '../lib/session.svelte'
   import Fold from '../parts/Fold.svelte'
   import LiveChoice from '../parts/LiveChoice.svelte'
@@ -64,12 +65,12 @@
       hotkey="b"
       tone="ambient"
       value={under}
-      text={under === 0 ? 'as metered' : `${round(Math.abs(under), 1)} ${under < 0 ? 'under' : 'over'}`}
+      text={under === 0 ? 'as metered' : `${sayStops(Math.abs(under))} ${under < 0 ? 'under' : 'over'}`}
       hint="stops from correct"
       fixed={session.doc.fixed.background}
       fix={() => session.edit('Background fixed', (s) => (s.fixed.background = !s.fixed.background))}
       step={(by) => background(clamp(under + (by * person.thirds) / 3, ...bounds('background_stops')))}
-      type={between('Background', bounds('background_stops'), background)}
+      reads={quantity('background', 'Background', bounds('background_stops'), background)}
     />
 
     {#if aim.by === 'blur' && lens}
@@ -77,10 +78,10 @@
       <LiveFigure
         label="Blur wanted"
         value={wanted}
-        text={`${round(wanted, 1)} %`}
+        text={`${wanted} %`}
         hint="share of the frame that a point behind becomes"
         step={(by) => share(round(clamp(wanted * 2 ** (by / 6), ...percent), 2))}
-        type={between('Blur wanted', percent, share)}
+        reads={quantity('share', 'Blur wanted', lensBounds('wanted_share'), (part) => share(part * 100))}
       />
       of blur, which takes f/{session.answer?.f_number ?? '…'},
     {:else}
@@ -91,7 +92,7 @@
         value={aim.f_number}
         text={`f/${aim.f_number}`}
         step={(by) => aperture(stepOn(person.scales.apertures, aim.f_number, by))}
-        type={between('Aperture', bounds('f_number'), aperture)}
+        reads={quantity('aperture', 'Aperture', bounds('f_number'), aperture)}
       />
     {/if}
     and
@@ -101,21 +102,21 @@
       value={aim.iso}
       text={`ISO ${aim.iso}`}
       step={(by) => iso(stepOn(person.scales.isos, aim.iso, by))}
-      type={between('ISO', bounds('iso'), iso)}
+      reads={quantity('iso', 'ISO', bounds('iso'), iso)}
     />{#if aim.iso_floor}, in sun down to
       <LiveFigure
         label="Lowest ISO"
         value={aim.iso_floor}
         text={`${aim.iso_floor}`}
         step={(by) => floor(Math.min(aim.iso, stepOn(person.scales.isos, aim.iso_floor ?? aim.iso, by)))}
-        type={between('Lowest ISO', [bounds('iso')[0], aim.iso], floor)}
+        reads={quantity('iso', 'Lowest ISO', [bounds('iso')[0], aim.iso], floor)}
       />{/if}{#if aim.iso_ceiling}, in the dark up to
       <LiveFigure
         label="Highest ISO"
         value={aim.iso_ceiling}
         text={`${aim.iso_ceiling}`}
         step={(by) => ceiling(Math.max(aim.iso, stepOn(person.scales.isos, aim.iso_ceiling ?? aim.iso, by)))}
-        type={between('Highest ISO', [aim.iso, bounds('iso')[1]], ceiling)}
+        reads={quantity('iso', 'Highest ISO', [aim.iso, bounds('iso')[1]], ceiling)}
       />{/if}, held
     <LiveChoice
       label="Landscape or upright"
@@ -136,10 +137,10 @@
         label="Lighting ratio"
         tone="flash"
         value={aim.ratio}
-        text={`${round(aim.ratio, 1)} : 1`}
+        text={`${round(aim.ratio, 2)} : 1`}
         hint="worked out by the fill"
         step={(by) => ratio(round(clamp((aim.ratio ?? 3) * 2 ** (by / 3), ...bounds('ratio')), 2))}
-        type={between('Lighting ratio', bounds('ratio'), ratio)}
+        reads={quantity('ratio', 'Lighting ratio', bounds('ratio'), (value) => ratio(round(value, 2)))}
       />
     </p>
   {/if}
@@ -184,9 +185,9 @@
         label="Focal length"
         hotkey="l"
         value={lens.focal_mm}
-        text={`${round(lens.focal_mm, 0)} mm`}
+        text={`${round(lens.focal_mm, 1)} mm`}
         step={(by) => focal(stepOn(person.scales.focals_mm, lens.focal_mm, Math.sign(by)))}
-        type={between('Focal length', lensBounds('focal_mm'), focal)}
+        reads={quantity('focal', 'Focal length', lensBounds('focal_mm'), focal)}
       />, the subject
       <LiveLength label="Subject at" value={lens.subject_m} bounds={lensBounds('subject_m')} set={subject} />
       off, the background

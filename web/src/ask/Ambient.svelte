@@ -1,8 +1,9 @@
 <!-- The ambient: how it is known, where the subject stands in it, and what it comes to. -->
 <script lang="ts">
   import type { AmbientSpec } from '../lib/api/client'
-  import { between, clamp, nudged } from '../lib/figures'
+  import { clamp, nudged, sayLux, sayStops } from '../lib/figures'
   import { person } from '../lib/person.svelte'
+  import { quantity } from '../lib/quantities.svelte'
   import type { SetupSession } from '../lib/session.svelte'
   import LiveChoice from '../parts/LiveChoice.svelte'
   import LiveFigure from '../parts/LiveFigure.svelte'
@@ -88,14 +89,9 @@
           label="Illuminance"
           tone="ambient"
           value={spec.lux ?? 0}
-          text={`${Math.round(spec.lux ?? 0).toLocaleString('en-GB')} lx`}
+          text={`${sayLux(spec.lux ?? 0)} lx`}
           step={(by) => lux(nudged(spec.lux ?? 1, by, bounds('lux')))}
-          type={between(
-            'Illuminance',
-            bounds('lux'),
-            lux,
-            (text) => Number(text.replace(/[^\d.]/g, '')) || null,
-          )}
+          reads={quantity('lux', 'Illuminance', bounds('lux'), lux)}
         />
         on the scene, under
       {:else if spec.by === 'reading'}
@@ -142,9 +138,9 @@
         label="Lamps"
         tone="ambient"
         value={spec.lamps_lux}
-        text={`${Math.round(spec.lamps_lux)} lx`}
+        text={`${sayLux(spec.lamps_lux)} lx`}
         step={(by) => lamps(nudged(spec.lamps_lux ?? 1, by, bounds('lamps_lux')))}
-        type={between('Lamps', bounds('lamps_lux'), lamps)}
+        reads={quantity('lux', 'Lamps', bounds('lamps_lux'), lamps)}
       />
       of
       <LiveFigure
@@ -153,7 +149,7 @@
         value={spec.lamps_k}
         text={`${spec.lamps_k} K`}
         step={(by) => warmth(clamp(spec.lamps_k + by * 100, ...bounds('lamps_k')))}
-        type={between('Colour of the lamps', bounds('lamps_k'), warmth)}
+        reads={quantity('kelvin', 'Colour of the lamps', bounds('lamps_k'), warmth)}
       />
       <Chip plain onclick={() => change('No lamps', (a) => (a.lamps_lux = null))}>no lamps</Chip>
     {:else if !lampLit}
@@ -176,11 +172,11 @@
         label="Shadow side"
         tone="ambient"
         value={spec.shadow_stops ?? 0}
-        text={spec.shadow_stops === null ? 'as the sky has it' : `${plain(spec.shadow_stops)} stops`}
+        text={spec.shadow_stops === null ? 'as the sky has it' : `${sayStops(spec.shadow_stops)} stops`}
         hint="stops against the lit side"
         step={(by) =>
           shadow(clamp((spec.shadow_stops ?? -2.5) + (by * person.thirds) / 3, ...bounds('shadow_stops')))}
-        type={between('Shadow side', bounds('shadow_stops'), shadow)}
+        reads={quantity('level', 'Shadow side', bounds('shadow_stops'), shadow)}
       />
       {#if spec.shadow_stops !== null}<Chip
           plain

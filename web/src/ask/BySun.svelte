@@ -1,8 +1,9 @@
 <!-- Light by place, date and time: the sentence, and the day's course. -->
 <script lang="ts">
   import type { AmbientSpec } from '../lib/api/client'
-  import { between, readClock, readDay, sayClock, sayDay, stepDay } from '../lib/figures'
+  import { clockMinutes, dayOf, sayClock, sayDay, stepDay } from '../lib/figures'
   import { person } from '../lib/person.svelte'
+  import { quantity } from '../lib/quantities.svelte'
   import type { SetupSession } from '../lib/session.svelte'
   import LiveChoice from '../parts/LiveChoice.svelte'
   import LiveFigure from '../parts/LiveFigure.svelte'
@@ -12,7 +13,7 @@
 
   let { session }: { session: SetupSession } = $props()
   const spec = $derived(session.doc.ambient)
-  const minutes = $derived(readClock(spec.clock.slice(0, 5)) ?? 720)
+  const minutes = $derived(clockMinutes(spec.clock))
   const day = $derived(spec.day ?? '2026-06-24')
   let asking = $state(false)
   const place = $derived(spec.place?.name || `${spec.place?.latitude}°, ${spec.place?.longitude}°`)
@@ -25,12 +26,7 @@
     change('Bearing of the open side', (a) => (a.shade_open_deg = ((value % 360) + 360) % 360))
   const cameIn = (edit: (seen: NonNullable<AmbientSpec['sun_came_in']>) => void) =>
     change('When the sun came in', (a) => a.sun_came_in && edit(a.sun_came_in))
-  const date = (text: string) => {
-    const found = readDay(text)
-    if (!found) return 'Type a date such as 24 June 2026.'
-    change('Date', (a) => (a.day = found))
-    return null
-  }
+  const date = (days: number) => change('Date', (a) => (a.day = dayOf(days)))
 </script>
 
 <p>
@@ -44,7 +40,7 @@
     text={sayDay(day)}
     hint="a day, with Shift three"
     step={(by) => change('Date', (a) => (a.day = stepDay(day, by)))}
-    type={date}
+    reads={quantity('date', 'Date', null, date)}
   />
   at
   <LiveFigure
@@ -55,7 +51,7 @@
     text={sayClock(minutes)}
     hint="ten minutes, with Shift half an hour"
     step={(by) => clock(Math.min(1430, Math.max(0, minutes + by * 10)))}
-    type={between('Time of day', [0, 1439], clock, readClock)}
+    reads={quantity('clock', 'Time of day', [0, 1439], clock)}
   />, under
   <LiveChoice
     label="Sky"
@@ -74,27 +70,20 @@
       text={sayDay(spec.sun_came_in.day)}
       hint="a day, with Shift three"
       step={(by) => cameIn((seen) => (seen.day = stepDay(seen.day, by)))}
-      type={(text) => {
-        const found = readDay(text)
-        if (!found) return 'Type a date such as 24 June 2026.'
-        cameIn((seen) => (seen.day = found))
-        return null
-      }}
+      reads={quantity('date', 'Day the sun came in', null, (days) =>
+        cameIn((seen) => (seen.day = dayOf(days))),
+      )}
     />
     at
     <LiveFigure
       label="Time the sun came in"
       tone="ambient"
-      value={readClock(spec.sun_came_in.clock.slice(0, 5)) ?? 0}
+      value={clockMinutes(spec.sun_came_in.clock)}
       text={spec.sun_came_in.clock.slice(0, 5)}
       hint="ten minutes, with Shift half an hour"
-      step={(by) =>
-        cameIn((seen) => (seen.clock = sayClock((readClock(seen.clock.slice(0, 5)) ?? 0) + by * 10)))}
-      type={between(
-        'Time the sun came in',
-        [0, 1439],
-        (at) => cameIn((seen) => (seen.clock = sayClock(at))),
-        readClock,
+      step={(by) => cameIn((seen) => (seen.clock = sayClock(clockMinutes(seen.clock) + by * 10)))}
+      reads={quantity('clock', 'Time the sun came in', [0, 1439], (at) =>
+        cameIn((seen) => (seen.clock = sayClock(at))),
       )}
     />
     <Chip plain onclick={() => change('No time', (a) => (a.sun_came_in = null))}>never mind</Chip>
@@ -112,10 +101,15 @@
       text={`${Math.round(spec.shade_open_deg)}°`}
       hint="bearing from north, clockwise"
       step={(by) => bearing((spec.shade_open_deg ?? 0) + by * 5)}
-      type={between('Bearing', person.bounds('AmbientSpec', 'shade_open_deg'), bearing)}
+      reads={quantity(
+        'compass',
+        'Bearing of the open side',
+        person.bounds('AmbientSpec', 'shade_open_deg'),
+        bearing,
+      )}
     />
     <Chip plain onclick={() => change('No bearing', (a) => (a.shade_open_deg = null))}>never mind</Chip>
   {/if}
 </p>
-<DayCurve {session} choose={(text) => clock(readClock(text) ?? minutes)} />
+<DayCurve {session} choose={(text) => clock(clockMinutes(text))} />
 {#if asking}<PlaceDialog {session} close={() => (asking = false)} />{/if}

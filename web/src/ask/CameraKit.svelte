@@ -1,7 +1,7 @@
 <!-- The camera: body, trigger, silent shutter, and the filters in the bag. -->
 <script lang="ts">
   import type { Setup } from '../lib/api/client'
-  import { saySeconds } from '../lib/figures'
+  import { sayTime } from '../lib/figures'
   import { kit } from '../lib/kit.svelte'
   import type { SetupSession } from '../lib/session.svelte'
   import LiveChoice from '../parts/LiveChoice.svelte'
@@ -51,8 +51,8 @@
   <p>
     On the
     <LiveChoice label="Camera body" hotkey="c" value={doc.body.id ?? ''} options={bodies} choose={take} />,
-    which syncs at {saySeconds(doc.body.sync_s)}{#if doc.body.radio_sync_s && doc.trigger === 'radio'}, by
-      radio at {saySeconds(doc.body.radio_sync_s)}{/if}, fired by
+    which syncs at {sayTime(doc.body.sync_s)}{#if doc.body.radio_sync_s && doc.trigger === 'radio'}, by radio
+      at {sayTime(doc.body.radio_sync_s)}{/if}, fired by
     <LiveChoice
       label="Trigger"
       value={doc.trigger}

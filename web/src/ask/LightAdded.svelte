@@ -1,9 +1,10 @@
 <!-- The light we add: role, heads, distance, what is in front of it, how many frames, fed from what. -->
 <script lang="ts">
   import type { Light } from '../lib/api/client'
-  import { between, clamp, signed } from '../lib/figures'
+  import { clamp, signed } from '../lib/figures'
   import { kit } from '../lib/kit.svelte'
   import { person } from '../lib/person.svelte'
+  import { quantity } from '../lib/quantities.svelte'
   import { freshId } from '../lib/stamp'
   import type { SetupSession } from '../lib/session.svelte'
   import LiveChoice from '../parts/LiveChoice.svelte'
@@ -152,7 +153,7 @@
       value={light.heads}
       text={light.heads === 1 ? 'one head' : `${light.heads} heads`}
       step={(by) => heads(light.heads + Math.sign(by))}
-      type={between('Heads', bounds('heads'), heads)}
+      reads={quantity('count', 'Heads', bounds('heads'), heads)}
     />
     <LiveLength
       label="Distance"

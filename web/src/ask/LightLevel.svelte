@@ -1,8 +1,9 @@
 <!-- What a light is wanted at: its level, of correct or of the key; or the compensation of automatic flash. -->
 <script lang="ts">
   import type { Light } from '../lib/api/client'
-  import { between, clamp, signed } from '../lib/figures'
+  import { clamp, sayStops } from '../lib/figures'
   import { person } from '../lib/person.svelte'
+  import { quantity } from '../lib/quantities.svelte'
   import type { SetupSession } from '../lib/session.svelte'
   import LiveChoice from '../parts/LiveChoice.svelte'
   import LiveFigure from '../parts/LiveFigure.svelte'
@@ -19,7 +20,7 @@
     light.target_stops === 0 && light.relative === 'key'
       ? 'as the key'
       : light.target_stops
-        ? signed(light.target_stops)
+        ? sayStops(light.target_stops, true)
         : 'correct',
   )
 </script>
@@ -29,13 +30,13 @@
     label="Compensation"
     tone="flash"
     value={light.compensation_stops ?? 0}
-    text={light.compensation_stops === null ? 'as usual here' : signed(light.compensation_stops)}
+    text={light.compensation_stops === null ? 'as usual here' : sayStops(light.compensation_stops, true)}
     hint="stops of flash compensation"
     step={(by) =>
       compensation(
         clamp((light.compensation_stops ?? 0) + (by * person.thirds) / 3, ...bounds('compensation_stops')),
       )}
-    type={between('Compensation', bounds('compensation_stops'), compensation)}
+    reads={quantity('level', 'Compensation', bounds('compensation_stops'), compensation)}
   />{:else}{light.role === 'key' ? 'with the ambient' : 'alone'}
   <LiveFigure
     label="Level"
@@ -44,7 +45,7 @@
     text={said}
     hint={light.role === 'key' ? 'key and ambient together, stops from correct' : 'this light alone, stops'}
     step={(by) => level(clamp(light.target_stops + (by * person.thirds) / 3, ...bounds('target_stops')))}
-    type={between('Level', bounds('target_stops'), level)}
+    reads={quantity('level', 'Level', bounds('target_stops'), level)}
   />{#if light.role !== 'key' && doc.lights.some((one) => one.role === 'key')}{' '}
     <LiveChoice
       label="Level counts from"

@@ -1,8 +1,8 @@
 <!-- What is seldom said of a light: the side it reaches, automatic power; the frames and what feeds it. -->
 <script lang="ts">
   import type { Light } from '../lib/api/client'
-  import { between } from '../lib/figures'
   import { person } from '../lib/person.svelte'
+  import { quantity } from '../lib/quantities.svelte'
   import type { SetupSession } from '../lib/session.svelte'
   import Fold from '../parts/Fold.svelte'
   import LiveChoice from '../parts/LiveChoice.svelte'
@@ -65,7 +65,7 @@
       value={light.pops}
       text={light.pops === 1 ? 'one flash' : `${light.pops} flashes`}
       step={(by) => pops(light.pops + Math.sign(by))}
-      type={between('Flashes into one frame', person.bounds('Light', 'pops'), pops)}
+      reads={quantity('count', 'Flashes into one frame', person.bounds('Light', 'pops'), pops)}
     />
     into each frame; channel
     <LiveFigure
@@ -73,7 +73,7 @@
       value={light.channel ?? 1}
       text={light.channel === null ? 'not said' : String(light.channel)}
       step={(by) => channel((light.channel ?? 0) + Math.sign(by))}
-      type={between('Channel', [1, 99], channel)}
+      reads={quantity('count', 'Channel', [1, 99], channel)}
     />, group
     <LiveChoice
       label="Group"
@@ -99,7 +99,7 @@
       value={doc.frames}
       text={`${doc.frames} frames`}
       step={(by) => frames(doc.frames + by * 10)}
-      type={between('Frames', person.bounds('Setup', 'frames'), frames)}
+      reads={quantity('count', 'Frames', person.bounds('Setup', 'frames'), frames)}
     />, fed from
     <LiveChoice
       label="Power supply"

@@ -1,8 +1,9 @@
 <!-- Where a light stands beside its distance: bearing and height; and how its head is turned, where that is said. -->
 <script lang="ts">
   import type { Light } from '../lib/api/client'
-  import { between, clamp, round } from '../lib/figures'
+  import { clamp, round } from '../lib/figures'
   import { person } from '../lib/person.svelte'
+  import { quantity } from '../lib/quantities.svelte'
   import type { SetupSession } from '../lib/session.svelte'
   import LiveChoice from '../parts/LiveChoice.svelte'
   import LiveFigure from '../parts/LiveFigure.svelte'
@@ -41,7 +42,7 @@
   text={said}
   hint="degrees from the camera, its right positive"
   step={(by) => bearing((at?.bearing_deg ?? 0) + by * 5)}
-  type={between('Bearing', bounds('bearing_deg'), bearing)}
+  reads={quantity('bearing', 'Bearing', bounds('bearing_deg'), bearing)}
 />{#if at},
   <LiveLength
     label="Light’s height"
@@ -75,7 +76,7 @@
       value={at.turn_deg}
       text={`${at.turn_deg}°`}
       step={(by) => angle('turn_deg', 'Turn of the head')(at.turn_deg + by * 5)}
-      type={between('Turn of the head', bounds('turn_deg'), angle('turn_deg', 'Turn of the head'))}
+      reads={quantity('angle', 'Turn of the head', bounds('turn_deg'), angle('turn_deg', 'Turn of the head'))}
     />
     and tilted
     <LiveFigure
@@ -84,7 +85,7 @@
       value={at.tilt_deg}
       text={`${at.tilt_deg}°`}
       step={(by) => angle('tilt_deg', 'Tilt of the head')(at.tilt_deg + by * 5)}
-      type={between('Tilt of the head', bounds('tilt_deg'), angle('tilt_deg', 'Tilt of the head'))}
+      reads={quantity('angle', 'Tilt of the head', bounds('tilt_deg'), angle('tilt_deg', 'Tilt of the head'))}
     />
     off the subject{:else}{' '}<Chip
       plain

@@ -2,8 +2,9 @@
 <script lang="ts">
   import { bench } from '../lib/bench.svelte'
   import type { Motion } from '../lib/api/client'
-  import { between, clamp, readSeconds, round, saySeconds, stepOn } from '../lib/figures'
+  import { clamp, round, sayTime, stepOn } from '../lib/figures'
   import { person } from '../lib/person.svelte'
+  import { quantity } from '../lib/quantities.svelte'
   import type { SetupSession } from '../lib/session.svelte'
   import Chip from './Chip.svelte'
   import LiveChoice from '../parts/LiveChoice.svelte'
@@ -64,7 +65,7 @@
           value={motion.speed_m_s}
           text={`${motion.speed_m_s} m/s`}
           step={(by) => speed(clamp((motion.speed_m_s ?? 1) * 2 ** (by / 3), ...bounds('speed_m_s')))}
-          type={between('Speed', bounds('speed_m_s'), speed)}
+          reads={quantity('speed', 'Speed', bounds('speed_m_s'), speed)}
         />
       {/if}
       in a field
@@ -81,16 +82,16 @@
         text={motion.blur_mm ? `${motion.blur_mm} mm` : 'sharpness allows'}
         hint="millimetres on the sensor"
         step={(by) => blur(clamp(tolerable * 2 ** (by / 3), ...bounds('blur_mm')))}
-        type={between('Tolerable blur', bounds('blur_mm'), blur)}
+        reads={quantity('millimetres', 'Tolerable blur', bounds('blur_mm'), blur)}
       />; t.1 wanted
       <LiveFigure
         label="Flash duration wanted"
         value={motion.wanted_t01_s ?? 0}
-        text={motion.wanted_t01_s ? `${saySeconds(motion.wanted_t01_s)} s` : 'by that'}
+        text={motion.wanted_t01_s ? sayTime(motion.wanted_t01_s) : 'by that'}
         hint="t.1; typed instead of worked out"
         step={(by) =>
           wanted(clamp((motion.wanted_t01_s ?? 1 / 4000) / 2 ** (by / 3), ...bounds('wanted_t01_s')))}
-        type={between('Flash duration wanted', bounds('wanted_t01_s'), wanted, readSeconds)}
+        reads={quantity('duration', 'Flash duration wanted', bounds('wanted_t01_s'), wanted)}
       />{#if motion.wanted_t01_s}{' '}<Chip
           plain
           onclick={() => change('No duration', (m) => (m.wanted_t01_s = null))}>by the blur</Chip
@@ -100,10 +101,10 @@
       <LiveFigure
         label="Trail"
         value={motion.trail_s}
-        text={saySeconds(motion.trail_s)}
+        text={sayTime(motion.trail_s)}
         hint="shutter time"
         step={(by) => trail(clamp(stepOn(person.scales.shutters, motion.trail_s, by), ...bounds('trail_s')))}
-        type={between('Trail', bounds('trail_s'), trail, readSeconds)}
+        reads={quantity('shutter', 'Trail', bounds('trail_s'), trail)}
       />.
     {:else}.{/if}
   </p>

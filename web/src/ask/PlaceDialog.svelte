@@ -2,41 +2,65 @@
 <script lang="ts">
   import type { SetupSession } from '../lib/session.svelte'
   import Dialog from '../parts/Dialog.svelte'
+  import { quantity, Typed, type Reader } from '../lib/quantities.svelte'
   import Field from '../parts/Field.svelte'
+  import Quantity from '../parts/Quantity.svelte'
 
   let { session, close }: { session: SetupSession; close: () => void } = $props()
   // svelte-ignore state_referenced_locally
   const place = session.doc.ambient.place
   let name = $state(place?.name ?? '')
-  let latitude = $state(String(place?.latitude ?? ''))
-  let longitude = $state(String(place?.longitude ?? ''))
+  let latitude = $state(place?.latitude ?? NaN)
+  let longitude = $state(place?.longitude ?? NaN)
   let zone = $state(place?.zone ?? '')
   const zones = Intl.supportedValuesOf('timeZone')
 
-  function keep(event: Event) {
+  async function keep(event: SubmitEvent & { currentTarget: HTMLFormElement }) {
     event.preventDefault()
+    const form = event.currentTarget
+    await Typed.quiet()
+    const open = form.querySelector<HTMLElement>('[data-unread]')
+    if (open) return open.focus()
     session.edit('Place', (s) => {
       s.ambient.place = {
         name,
-        latitude: degrees(latitude),
-        longitude: degrees(longitude),
+        latitude,
+        longitude,
         zone: zone.trim(),
       }
     })
     close()
   }
-
-  /** What was typed, as degrees; what is no number goes to the server as none, which says so with the field's name. */
-  function degrees(text: string): number {
-    return text.trim() === '' ? NaN : Number(text)
-  }
 </script>
+
+{#snippet degrees(label: string, value: number, hint: string, reads: Reader)}
+  <label class="block text-sm">
+    <span class="text-quiet block">{label}</span>
+    <Quantity
+      {label}
+      class="border-base-300 bg-base-100 h-9 w-full rounded-lg border px-2"
+      value={Number.isNaN(value) ? '' : String(value)}
+      {reads}
+    />
+    <span class="text-quiet block text-xs">{hint}</span>
+  </label>
+{/snippet}
 
 <Dialog title="The place" {close}>
   <form class="grid grid-cols-2 gap-3" onsubmit={keep}>
     <Field label="Name" bind:value={name} wide />
-    <Field label="Latitude, degrees north" bind:value={latitude} hint="south is negative" />
-    <Field label="Longitude, degrees east" bind:value={longitude} hint="west is negative" />
+    {@render degrees(
+      'Latitude, degrees north',
+      latitude,
+      'south is negative',
+      quantity('degrees', 'Latitude', null, (value) => (latitude = value)),
+    )}
+    {@render degrees(
+      'Longitude, degrees east',
+      longitude,
+      'west is negative',
+      quantity('degrees', 'Longitude', null, (value) => (longitude = value)),
+    )}
     <Field label="Time zone" bind:value={zone} wide list="zones" hint="as in Europe/London" />
     <datalist id="zones"
       >{#each zones as one (one)}<option value={one}></option>{/each}</datalist

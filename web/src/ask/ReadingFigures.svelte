@@ -1,8 +1,9 @@
 <!-- What the meter read, as live figures. -->
 <script lang="ts">
   import type { Reading } from '../lib/api/client'
-  import { between, clamp, readSeconds, round, saySeconds, stepOn } from '../lib/figures'
+  import { clamp, round, sayStops, sayTime, stepOn } from '../lib/figures'
   import { person } from '../lib/person.svelte'
+  import { quantity } from '../lib/quantities.svelte'
   import type { SetupSession } from '../lib/session.svelte'
   import LiveChoice from '../parts/LiveChoice.svelte'
   import LiveFigure from '../parts/LiveFigure.svelte'
@@ -25,7 +26,7 @@
   text={`f/${reading.f_number}`}
   step={(by) =>
     read('Metered aperture', (r) => (r.f_number = stepOn(person.scales.apertures, r.f_number, by)))}
-  type={between('Aperture', bounds('f_number'), (value) =>
+  reads={quantity('meter', 'Metered aperture', bounds('f_number'), (value) =>
     read('Metered aperture', (r) => (r.f_number = value)),
   )}
 />
@@ -33,13 +34,10 @@
   label={`Metered time${nth}`}
   tone="ambient"
   value={reading.shutter_s}
-  text={saySeconds(reading.shutter_s)}
+  text={sayTime(reading.shutter_s)}
   step={(by) => read('Metered time', (r) => (r.shutter_s = stepOn(person.scales.shutters, r.shutter_s, by)))}
-  type={between(
-    'Time',
-    bounds('shutter_s'),
-    (value) => read('Metered time', (r) => (r.shutter_s = value)),
-    readSeconds,
+  reads={quantity('shutter', 'Metered time', bounds('shutter_s'), (value) =>
+    read('Metered time', (r) => (r.shutter_s = value)),
   )}
 />
 at
@@ -49,7 +47,9 @@ at
   value={reading.iso}
   text={`ISO ${reading.iso}`}
   step={(by) => read('Metered ISO', (r) => (r.iso = stepOn(person.scales.isos, r.iso, by)))}
-  type={between('ISO', bounds('iso'), (value) => read('Metered ISO', (r) => (r.iso = value)))}
+  reads={quantity('iso', 'Metered ISO', bounds('iso'), (value) =>
+    read('Metered ISO', (r) => (r.iso = value)),
+  )}
 />
 , the needle
 <LiveFigure
@@ -57,12 +57,12 @@ at
   tone="ambient"
   value={reading.needle_stops}
   text={reading.needle_stops
-    ? `${round(Math.abs(reading.needle_stops), 1)} ${reading.needle_stops < 0 ? 'under' : 'over'}`
+    ? `${sayStops(Math.abs(reading.needle_stops))} ${reading.needle_stops < 0 ? 'under' : 'over'}`
     : 'at 0'}
   hint="what the camera’s meter shows at these settings"
   step={(by) =>
     needle(round(clamp(reading.needle_stops + (by * person.thirds) / 3, ...bounds('needle_stops')), 2))}
-  type={between('Needle', bounds('needle_stops'), needle)}
+  reads={quantity('level', 'Needle', bounds('needle_stops'), (value) => needle(round(value, 2)))}
 />, off the
 <LiveChoice
   label={`Pointed at${nth}`}

@@ -1,8 +1,9 @@
 <!-- What stands where: the subject and its facing, the camera's height, the room and the wind. -->
 <script lang="ts">
   import type { Setup } from '../lib/api/client'
-  import { between, clamp } from '../lib/figures'
+  import { clamp } from '../lib/figures'
   import { person } from '../lib/person.svelte'
+  import { quantity } from '../lib/quantities.svelte'
   import type { SetupSession } from '../lib/session.svelte'
   import Fold from '../parts/Fold.svelte'
   import LiveChoice from '../parts/LiveChoice.svelte'
@@ -57,7 +58,7 @@
         value={stage.people}
         text={String(stage.people)}
         step={(by) => people(stage.people + Math.sign(by))}
-        type={between('People', bounds('people'), people)}
+        reads={quantity('count', 'People', bounds('people'), people)}
       />,
       <LiveLength
         label="Width"
@@ -78,10 +79,10 @@
         value={stage.facing_deg}
         text={stage.facing_deg === 0
           ? 'the camera'
-          : `${Math.abs(stage.facing_deg)}° to its ${stage.facing_deg > 0 ? 'right' : 'left'}`}
-        hint="degrees from the camera, its right positive"
+          : `${Math.abs(stage.facing_deg)}° to the ${stage.facing_deg > 0 ? 'left' : 'right'}`}
+        hint="degrees from the camera, left and right as the camera sees it"
         step={(by) => facing(stage.facing_deg + by * 5)}
-        type={between('Facing', bounds('facing_deg'), facing)}
+        reads={quantity('facing', 'Facing', bounds('facing_deg'), facing)}
       />{/if}.
   </p>
   <Fold words="heights, ceiling, walls, compass, wind">
@@ -107,7 +108,7 @@
           text={`${stage.camera_tilt_deg}°`}
           hint="degrees, up is positive"
           step={(by) => tilt((stage.camera_tilt_deg ?? 0) + by)}
-          type={between('Camera tilted', bounds('camera_tilt_deg'), tilt)}
+          reads={quantity('angle', 'Camera tilted', bounds('camera_tilt_deg'), tilt)}
         />{/if}{#if stage.camera_looks_deg !== null}, looking to
         <LiveFigure
           label="Camera looks to"
@@ -116,7 +117,7 @@
           text={`${stage.camera_looks_deg}°`}
           hint="compass bearing, north 0"
           step={(by) => looks((stage.camera_looks_deg ?? 0) + by * 5)}
-          type={between('Camera looks to', bounds('camera_looks_deg'), looks)}
+          reads={quantity('compass', 'Camera looks to', bounds('camera_looks_deg'), looks)}
         />
         of the compass{/if}{#if stage.ceiling_m !== null}, under a ceiling at
         <LiveLength
@@ -144,7 +145,7 @@
           value={stage.wind_m_s}
           text={`${stage.wind_m_s} m/s`}
           step={(by) => wind((stage.wind_m_s ?? 0) + by * 0.5)}
-          type={between('Wind', bounds('wind_m_s'), wind)}
+          reads={quantity('speed', 'Wind', bounds('wind_m_s'), wind)}
         />{/if}; <LiveChoice
         label="Favoured"
         value={stage.favoured}

@@ -3,6 +3,8 @@
   import { api, sentenceOf, type BurstText } from '../lib/api/client'
   import { job } from '../lib/job.svelte'
   import { Newest } from '../lib/newest'
+  import { quantity } from '../lib/quantities.svelte'
+  import Quantity from '../parts/Quantity.svelte'
 
   let { setup, perS }: { setup: string; perS: number | null } = $props()
   let said = $state<number | null>(null)
@@ -22,16 +24,14 @@
     })
   })
 
-  function set(event: Event & { currentTarget: HTMLInputElement }) {
-    const value = Number(event.currentTarget.value.replace(',', '.'))
-    if (value >= 0.5 && value <= 120) said = value
-    else event.currentTarget.value = String(rate)
-  }
+  const reads = quantity('rate', 'Frames a second', [0.5, 120], (value) => (said = value))
 </script>
 
 <label class="flex items-center gap-2 text-[0.86rem]"
   >Frames a second
-  <input class="input input-sm w-16" inputmode="decimal" value={rate} onchange={set} /></label
+  <span class="w-16"
+    ><Quantity label="Frames a second" class="input input-sm w-16" value={String(rate)} {reads} /></span
+  ></label
 >
 {#if wrong}<p class="text-quiet">{wrong}</p>{/if}
 {#if found}

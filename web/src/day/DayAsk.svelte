@@ -1,30 +1,31 @@
 <!-- What the day is told: its date and hours, the cold, the batteries there are, and chargers. -->
 <script lang="ts">
   import type { DayPlanText, Job } from '../lib/api/client'
-  import { readClock, sayClock } from '../lib/figures'
-  import { history } from '../lib/history.svelte'
+  import { sayClock } from '../lib/figures'
   import { job } from '../lib/job.svelte'
+  import { quantity, type Kind } from '../lib/quantities.svelte'
+  import Quantity from '../parts/Quantity.svelte'
 
   let { day }: { day: DayPlanText } = $props()
   const doc = $derived(job.doc!)
 
-  function clock(key: 'begins' | 'ends', text: string) {
-    const minutes = readClock(text)
-    if (minutes === null) history.tell('The day begins and ends at a time such as 09:00.')
-    else void job.edit('Hours of the day', (one) => (one[key] = sayClock(minutes)))
-  }
-
-  function figure(key: 'celsius' | 'chargers' | 'charge_h' | 'swap_min' | 'late_min', text: string) {
-    const value =
-      text.trim() === '' && key === 'celsius' ? null : Number(text.replace(',', '.').replace('−', '-'))
+  type Figure = 'celsius' | 'chargers' | 'charge_h' | 'swap_min' | 'late_min'
+  const clock = (key: 'begins' | 'ends', label: string) =>
+    quantity('clock', label, [0, 1439], (at) =>
+      job.edit('Hours of the day', (one) => (one[key] = sayClock(at))),
+    )
+  const set = (key: Figure, value: number | null) =>
     void job.edit('The day', (one) => ((one as Record<string, unknown>)[key] = value))
-  }
+  const figure = (key: Figure, kind: Kind, label: string) =>
+    quantity(kind, label, null, (value) => set(key, value))
 
-  const charges = (unit: string, name: string, text: string) =>
-    job.edit('Batteries', (one: Job) => {
-      one.batteries = one.batteries.filter((other) => other.unit !== unit)
-      one.batteries.push({ unit, name, charges: Math.round(Number(text)) || 1 })
-    })
+  const charges = (unit: string, name: string) =>
+    quantity('count', `Batteries of ${name}`.slice(0, 80), null, (count) =>
+      job.edit('Batteries', (one: Job) => {
+        one.batteries = one.batteries.filter((other) => other.unit !== unit)
+        one.batteries.push({ unit, name, charges: count })
+      }),
+    )
 </script>
 
 <div class="grid grid-cols-[8.5rem_1fr] items-center gap-x-2 gap-y-1 text-[0.86rem]">
@@ -37,43 +38,46 @@
     onchange={(event) => job.edit('Day', (one) => (one.day = event.currentTarget.value || null))}
   />
   <label for="day-begins">Begins</label>
-  <input
+  <Quantity
     id="day-begins"
+    label="Begins"
     class="input input-xs w-20"
     value={doc.begins}
-    onchange={(e) => clock('begins', e.currentTarget.value)}
+    reads={clock('begins', 'Begins')}
   />
   <label for="day-ends">Ends</label>
-  <input
+  <Quantity
     id="day-ends"
+    label="Ends"
     class="input input-xs w-20"
     value={doc.ends}
-    onchange={(e) => clock('ends', e.currentTarget.value)}
+    reads={clock('ends', 'Ends')}
   />
   <label for="day-late">Running late, min</label>
-  <input
+  <Quantity
     id="day-late"
+    label="Running late"
     class="input input-xs w-20"
-    inputmode="decimal"
-    value={doc.late_min}
-    onchange={(e) => figure('late_min', e.currentTarget.value)}
+    value={String(doc.late_min)}
+    reads={figure('late_min', 'minutes', 'Running late')}
   />
   <label for="day-swap">Minutes a swap</label>
-  <input
+  <Quantity
     id="day-swap"
+    label="Minutes a swap"
     class="input input-xs w-20"
-    inputmode="decimal"
-    value={doc.swap_min}
-    onchange={(e) => figure('swap_min', e.currentTarget.value)}
+    value={String(doc.swap_min)}
+    reads={figure('swap_min', 'minutes', 'Minutes a swap')}
   />
   <label for="day-cold">Temperature, °C</label>
-  <input
+  <Quantity
     id="day-cold"
+    label="Temperature"
     class="input input-xs w-20"
-    inputmode="text"
     placeholder="mild"
-    value={doc.celsius ?? ''}
-    onchange={(e) => figure('celsius', e.currentTarget.value)}
+    value={String(doc.celsius ?? '')}
+    reads={figure('celsius', 'temperature', 'Temperature')}
+    empty={() => set('celsius', null)}
   />
   <label for="day-cells">Cells still hold</label>
   <select
@@ -87,33 +91,35 @@
       >{/each}
   </select>
   <label for="day-chargers">Chargers at work</label>
-  <input
+  <Quantity
     id="day-chargers"
+    label="Chargers at work"
     class="input input-xs w-20"
-    inputmode="numeric"
-    value={doc.chargers}
-    onchange={(e) => figure('chargers', e.currentTarget.value)}
+    value={String(doc.chargers)}
+    reads={figure('chargers', 'count', 'Chargers at work')}
   />
   {#if doc.chargers}
     <label for="day-charge">Hours to charge one</label>
-    <input
+    <Quantity
       id="day-charge"
+      label="Hours to charge one"
       class="input input-xs w-20"
-      inputmode="decimal"
-      value={doc.charge_h}
-      onchange={(e) => figure('charge_h', e.currentTarget.value)}
+      value={String(doc.charge_h)}
+      reads={figure('charge_h', 'hours', 'Hours to charge one')}
     />
   {/if}
   {#each day.units.filter((unit) => unit.course.length) as unit (unit.unit)}
     <label for={`charges-${unit.unit}`}><bdi>{unit.name}</bdi></label>
     <span class="flex items-center gap-1"
-      ><input
-        id={`charges-${unit.unit}`}
-        class="input input-xs w-14"
-        inputmode="numeric"
-        value={unit.charges}
-        onchange={(e) => charges(unit.unit, unit.name, e.currentTarget.value)}
-      />
+      ><span class="w-14"
+        ><Quantity
+          id={`charges-${unit.unit}`}
+          label={`charges of ${unit.unit}`}
+          class="input input-xs w-14"
+          value={String(unit.charges)}
+          reads={charges(unit.unit, unit.name)}
+        /></span
+      >
       of {unit.wanted} wanted</span
     >
   {/each}

@@ -1,24 +1,27 @@
 <!-- The brief: the questions a client should answer, answered in place; what is open, and what the answers come to. -->
 <script lang="ts">
   import { api, type Brief, type BriefText } from '../lib/api/client'
+  import { rangeOf } from '../lib/figures'
   import { history } from '../lib/history.svelte'
   import { job } from '../lib/job.svelte'
   import { Newest } from '../lib/newest'
+  import { quantity, type Kind } from '../lib/quantities.svelte'
   import Fold from '../parts/Fold.svelte'
+  import Quantity from '../parts/Quantity.svelte'
 
   let said = $state.raw<BriefText | null>(null)
   const newest = new Newest()
   const brief = $derived(job.doc!.brief)
 
   type Key = keyof Brief
-  type Question = { key: Key; label: string; choices?: [string, string][]; unit?: string; text?: boolean }
+  type Question = { key: Key; label: string; choices?: [string, string][]; unit?: string; kind?: Kind }
   const QUESTIONS: Question[] = [
-    { key: 'people', label: 'People' },
-    { key: 'frames_each', label: 'Frames each' },
-    { key: 'delivered', label: 'Delivered' },
-    { key: 'picks_each', label: 'Picks each' },
-    { key: 'retouched', label: 'Retouched' },
-    { key: 'hours', label: 'Hours' },
+    { key: 'people', label: 'People', kind: 'count' },
+    { key: 'frames_each', label: 'Frames each', kind: 'range' },
+    { key: 'delivered', label: 'Delivered', kind: 'count' },
+    { key: 'picks_each', label: 'Picks each', kind: 'count' },
+    { key: 'retouched', label: 'Retouched', kind: 'count' },
+    { key: 'hours', label: 'Hours', kind: 'hours' },
     {
       key: 'crop',
       label: 'Crop',
@@ -55,7 +58,7 @@
         ['both', 'both'],
       ],
     },
-    { key: 'place', label: 'Place', text: true },
+    { key: 'place', label: 'Place' },
     {
       key: 'power_on_site',
       label: 'Mains on site',
@@ -73,7 +76,7 @@
         ['air', 'by air'],
       ],
     },
-    { key: 'wind_m_s', label: 'Wind', unit: 'm/s' },
+    { key: 'wind_m_s', label: 'Wind', unit: 'm/s', kind: 'speed' },
     {
       key: 'quiet',
       label: 'Quiet',
@@ -97,9 +100,14 @@
     const { key } = question
     let value: unknown = text.trim() === '' ? null : text
     if (value !== null && FLAGS.includes(key)) value = text === 'true'
-    else if (value !== null && !question.choices && !question.text) value = Number(text.replace(',', '.'))
-    void job.edit(question.label, (doc) => ((doc.brief as Record<string, unknown>)[key] = value))
+    set(question, value)
   }
+
+  const set = ({ key, label, kind }: Question, value: unknown, most: number | null = null) =>
+    void job.edit(label, (doc) => {
+      ;(doc.brief as Record<string, unknown>)[key] = value
+      if (kind === 'range') doc.brief.frames_each_most = most
+    })
 
   async function copy() {
     if (!said) return
@@ -138,16 +146,31 @@
         </select>
       {:else}
         <span class="flex items-center gap-1">
-          <input
-            id={`brief-${question.key}`}
-            class="input input-xs w-full"
-            inputmode={question.text ? 'text' : 'decimal'}
-            placeholder="to ask"
-            dir="auto"
-            maxlength="80"
-            value={value ?? ''}
-            onchange={(event) => answer(question, event.currentTarget.value)}
-          />{#if question.unit}<span class="text-quiet">{question.unit}</span>{/if}
+          {#if question.kind}
+            <Quantity
+              id={`brief-${question.key}`}
+              label={question.label}
+              class="input input-xs w-full"
+              placeholder="to ask"
+              value={question.kind === 'range'
+                ? rangeOf(value as number | null, brief.frames_each_most)
+                : String(value ?? '')}
+              reads={quantity(question.kind, question.label, null, (figure, most) =>
+                set(question, figure, most),
+              )}
+              empty={() => set(question, null)}
+            />
+          {:else}
+            <input
+              id={`brief-${question.key}`}
+              class="input input-xs w-full"
+              placeholder="to ask"
+              dir="auto"
+              maxlength="80"
+              value={value ?? ''}
+              onchange={(event) => answer(question, event.currentTarget.value)}
+            />
+          {/if}{#if question.unit}<span class="text-quiet">{question.unit}</span>{/if}
         </span>
       {/if}
     {/each}

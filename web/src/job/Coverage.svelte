@@ -4,6 +4,8 @@
   import { grams, signed } from '../lib/figures'
   import { job } from '../lib/job.svelte'
   import { person } from '../lib/person.svelte'
+  import { quantity } from '../lib/quantities.svelte'
+  import Quantity from '../parts/Quantity.svelte'
   import { address } from '../lib/addresses'
   import Chain from './Chain.svelte'
 
@@ -12,8 +14,8 @@
   let find = $state('')
   let holding = $state('')
   let kind = $state('')
-  let heaviest = $state('')
-  let dearest = $state('')
+  let heaviest = $state<number | null>(null)
+  let dearest = $state<number | null>(null)
   let sort = $state<Sort>('covers')
   let most = $state(24)
   let looked = $state.raw<{
@@ -33,7 +35,6 @@
   }
   const HOLDINGS: Record<string, string> = { owned: '', hire: 'for hire, ', wanted: 'wanted, ' }
   const kinds = $derived([...new Set(board.units.map((unit) => unit.kind))])
-  const limit = (text: string) => (text.trim() === '' ? Infinity : Number(text))
   const rows = $derived.by(() => {
     const within = (figure: number | null, most: number) => most === Infinity || (figure ?? Infinity) <= most
     const shown = board.units
@@ -43,8 +44,8 @@
           unit.name.toLowerCase().includes(find.toLowerCase()) &&
           (!holding || unit.holding === holding) &&
           (!kind || unit.kind === kind) &&
-          within(unit.weight_g, limit(heaviest)) &&
-          within(unit.price, limit(dearest)),
+          within(unit.weight_g, heaviest ?? Infinity) &&
+          within(unit.price, dearest ?? Infinity),
       )
     const by = {
       covers: (one: (typeof shown)[number]) => -one.unit.covers,
@@ -55,7 +56,6 @@
     return shown.sort((a, b) => by(a) - by(b) || a.unit.name.localeCompare(b.unit.name))
   })
 
-  const among = (text: string) => Math.min(16, Math.max(0, Math.round(Number(text) || 0)))
   function pick(unit: { id: string; name: string }, count: number) {
     void job.edit('Units taken along', (doc) => {
       doc.picked = doc.picked.filter((one) => one.unit !== unit.id)
@@ -83,16 +83,29 @@
     {#each kinds as one (one)}<option value={one}>{one.replace('_', ' ')}</option>{/each}
   </select>
   <label class="flex items-center gap-1"
-    >to <input
-      class="input input-sm w-16"
-      inputmode="numeric"
-      aria-label="Heaviest, grams"
-      bind:value={heaviest}
-    /> g</label
+    >to <span class="w-16"
+      ><Quantity
+        named
+        label="Heaviest, grams"
+        class="input input-sm w-16"
+        value={String(heaviest ?? '')}
+        reads={quantity('weight', 'Heaviest', null, (value) => (heaviest = Math.round(value)))}
+        empty={() => (heaviest = null)}
+      /></span
+    > g</label
   >
   <label class="flex items-center gap-1"
     >to {person.preferences.currency}
-    <input class="input input-sm w-16" inputmode="numeric" aria-label="Dearest" bind:value={dearest} /></label
+    <span class="w-16"
+      ><Quantity
+        named
+        label="Dearest"
+        class="input input-sm w-16"
+        value={String(dearest ?? '')}
+        reads={quantity('money', 'Dearest', null, (value) => (dearest = value))}
+        empty={() => (dearest = null)}
+      /></span
+    ></label
   >
   <select class="select select-sm w-auto" aria-label="Sort the units by" bind:value={sort}>
     <option value="covers">most covered first</option>
@@ -142,14 +155,15 @@
                 >
               </span>
               {#if unit.picked > 0}
-                <input
-                  class="input input-xs ml-auto h-6 w-8 px-1 text-center"
-                  inputmode="numeric"
-                  aria-label={`How many of ${unit.name}`}
-                  title="How many are taken"
-                  value={unit.picked}
-                  onchange={(event) => pick(unit, among(event.currentTarget.value))}
-                />
+                <span class="ml-auto w-8"
+                  ><Quantity
+                    named
+                    label={`How many of ${unit.name}`}
+                    class="input input-xs h-6 w-8 px-1 text-center"
+                    value={String(unit.picked)}
+                    reads={quantity('count', 'How many', [0, 16], (count) => pick(unit, count))}
+                  /></span
+                >
               {/if}
             </label>
           </th>

@@ -2,12 +2,13 @@
 <script lang="ts">
   import { person } from '../lib/person.svelte'
   import { ArrowDown, ArrowUp, Copy, Trash2 } from '@lucide/svelte'
-  import { readClock, sayClock } from '../lib/figures'
-  import { history } from '../lib/history.svelte'
+  import { rangeOf, sayClock } from '../lib/figures'
   import { job } from '../lib/job.svelte'
+  import { quantity, type Kind } from '../lib/quantities.svelte'
   import type { Known } from '../lib/setups.svelte'
   import { freshId } from '../lib/stamp'
   import { address } from '../lib/addresses'
+  import Quantity from '../parts/Quantity.svelte'
 
   let { setups }: { setups: Known[] } = $props()
   const doc = $derived(job.doc!)
@@ -18,17 +19,22 @@
   const change = (at: number, label: string, edit: (session: Session) => void) =>
     job.edit(label, (one) => edit(one.sessions[at]!))
 
-  function number(at: number, key: 'people' | 'frames_each' | 'change_min' | 'minutes_each', text: string) {
-    const value = text.trim() === '' && key === 'minutes_each' ? null : Number(text.replace(',', '.'))
+  type Figure = 'people' | 'change_min' | 'minutes_each'
+  const set = (at: number, key: Figure, value: number | null) =>
     void change(at, 'Session', (one) => ((one as Record<string, unknown>)[key] = value))
-  }
-
-  function start(at: number, text: string) {
-    if (text.trim() === '') return void change(at, 'Begins', (one) => (one.start = null))
-    const minutes = readClock(text)
-    if (minutes === null) history.tell('Begins must be a time such as 12:30, or empty: after the one before.')
-    else void change(at, 'Begins', (one) => (one.start = sayClock(minutes)))
-  }
+  const number = (at: number, key: Figure, kind: Kind, label: string) =>
+    quantity(kind, label, null, (value) => set(at, key, value))
+  const frames = (at: number) =>
+    quantity('range', 'Frames each', null, (value, most) =>
+      change(at, 'Session', (one) => {
+        one.frames_each = value
+        one.frames_each_most = most
+      }),
+    )
+  const start = (at: number) =>
+    quantity('clock', 'Begins', [0, 1439], (minutes) =>
+      change(at, 'Begins', (one) => (one.start = sayClock(minutes))),
+    )
 
   const move = (at: number, by: number) =>
     job.edit('Order of the sessions', (one) => {
@@ -100,46 +106,59 @@
               {#each variants(session.setup) as one (one)}<option value={one}>{one}</option>{/each}
             </select>
           {/if}
-          <input
-            class="input input-xs w-14"
-            aria-label={`Begins, session ${at + 1}`}
-            placeholder="next"
-            value={session.start ?? ''}
-            onchange={(event) => start(at, event.currentTarget.value)}
-          />
+          <span class="w-14"
+            ><Quantity
+              named
+              label={`Begins, session ${at + 1}`}
+              class="input input-xs w-14"
+              placeholder="next"
+              value={session.start ?? ''}
+              reads={start(at)}
+              empty={() => change(at, 'Begins', (one) => (one.start = null))}
+            /></span
+          >
           <span>·</span>
-          <input
-            class="input input-xs w-12"
-            inputmode="numeric"
-            aria-label={`People, session ${at + 1}`}
-            value={session.people}
-            onchange={(event) => number(at, 'people', event.currentTarget.value)}
-          />
+          <span class="w-12"
+            ><Quantity
+              named
+              label={`People, session ${at + 1}`}
+              class="input input-xs w-12"
+              value={String(session.people)}
+              reads={number(at, 'people', 'count', 'People')}
+            /></span
+          >
           people ×
-          <input
-            class="input input-xs w-12"
-            inputmode="numeric"
-            aria-label={`Frames each, session ${at + 1}`}
-            value={session.frames_each}
-            onchange={(event) => number(at, 'frames_each', event.currentTarget.value)}
-          />
+          <span class={session.frames_each_most ? 'w-20' : 'w-12'}
+            ><Quantity
+              named
+              label={`Frames each, session ${at + 1}`}
+              class="input input-xs w-full"
+              value={rangeOf(session.frames_each, session.frames_each_most)}
+              reads={frames(at)}
+            /></span
+          >
           frames,
-          <input
-            class="input input-xs w-12"
-            inputmode="decimal"
-            aria-label={`Minutes each, session ${at + 1}`}
-            placeholder="auto"
-            value={session.minutes_each ?? ''}
-            onchange={(event) => number(at, 'minutes_each', event.currentTarget.value)}
-          />
+          <span class="w-12"
+            ><Quantity
+              named
+              label={`Minutes each, session ${at + 1}`}
+              class="input input-xs w-12"
+              placeholder="auto"
+              value={String(session.minutes_each ?? '')}
+              reads={number(at, 'minutes_each', 'minutes', 'Minutes each')}
+              empty={() => set(at, 'minutes_each', null)}
+            /></span
+          >
           min each; set up in
-          <input
-            class="input input-xs w-12"
-            inputmode="decimal"
-            aria-label={`Minutes to set up, session ${at + 1}`}
-            value={session.change_min}
-            onchange={(event) => number(at, 'change_min', event.currentTarget.value)}
-          /> min
+          <span class="w-12"
+            ><Quantity
+              named
+              label={`Minutes to set up, session ${at + 1}`}
+              class="input input-xs w-12"
+              value={String(session.change_min)}
+              reads={number(at, 'change_min', 'minutes', 'Minutes to set up')}
+            /></span
+          > min
         </div>
       </li>
     {/each}

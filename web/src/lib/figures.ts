@@ -17,86 +17,40 @@ export function stepDistance(metres: number, thirds: number): number {
   return Number((metres * 2 ** (thirds / 6)).toPrecision(3))
 }
 
-/** Metres from what a person typed: “2.4”, “8 ft”, “180 cm”; null where it is no distance. */
-export function readDistance(text: string, unit: 'm' | 'ft', feetPerMetre: number): number | null {
-  const found = /^\s*(-?\d+(?:[.,]\d+)?)\s*(m|cm|ft|feet|')?\s*$/i.exec(text)
-  if (!found) return null
-  const value = Number(found[1]!.replace(',', '.'))
-  const said = found[2]?.toLowerCase() ?? unit
-  const metres = said === 'cm' ? value / 100 : said === 'm' ? value : value / feetPerMetre
-  return Math.round(metres * 1000) / 1000
-}
-
+/** A distance to three digits, which is what is typed back. */
 export function sayDistance(metres: number, unit: 'm' | 'ft', feetPerMetre: number): string {
-  return unit === 'm' ? `${round(metres, 2)} m` : `${round(metres * feetPerMetre, 1)} ft`
+  return `${Number((unit === 'm' ? metres : metres * feetPerMetre).toPrecision(3))} ${unit}`
 }
 
-/** A number from text that may carry a prefix or unit (“f/5.6”, “ISO 200”, “-1.5”, “−1.5”); null if there is none. */
-export function readNumber(text: string): number | null {
-  const found = /-?\d+(?:[.,]\d+)?(?:e\d+)?/i.exec(text.replace('−', '-').replace(/^\s*f\//i, ''))
-  return found ? Number(found[0].replace(',', '.')) : null
+const BETWEEN: [number, string][] = [
+  [0, ''],
+  [1 / 3, '⅓'],
+  [1 / 2, '½'],
+  [2 / 3, '⅔'],
+]
+
+/** Stops as one writes them, thirds and halves as fractions: 1⅓, −⅔; with `plus` a sign before what is more. */
+export function sayStops(value: number, plus = false): string {
+  const size = Math.abs(value)
+  const whole = Math.floor(size + 0.01)
+  const part = BETWEEN.find(([between]) => Math.abs(size - whole - between) < 0.01)
+  const text = part ? `${whole || !part[1] ? whole : ''}${part[1]}` : String(round(size, 2))
+  return text === '0' ? text : `${value < 0 ? '−' : plus ? '+' : ''}${text}`
 }
 
-/** A reader for a live figure: `apply` gets a number between two bounds; anything else is answered with a sentence. */
-export function between(
-  name: string,
-  [low, high]: readonly [number, number],
-  apply: (value: number) => void,
-  read: (text: string) => number | null = readNumber,
-  unit = '',
-): (text: string) => string | null {
-  return (text) => {
-    const value = read(text)
-    if (value === null || !Number.isFinite(value)) return `${name} must be a number.`
-    if (value < low || value > high) return `${name} must be between ${tidy(low)} and ${tidy(high)}${unit}.`
-    apply(value)
-    return null
-  }
+/** A time as cameras show it: 1/250 s, 0.5 s. */
+export function sayTime(seconds: number): string {
+  return seconds >= 0.3 ? `${Number(seconds.toPrecision(3))} s` : `1/${Math.round(1 / seconds)} s`
+}
+
+/** An illuminance, with its thousands told apart. */
+export function sayLux(lux: number): string {
+  return lux < 10 ? String(round(lux, 2)) : count(Math.round(lux))
 }
 
 /** A figure a third of a stop on, whole, inside its bounds. */
 export function nudged(value: number, by: number, [low, high]: readonly [number, number]): number {
   return clamp(Math.max(1, Math.round(value * 2 ** (by / 3))), low, high)
-}
-
-/** Seconds from “1/250”, “0.5” or “2 s”. */
-export function readSeconds(text: string): number | null {
-  const parts = /^\s*1\s*\/\s*(\d+(?:\.\d+)?)/.exec(text)
-  return parts ? 1 / Number(parts[1]) : readNumber(text)
-}
-
-export function saySeconds(seconds: number): string {
-  return seconds >= 0.3 ? `${round(seconds, 1)} s` : `1/${Math.round(1 / seconds)}`
-}
-
-/** Stops of neutral density from any of its three markings: “3”, “3 stops”, “ND8”, “0.9”. */
-export function readNd(text: string): number | null {
-  const factor = /^\s*nd\s*(\d+)\s*$/i.exec(text)
-  if (factor && Number(factor[1]) > 1) return Math.round(Math.log2(Number(factor[1])) * 3) / 3
-  const value = readNumber(text.replace(/nd/i, ''))
-  if (value === null || /stop/i.test(text) || Number.isInteger(value) || value > 4) return value
-  return /^\s*(nd\s*)?\d?\.\d\s*$/i.test(text) && value % 0.3 < 0.02
-    ? Math.round((value / 0.3) * 3) / 3
-    : value
-}
-
-/** Stops below full of the mark that a person typed as the dial shows it: “1/8”, “8.6”, “300 Ws”, “full”. */
-export function readDial(text: string, marks: readonly { stops: number; says: string }[]): number | null {
-  const plain = (words: string) =>
-    words
-      .toLowerCase()
-      .replace(/\s/g, '')
-      .replace(/of.*|ws$/, '')
-  const typed = plain(text.replace(/full/i, '1/1').replace('1/3', '⅓').replace('2/3', '⅔'))
-  const same = marks.find((mark) => plain(mark.says) === typed)
-  if (same) return same.stops
-  const fraction = typed.includes('/')
-  const value = fraction ? readSeconds(typed) : readNumber(typed)
-  if (value === null || value <= 0) return null
-  const off = (mark: { stops: number; says: string }) =>
-    fraction ? mark.stops + Math.log2(value) : (readNumber(plain(mark.says)) ?? Infinity) - value
-  const best = [...marks].sort((a, b) => Math.abs(off(a)) - Math.abs(off(b)))[0]
-  return best && Math.abs(off(best)) < (fraction ? 0.34 : value * 0.15) ? best.stops : null
 }
 
 /** The mark a third, a half or a whole stop on from a setting, always another one while there is one. */
@@ -111,12 +65,9 @@ export function about(value: number): string {
   return count(value < 1000 ? value : Number(value.toPrecision(2)))
 }
 
-/** Minutes since midnight from “12:30”, “7.15” or “9”. */
-export function readClock(text: string): number | null {
-  const parts = /^\s*(\d{1,2})(?:[:.h](\d{2}))?\s*$/.exec(text)
-  if (!parts) return null
-  const minutes = Number(parts[1]) * 60 + Number(parts[2] ?? 0)
-  return minutes < 1440 && Number(parts[2] ?? 0) < 60 ? minutes : null
+/** Minutes since midnight of a clock as documents hold it, HH:MM. */
+export function clockMinutes(clock: string): number {
+  return Number(clock.slice(0, 2)) * 60 + Number(clock.slice(3, 5))
 }
 
 export function sayClock(minutes: number): string {
@@ -129,23 +80,14 @@ export function stepDay(day: string, by: number): string {
   return new Date(Date.parse(`${day}T00:00:00Z`) + by * 86_400_000).toISOString().slice(0, 10)
 }
 
+/** A date, so many days after 1 January 1970. */
+export function dayOf(days: number): string {
+  return new Date(days * 86_400_000).toISOString().slice(0, 10)
+}
+
 export function sayDay(day: string): string {
   const when = new Date(`${day}T00:00:00Z`)
   return when.toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' })
-}
-
-/** YYYY-MM-DD from “2026-06-24”, “24 June 2026” or “24/6/2026”; null where it is no date. */
-export function readDay(text: string): string | null {
-  const slashed = /^\s*(\d{1,2})[/.](\d{1,2})[/.](\d{4})\s*$/.exec(text)
-  const iso = slashed
-    ? `${slashed[3]}-${slashed[2]!.padStart(2, '0')}-${slashed[1]!.padStart(2, '0')}`
-    : text.trim()
-  const when = new Date(/^\d{4}-\d{2}-\d{2}$/.test(iso) ? `${iso}T00:00:00Z` : `${iso} UTC`)
-  return Number.isNaN(when.getTime()) ? null : when.toISOString().slice(0, 10)
-}
-
-function tidy(value: number): string {
-  return value > 0 && value < 0.05 ? `1/${Math.round(1 / value)}` : String(value)
 }
 
 export function clamp(value: number, low: number, high: number): number {
@@ -175,4 +117,9 @@ export function count(value: number): string {
 /** An amount of money in whole units of a currency. */
 export function money(value: number, currency: string): string {
   return `${currency}${count(Math.round(value))}`
+}
+
+/** A count, or the two figures of a range: 150–300. */
+export function rangeOf(least: number | null, most: number | null): string {
+  return least === null ? '' : most === null ? String(least) : `${least}–${most}`
 }

@@ -4,8 +4,8 @@ import type { Field } from './fields'
 export type KitKind = 'units' | 'modifiers' | 'bodies' | 'filters' | 'triggers' | 'batteries'
 
 const words = (...keys: string[]): [unknown, string][] => keys.map((key) => [key, key.replaceAll('_', ' ')])
-const weight: Field = { key: 'weight_g', label: 'Weight, g', kind: 'number' }
-const head: Field = { key: 'head_g', label: 'Head alone, g', kind: 'number' }
+const weight: Field = { key: 'weight_g', label: 'Weight, g', kind: 'quantity', reads: 'weight' }
+const head: Field = { key: 'head_g', label: 'Head alone, g', kind: 'quantity', reads: 'weight' }
 const shoe: Field = { key: 'shoe', label: 'Shoe', kind: 'text', hint: 'in your own words; empty: any' }
 const cells: Field = {
   key: 'cells',
@@ -14,7 +14,7 @@ const cells: Field = {
   options: [[null, 'not said'], ...words('lithium', 'nimh', 'alkaline')],
 }
 
-const price: Field = { key: 'price', label: 'Price', kind: 'number' }
+const price: Field = { key: 'price', label: 'Price', kind: 'quantity', reads: 'money' }
 const holding: Field = {
   key: 'holding',
   label: 'It is',
@@ -28,11 +28,11 @@ const holding: Field = {
 const note: Field = { key: 'note', label: 'Note', kind: 'text', wide: true }
 
 const claim: Field[] = [
-  { key: 'guide_number', label: 'GN', kind: 'number' },
+  { key: 'guide_number', label: 'GN', kind: 'quantity', reads: 'number' },
   { key: 'unit', label: 'in', kind: 'choice', options: words('m', 'ft') },
-  { key: 'iso', label: 'ISO', kind: 'number' },
-  { key: 'zoom_mm', label: 'Zoom, mm', kind: 'number' },
-  { key: 'coverage_deg', label: 'or coverage, °', kind: 'number' },
+  { key: 'iso', label: 'ISO', kind: 'quantity', reads: 'iso' },
+  { key: 'zoom_mm', label: 'Zoom, mm', kind: 'quantity', reads: 'focal' },
+  { key: 'coverage_deg', label: 'or coverage, °', kind: 'quantity', reads: 'degrees' },
   { key: 'reflector', label: 'Reflector', kind: 'text' },
   { key: 'measured', label: 'Measured by you', kind: 'check' },
 ]
@@ -50,10 +50,10 @@ const supply: Field[] = [
     ],
   },
   { key: 'name', label: 'Called', kind: 'text' },
-  { key: 'recycle_full_s', label: 'Recycles after full power in, s', kind: 'number' },
-  { key: 'recycle_least_s', label: 'at best, s', kind: 'number' },
-  { key: 'full_flashes', label: 'Full flashes a charge', kind: 'number' },
-  { key: 'capacity_wh', label: 'or capacity, Wh', kind: 'number' },
+  { key: 'recycle_full_s', label: 'Recycles after full power in, s', kind: 'quantity', reads: 'seconds' },
+  { key: 'recycle_least_s', label: 'at best, s', kind: 'quantity', reads: 'seconds' },
+  { key: 'full_flashes', label: 'Full flashes a charge', kind: 'quantity', reads: 'count' },
+  { key: 'capacity_wh', label: 'or capacity, Wh', kind: 'quantity', reads: 'charge' },
   cells,
 ]
 
@@ -73,9 +73,9 @@ const unit: Field[] = [
     blank: 'Claim',
     add: 'Add a guide number',
   },
-  { key: 'watt_seconds', label: 'Energy, Ws', kind: 'number' },
-  { key: 'zoom_min_mm', label: 'Widest zoom, mm', kind: 'number' },
-  { key: 'zoom_max_mm', label: 'Longest zoom, mm', kind: 'number' },
+  { key: 'watt_seconds', label: 'Energy, Ws', kind: 'quantity', reads: 'energy' },
+  { key: 'zoom_min_mm', label: 'Widest zoom, mm', kind: 'quantity', reads: 'focal' },
+  { key: 'zoom_max_mm', label: 'Longest zoom, mm', kind: 'quantity', reads: 'focal' },
   { key: 'takes_modifiers', label: 'Takes modifiers', kind: 'check' },
   shoe,
   {
@@ -95,9 +95,9 @@ const unit: Field[] = [
           ['ws', 'watt-seconds'],
         ],
       },
-      { key: 'lowest', label: 'Down to', kind: 'share', hint: 'as in 1/128' },
-      { key: 'step_stops', label: 'In steps of, stops', kind: 'share', hint: 'as in 1/3' },
-      { key: 'top_number', label: 'Number at full power', kind: 'number' },
+      { key: 'lowest', label: 'Down to', kind: 'quantity', reads: 'power', hint: 'as in 1/128' },
+      { key: 'step_stops', label: 'In steps of, stops', kind: 'quantity', reads: 'level', hint: 'as in 1/3' },
+      { key: 'top_number', label: 'Number at full power', kind: 'quantity', reads: 'number' },
     ],
   },
   {
@@ -114,15 +114,15 @@ const unit: Field[] = [
     kind: 'part',
     blank: 'Hss',
     fields: [
-      { key: 'extra_stops', label: 'Loss beyond geometry, stops', kind: 'number' },
+      { key: 'extra_stops', label: 'Loss beyond geometry, stops', kind: 'quantity', reads: 'level' },
       { key: 'measured', label: 'Measured by you', kind: 'check' },
       {
         key: 'table',
         label: 'Or its own table of losses',
         kind: 'rows',
         fields: [
-          { key: 'shutter_s', label: 'At', kind: 'share', hint: 'as in 1/1000' },
-          { key: 'loss_stops', label: 'Loss, stops', kind: 'number' },
+          { key: 'shutter_s', label: 'At', kind: 'quantity', reads: 'shutter', hint: 'as in 1/1000' },
+          { key: 'loss_stops', label: 'Loss, stops', kind: 'quantity', reads: 'level' },
         ],
         blank: 'HssEntry',
         add: 'Add a time',
@@ -130,7 +130,8 @@ const unit: Field[] = [
       {
         key: 'travel_s',
         label: 'The table belongs to a body with a curtain travel of',
-        kind: 'share',
+        kind: 'quantity',
+        reads: 'shutter',
         hint: 'about its sync speed; 1/250 unless you know better',
       },
     ],
@@ -156,8 +157,8 @@ const unit: Field[] = [
         label: 'By power',
         kind: 'rows',
         fields: [
-          { key: 'power', label: 'At power', kind: 'share', hint: 'as in 1/16' },
-          { key: 'seconds', label: 'Lasts, s', kind: 'share', hint: 'as in 1/4000' },
+          { key: 'power', label: 'At power', kind: 'quantity', reads: 'power', hint: 'as in 1/16' },
+          { key: 'seconds', label: 'Lasts, s', kind: 'quantity', reads: 'duration', hint: 'as in 1/4000' },
         ],
         blank: 'DurationEntry',
         add: 'Add a power',
@@ -171,14 +172,14 @@ const unit: Field[] = [
     kind: 'part',
     blank: 'Heat',
     fields: [
-      { key: 'full_flashes', label: 'Full flashes in a row', kind: 'number' },
-      { key: 'rest_s', label: 'Rest until cool, s', kind: 'number' },
-      { key: 'hss_times', label: 'Times as warm in HSS', kind: 'number' },
+      { key: 'full_flashes', label: 'Full flashes in a row', kind: 'quantity', reads: 'count' },
+      { key: 'rest_s', label: 'Rest until cool, s', kind: 'quantity', reads: 'seconds' },
+      { key: 'hss_times', label: 'Times as warm in HSS', kind: 'quantity', reads: 'number' },
     ],
   },
   weight,
   head,
-  { key: 'count', label: 'How many there are', kind: 'number' },
+  { key: 'count', label: 'How many there are', kind: 'quantity', reads: 'count' },
   {
     key: 'group_how',
     label: 'How its group is set',
@@ -201,16 +202,29 @@ const body: Field[] = [
       ['global', 'global: all at once'],
     ],
   },
-  { key: 'sync_s', label: 'Sync speed', kind: 'share', hint: 'as in 1/250' },
-  { key: 'top_speed_s', label: 'Top speed', kind: 'share' },
-  { key: 'radio_sync_s', label: 'Sync with the radio trigger', kind: 'share', hint: 'empty: no slower' },
+  { key: 'sync_s', label: 'Sync speed', kind: 'quantity', reads: 'shutter', hint: 'as in 1/250' },
+  { key: 'top_speed_s', label: 'Top speed', kind: 'quantity', reads: 'shutter' },
+  {
+    key: 'radio_sync_s',
+    label: 'Sync with the radio trigger',
+    kind: 'quantity',
+    reads: 'shutter',
+    hint: 'empty: no slower',
+  },
   {
     key: 'silent_sync_s',
     label: 'Sync with the silent shutter',
-    kind: 'share',
+    kind: 'quantity',
+    reads: 'shutter',
     hint: 'empty: it takes no flash',
   },
-  { key: 'travel_s', label: 'Curtain travel', kind: 'share', hint: 'empty: about the sync time' },
+  {
+    key: 'travel_s',
+    label: 'Curtain travel',
+    kind: 'quantity',
+    reads: 'shutter',
+    hint: 'empty: about the sync time',
+  },
   { key: 'hss', label: 'High-speed sync', kind: 'check' },
   {
     key: 'dark_edge',
@@ -228,18 +242,18 @@ const body: Field[] = [
     label: 'Leaf shutter: fastest time wide open',
     kind: 'rows',
     fields: [
-      { key: 'f_number', label: 'At f/', kind: 'number' },
-      { key: 'fastest_s', label: 'no faster than', kind: 'share' },
+      { key: 'f_number', label: 'At f/', kind: 'quantity', reads: 'aperture' },
+      { key: 'fastest_s', label: 'no faster than', kind: 'quantity', reads: 'shutter' },
     ],
     blank: 'LeafLimit',
     add: 'Add a limit',
   },
-  { key: 'iso_min', label: 'Lowest ISO', kind: 'number' },
-  { key: 'iso_max', label: 'Highest ISO', kind: 'number' },
-  { key: 'frame_width_mm', label: 'Frame width, mm', kind: 'number' },
-  { key: 'frame_height_mm', label: 'Frame height, mm', kind: 'number' },
-  { key: 'frames_per_s', label: 'Frames a second', kind: 'number' },
-  { key: 'weight_g', label: 'Weight, g', kind: 'number', hint: 'with the lens' },
+  { key: 'iso_min', label: 'Lowest ISO', kind: 'quantity', reads: 'iso' },
+  { key: 'iso_max', label: 'Highest ISO', kind: 'quantity', reads: 'iso' },
+  { key: 'frame_width_mm', label: 'Frame width, mm', kind: 'quantity', reads: 'millimetres' },
+  { key: 'frame_height_mm', label: 'Frame height, mm', kind: 'quantity', reads: 'millimetres' },
+  { key: 'frames_per_s', label: 'Frames a second', kind: 'quantity', reads: 'rate' },
+  { key: 'weight_g', label: 'Weight, g', kind: 'quantity', reads: 'weight', hint: 'with the lens' },
   note,
 ]
 
@@ -263,16 +277,22 @@ const modifier: Field[] = [
       'bounce',
     ),
   },
-  { key: 'stops', label: 'Effect, stops', kind: 'number', hint: 'a loss is negative; without its layers' },
-  { key: 'sd', label: 'Give or take, stops', kind: 'number' },
+  {
+    key: 'stops',
+    label: 'Effect, stops',
+    kind: 'quantity',
+    reads: 'level',
+    hint: 'a loss is negative; without its layers',
+  },
+  { key: 'sd', label: 'Give or take, stops', kind: 'quantity', reads: 'level' },
   {
     key: 'layers',
     label: 'Layers that come off',
     kind: 'rows',
     fields: [
       { key: 'name', label: 'Layer', kind: 'text' },
-      { key: 'stops', label: 'Effect, stops', kind: 'number' },
-      { key: 'sd', label: 'Give or take', kind: 'number' },
+      { key: 'stops', label: 'Effect, stops', kind: 'quantity', reads: 'level' },
+      { key: 'sd', label: 'Give or take', kind: 'quantity', reads: 'level' },
       { key: 'usually_on', label: 'Usually on', kind: 'check' },
       { key: 'measured', label: 'Measured by you', kind: 'check' },
     ],
@@ -286,8 +306,8 @@ const modifier: Field[] = [
     blank: 'Face',
     fields: [
       { key: 'shape', label: 'Shape', kind: 'choice', options: words('disc', 'rectangle') },
-      { key: 'width_m', label: 'Width or diameter, m', kind: 'number' },
-      { key: 'height_m', label: 'Height, m', kind: 'number' },
+      { key: 'width_m', label: 'Width or diameter, m', kind: 'quantity', reads: 'distance' },
+      { key: 'height_m', label: 'Height, m', kind: 'quantity', reads: 'distance' },
     ],
   },
   {
@@ -304,9 +324,15 @@ const modifier: Field[] = [
 
 const filter: Field[] = [
   { key: 'name', label: 'Name', kind: 'text' },
-  { key: 'stops', label: 'ND, stops', kind: 'number' },
-  { key: 'most_stops', label: 'At its far end, stops', kind: 'number', hint: 'only for a variable one' },
-  { key: 'weight_g', label: 'Weight, g', kind: 'number' },
+  { key: 'stops', label: 'ND, stops', kind: 'quantity', reads: 'nd' },
+  {
+    key: 'most_stops',
+    label: 'At its far end, stops',
+    kind: 'quantity',
+    reads: 'nd',
+    hint: 'only for a variable one',
+  },
+  { key: 'weight_g', label: 'Weight, g', kind: 'quantity', reads: 'weight' },
   note,
 ]
 
@@ -335,7 +361,7 @@ const battery: Field[] = [
   { key: 'name', label: 'Name', kind: 'text', hint: 'one battery or set, by its own name' },
   { key: 'fits', label: 'Fits', kind: 'text', hint: 'the name of a unit, or of its power supply' },
   cells,
-  { key: 'holds', label: 'Still holds, share of new', kind: 'number' },
+  { key: 'holds', label: 'Still holds, share of new', kind: 'quantity', reads: 'power' },
   weight,
   price,
   note,

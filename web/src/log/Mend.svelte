@@ -1,22 +1,25 @@
 <!-- An entry that the server will not have: what was typed, to be mended and sent again, or let go. -->
 <script lang="ts">
   import { sentences } from '../lib/api/client'
-  import { readNumber } from '../lib/figures'
   import { log, type Waiting } from '../lib/log.svelte'
+  import { quantity, Typed } from '../lib/quantities.svelte'
+  import Quantity from '../parts/Quantity.svelte'
 
   let { waiting }: { waiting: Waiting } = $props()
   // svelte-ignore state_referenced_locally
   const { entry } = waiting
-  let flashes = $state(String(entry.flashes ?? ''))
-  let celsius = $state(String(entry.celsius ?? ''))
+  let flashes = $state(entry.flashes)
+  let celsius = $state(entry.celsius)
   let swapped = $state(entry.swapped)
   let note = $state(entry.note)
 
-  const figure = (text: string) => (text.trim() === '' ? null : readNumber(text))
-
-  function send(event: SubmitEvent) {
+  async function send(event: SubmitEvent & { currentTarget: HTMLFormElement }) {
     event.preventDefault()
-    const mended = { ...entry, flashes: figure(flashes), celsius: figure(celsius), swapped: swapped.trim() }
+    const form = event.currentTarget
+    await Typed.quiet()
+    const open = form.querySelector<HTMLElement>('[data-unread]')
+    if (open) return open.focus()
+    const mended = { ...entry, flashes, celsius, swapped: swapped.trim() }
     void log.write({ ...mended, note: note.trim() }, waiting.id, waiting.form)
   }
 </script>
@@ -27,10 +30,24 @@
   </p>
   <div class="mt-2 grid grid-cols-2 gap-2 sm:grid-cols-4">
     <label class="text-[0.84rem]"
-      >Flashes<input class="input input-sm w-full" inputmode="numeric" bind:value={flashes} /></label
+      >Flashes<Quantity
+        label="Flashes"
+        key={`mend/${waiting.id}/flashes`}
+        class="input input-sm w-full"
+        value={String(flashes ?? '')}
+        reads={quantity('count', 'Flashes', null, (value) => (flashes = value))}
+        empty={() => (flashes = null)}
+      /></label
     >
     <label class="text-[0.84rem]"
-      >°C<input class="input input-sm w-full" inputmode="decimal" bind:value={celsius} /></label
+      >°C<Quantity
+        label="Temperature"
+        key={`mend/${waiting.id}/celsius`}
+        class="input input-sm w-full"
+        value={String(celsius ?? '')}
+        reads={quantity('temperature', 'Temperature', null, (value) => (celsius = value))}
+        empty={() => (celsius = null)}
+      /></label
     >
     <label class="text-[0.84rem]"
       >Battery put in<input class="input input-sm w-full" maxlength="80" bind:value={swapped} /></label

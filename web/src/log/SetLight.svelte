@@ -3,6 +3,8 @@
   import { sentences, type LogEntry, type SetLightText } from '../lib/api/client'
   import { log } from '../lib/log.svelte'
   import { person } from '../lib/person.svelte'
+  import { quantity, Typed } from '../lib/quantities.svelte'
+  import Quantity from '../parts/Quantity.svelte'
   import { freshId } from '../lib/stamp'
   import Off from './Off.svelte'
 
@@ -12,8 +14,9 @@
   let off = $state<number | null>(null)
   let read = $state(0)
   let set = $state<number | null>(null)
-  let flashes = $state('')
-  let celsius = $state('')
+  let flashes = $state<number | null>(null)
+  let celsius = $state<number | null>(null)
+  let fields = $state<HTMLElement>()
   let swapped = $state('')
   let note = $state('')
   let mine = $state('')
@@ -44,8 +47,8 @@
     back = refused.id
     mine = ''
     more = true
-    flashes = String(entry.flashes ?? '')
-    celsius = String(entry.celsius ?? '')
+    flashes = entry.flashes
+    celsius = entry.celsius
     swapped = entry.swapped
     note = entry.note
     const { seen } = entry
@@ -56,9 +59,10 @@
     else read = seen.f_number
   })
 
-  const figure = (text: string) => (text.trim() === '' ? null : Number(text.replace(',', '.')))
-
-  function keep(withReading: boolean) {
+  async function keep(withReading: boolean) {
+    await Typed.quiet()
+    const open = fields?.querySelector<HTMLElement>('[data-unread]')
+    if (open) return open.focus()
     const seen = blank && {
       ...blank,
       kind: how,
@@ -67,19 +71,17 @@
       f_number: how === 'meter' ? read || blank.f_number : blank.f_number,
       dial_stops: Math.round(shown * light.step * 1e4) / 1e4,
     }
-    const fired = figure(flashes)
-    const warm = figure(celsius)
     const id = refused?.id ?? freshId()
     write(id, {
       seen: withReading ? seen : null,
-      flashes: fired === null || Number.isNaN(fired) ? null : Math.round(fired),
-      celsius: warm === null || Number.isNaN(warm) ? null : warm,
+      flashes,
+      celsius,
       swapped: swapped.trim(),
       note: note.trim(),
     })
     back = ''
     if (withReading) mine = id
-    flashes = ''
+    flashes = null
     swapped = ''
     note = ''
   }
@@ -149,20 +151,26 @@
     {/if}
     <details class="more" bind:open={more}>
       <summary>Flashes, temperature, battery, note</summary>
-      <div class="grid grid-cols-2 gap-2">
-        <input
+      <div bind:this={fields} class="grid grid-cols-2 gap-2">
+        <Quantity
+          named
+          label="Flashes fired"
+          key={`${form}/${light.role}/flashes`}
           class="input input-sm w-full"
-          inputmode="numeric"
           placeholder="flashes fired"
-          aria-label="Flashes fired"
-          bind:value={flashes}
+          value={String(flashes ?? '')}
+          reads={quantity('count', 'Flashes fired', null, (value) => (flashes = value))}
+          empty={() => (flashes = null)}
         />
-        <input
+        <Quantity
+          named
+          label="Temperature in °C"
+          key={`${form}/${light.role}/celsius`}
           class="input input-sm w-full"
-          inputmode="decimal"
           placeholder="°C"
-          aria-label="Temperature in °C"
-          bind:value={celsius}
+          value={String(celsius ?? '')}
+          reads={quantity('temperature', 'Temperature', null, (value) => (celsius = value))}
+          empty={() => (celsius = null)}
         />
         <input
           class="input input-sm w-full"

@@ -3,7 +3,7 @@
   import { scaleLinear, scaleLog } from 'd3-scale'
   import { line } from 'd3-shape'
   import type { DurationPoint, InHand } from '../lib/api/client'
-  import { saySeconds } from '../lib/figures'
+  import { sayTime } from '../lib/figures'
   import type { SetupSession } from '../lib/session.svelte'
 
   let { session, found }: { session: SetupSession; found: InHand } = $props()
@@ -28,15 +28,13 @@
 {:else}
   <figure bind:clientWidth={width} class="max-w-2xl">
     <figcaption class="text-[0.9rem]">
-      How long <bdi>{found.name}</bdi> flashes (t.1){wanted
-        ? `; wanted: ${saySeconds(wanted)} s or shorter`
-        : ''}
+      How long <bdi>{found.name}</bdi> flashes (t.1){wanted ? `; wanted: ${sayTime(wanted)} or shorter` : ''}
     </figcaption>
     <svg
       {width}
       height={HEIGHT}
       role="img"
-      aria-label={`t.1 by power: ${points.map((one) => `${one.dial} ${saySeconds(one.t01_s)}`).join(', ')}`}
+      aria-label={`t.1 by power: ${points.map((one) => `${one.dial} ${sayTime(one.t01_s)}`).join(', ')}`}
     >
       {#if wanted}
         <rect
@@ -56,7 +54,7 @@
           stroke-dasharray="4 3"
         />
         <text x="50" y={y(wanted) + 4} text-anchor="end" font-size="11" class="fill-flash"
-          >{saySeconds(wanted)}</text
+          >{sayTime(wanted)}</text
         >
       {/if}
       <path d={draw} fill="none" class="stroke-base-content" stroke-width="1.8" />
@@ -71,7 +69,7 @@
             y={y(one.t01_s) - 7}
             text-anchor="middle"
             font-size="10.5"
-            class="fill-quiet">{saySeconds(one.t01_s)}</text
+            class="fill-quiet">{sayTime(one.t01_s)}</text
           >
         {/if}
       {/each}

@@ -2,12 +2,14 @@
 <script lang="ts">
   import { Trash2 } from '@lucide/svelte'
   import type { Problem } from '../lib/api/client'
-  import { shown, taken, type Doc, type Field } from '../lib/fields'
+  import { shown, type Doc, type Field } from '../lib/fields'
   import { person } from '../lib/person.svelte'
+  import { quantity } from '../lib/quantities.svelte'
+  import Quantity from './Quantity.svelte'
   import Self from './Fields.svelte'
 
-  type Props = { fields: Field[]; draft: Doc; problems: Problem[]; where?: string }
-  let { fields, draft = $bindable(), problems, where = '' }: Props = $props()
+  type Props = { fields: Field[]; draft: Doc; problems: Problem[]; id: string; where?: string }
+  let { fields, draft = $bindable(), problems, id, where = '' }: Props = $props()
 
   const path = (key: string) => (where ? `${where}.${key}` : key)
   const wrong = (key: string) => problems.find((problem) => problem.where === path(key))?.sentence ?? ''
@@ -24,7 +26,7 @@
       {#each rows(field.key) as row, i (i)}
         <div class="mb-2 flex flex-wrap items-end gap-2">
           <div class="grid min-w-0 flex-1 grid-cols-[repeat(auto-fill,minmax(6.5rem,1fr))] gap-2">
-            <Self fields={field.fields} draft={row} {problems} where={`${path(field.key)}.${i}`} />
+            <Self fields={field.fields} draft={row} {problems} {id} where={`${path(field.key)}.${i}`} />
           </div>
           <button
             type="button"
@@ -58,7 +60,13 @@
       </legend>
       {#if draft[field.key]}
         <div class="grid grid-cols-[repeat(auto-fill,minmax(9rem,1fr))] gap-2">
-          <Self fields={field.fields} draft={draft[field.key] as Doc} {problems} where={path(field.key)} />
+          <Self
+            fields={field.fields}
+            draft={draft[field.key] as Doc}
+            {problems}
+            {id}
+            where={path(field.key)}
+          />
         </div>
       {/if}
     </fieldset>
@@ -100,12 +108,25 @@
         >
           {#each field.options as [key, words] (key)}<option value={key}>{words}</option>{/each}
         </select>
+      {:else if field.kind === 'quantity'}
+        {@const now = draft[field.key]}
+        <Quantity
+          label={field.label}
+          key={`${id}/${path(field.key)}`}
+          class="input input-sm w-full"
+          value={shown(now, field.reads)}
+          invalid={said !== ''}
+          reads={quantity(field.reads, field.label, null, (value) => (draft[field.key] = value), {
+            now: typeof now === 'number' ? now : null,
+          })}
+          empty={() => (draft[field.key] = null)}
+        />
       {:else}
         <input
           class="input input-sm w-full"
-          value={shown(draft[field.key], field.kind)}
+          value={draft[field.key] ?? ''}
           aria-invalid={said !== ''}
-          oninput={(event) => (draft[field.key] = taken(event.currentTarget.value, field.kind))}
+          oninput={(event) => (draft[field.key] = event.currentTarget.value)}
         />
       {/if}
       {#if said}<span class="text-short block text-xs">{said}</span>

@@ -2,37 +2,45 @@
 <script lang="ts">
   import { onMount } from 'svelte'
   import { api, problemsOf, sentences, type Problem } from '../lib/api/client'
-  import { readDistance, readNumber, readSeconds } from '../lib/figures'
+  import { shown } from '../lib/fields'
+  import { sayDistance } from '../lib/figures'
   import { kit } from '../lib/kit.svelte'
   import { person } from '../lib/person.svelte'
+  import { quantity, Typed, type Reader } from '../lib/quantities.svelte'
   import Dialog from './Dialog.svelte'
   import Field from './Field.svelte'
+  import Quantity from './Quantity.svelte'
 
   let { close, done }: { close: () => void; done: (words: string) => void } = $props()
   let name = $state('')
   let kind = $state<'shoe' | 'pocket' | 'monobloc' | 'pack' | 'built_in' | 'ring'>('shoe')
-  let power = $state('1/1')
-  let distance = $state('2 m')
+  let power = $state(1)
+  let distance = $state(2)
   let modifier = $state('')
-  let aperture = $state('f/8')
-  let iso = $state('100')
+  let aperture = $state(8)
+  let iso = $state(100)
+  const input = 'border-base-300 bg-base-100 h-9 w-full rounded-lg border px-2'
   let problems = $state<Problem[]>([])
   onMount(() => void kit.load())
 
-  async function add(event: Event) {
+  async function add(event: SubmitEvent & { currentTarget: HTMLFormElement }) {
     event.preventDefault()
+    const form = event.currentTarget
+    await Typed.quiet()
+    const open = form.querySelector<HTMLElement>('[data-unread]')
+    if (open) return open.focus()
     const on = kit.modifiers.find((one) => one.id === modifier)
     const { data, error } = await api.POST('/api/units/from-reading', {
       body: {
         name,
         kind,
-        power: readSeconds(power) ?? NaN,
+        power,
         light: {
-          distance_m: readDistance(distance, person.preferences.length, person.scales.feet_per_metre) ?? NaN,
+          distance_m: distance,
           modifier: on ? { ...on.doc, id: on.id } : null,
         },
-        f_number: readNumber(aperture) ?? NaN,
-        iso: readNumber(iso) ?? NaN,
+        f_number: aperture,
+        iso,
       },
     })
     if (data) {
@@ -41,6 +49,13 @@
     } else problems = problemsOf(error)
   }
 </script>
+
+{#snippet field(label: string, value: string, reads: Reader)}
+  <label class="block text-sm">
+    <span class="text-quiet block">{label}</span>
+    <Quantity {label} key={`first/${label}`} class={input} {value} {reads} />
+  </label>
+{/snippet}
 
 <Dialog title="A unit by one reading" {close}>
   <p class="text-quiet mb-3 text-sm">
@@ -56,8 +71,16 @@
           >{/each}
       </select>
     </label>
-    <Field label="Power" bind:value={power} hint="full is 1/1" />
-    <Field label="Distance" bind:value={distance} />
+    {@render field(
+      'Power',
+      shown(power, 'power'),
+      quantity('power', 'Power', null, (value) => (power = value)),
+    )}
+    {@render field(
+      'Distance',
+      sayDistance(distance, person.preferences.length, person.scales.feet_per_metre),
+      quantity('distance', 'Distance', null, (value) => (distance = value)),
+    )}
     <label class="col-span-full block text-sm">
       <span class="text-quiet block">Through</span>
       <select class="border-base-300 bg-base-100 h-9 w-full rounded border px-2" bind:value={modifier}>
@@ -65,8 +88,16 @@
         {#each kit.modifiers as one (one.id)}<option value={one.id} dir="auto">{one.doc.name}</option>{/each}
       </select>
     </label>
-    <Field label="Meter read" bind:value={aperture} />
-    <Field label="At ISO" bind:value={iso} />
+    {@render field(
+      'Meter read',
+      `f/${aperture}`,
+      quantity('meter', 'What the meter read', null, (value) => (aperture = value)),
+    )}
+    {@render field(
+      'At ISO',
+      String(iso),
+      quantity('iso', 'ISO', null, (value) => (iso = value)),
+    )}
     {#if problems.length}
       <p role="alert" class="text-short col-span-2 font-semibold">
         {sentences(problems)}

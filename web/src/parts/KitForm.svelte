@@ -6,6 +6,7 @@
   import type { Doc } from '../lib/fields'
   import { KIT, type KitKind } from '../lib/kitfields'
   import { person } from '../lib/person.svelte'
+  import { Typed } from '../lib/quantities.svelte'
   import { freshId } from '../lib/stamp'
   import Dialog from './Dialog.svelte'
   import Fields from './Fields.svelte'
@@ -29,8 +30,12 @@
   session.inForm = true
   onDestroy(() => (session.inForm = false))
 
-  async function save(event: Event) {
+  async function save(event: SubmitEvent & { currentTarget: HTMLFormElement }) {
     event.preventDefault()
+    const form = event.currentTarget
+    await Typed.quiet()
+    const open = form.querySelector<HTMLElement>('[data-unread]')
+    if (open) return open.focus()
     const doc = $state.snapshot(draft)
     const label = `${item ? 'Change' : 'Add'} ${KIT[kind].one} ${String(doc.name)}`
     if (item) {
@@ -59,7 +64,7 @@
 
 <Dialog title={item ? `Edit ${item.doc.name}` : `Add a ${KIT[kind].one}`} close={cancel} wide>
   <form class="grid gap-3 sm:grid-cols-2" novalidate onsubmit={save}>
-    <Fields fields={KIT[kind].fields} bind:draft {problems} />
+    <Fields fields={KIT[kind].fields} bind:draft {problems} id={`${kind}/${session.id}`} />
     {#if problems.length}
       <ul role="alert" class="text-short col-span-full text-sm font-semibold">
         {#each problems as problem, i (i)}<li><bdi>{problem.sentence}</bdi></li>{/each}

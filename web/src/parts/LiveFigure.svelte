@@ -1,7 +1,10 @@
 <!-- A figure in a sentence that can be nudged by keys, wheel or drag, or typed. -->
 <script lang="ts">
   import { Minus, Pin, Plus } from '@lucide/svelte'
+  import { onMount } from 'svelte'
   import { hotkey as register } from '../lib/hotkeys'
+  import { Typed, type Meaning, type Reader } from '../lib/quantities.svelte'
+  import Told from './Told.svelte'
 
   type Props = {
     label: string
@@ -14,7 +17,8 @@
     fixed?: boolean
     fix?: () => void
     step: (by: number) => void
-    type: (text: string) => string | null
+    /** How what is typed here is read, and what is done with it. */
+    reads: Reader
   }
   let {
     label,
@@ -26,24 +30,26 @@
     fixed = false,
     fix,
     step,
-    type,
+    reads,
   }: Props = $props()
 
   const id = $props.id()
+  const typed = new Typed()
   let typing = $state(false)
-  let typed = $state('')
-  let wrong = $state('')
   let figure = $state<HTMLElement>()
   let input = $state<HTMLInputElement>()
+  let box = $state<HTMLElement>()
   let dragged = 0
 
   const colour = $derived(
     { ambient: 'text-ambient', flash: 'text-flash', plain: 'text-base-content' }[tone] as string,
   )
 
+  const reader = $derived({ ...reads, now: reads.now ?? (Number.isFinite(value) ? value : null) })
+
   function start(first = '') {
-    typed = first || text
-    wrong = ''
+    typed.clear()
+    typed.text = first || (typed.waiting ? typed.text : text)
     typing = true
     queueMicrotask(() => {
       input?.focus()
@@ -51,23 +57,58 @@
     })
   }
 
-  function finish() {
-    if (!typing) return
-    wrong = typed.trim() === text ? '' : (type(typed) ?? '')
-    if (wrong) return void input?.focus()
+  async function finish() {
+    if (!typing || typed.asks) return
+    if (typed.text.trim() === text) return leave()
+    await take(document.activeElement === input)
+  }
+
+  /** Have it read. own: whether the person is in this field, and stays here. */
+  async function take(own = false) {
+    if (await typed.take(reader, label)) leave(own && typing)
+    else if (typed.wrong || typed.asks) {
+      typing = true
+      if (own || typed.wrong) queueMicrotask(() => input?.focus())
+    }
+  }
+
+  $effect(() => {
+    if (typed.waiting) typing = false // the text stands in the figure's place until the server is back
+  })
+
+  function nudge(by: number) {
+    if (typed.waiting) typed.forget(label)
+    step(by)
+  }
+
+  /** What was typed before a reload, or while the server was away. */
+  onMount(() => {
+    typed.text = Typed.kept(label)
+    if (!typed.text) return
+    typed.waiting = true
+    void take()
+  })
+
+  function choose(meaning: Meaning) {
+    typed.choose(reader, meaning)
     leave()
   }
 
-  function leave() {
+  function leave(back = true) {
     typing = false
-    wrong = ''
-    queueMicrotask(() => figure?.focus())
+    typed.clear()
+    if (back) queueMicrotask(() => figure?.focus())
+  }
+
+  /** Leaving the field has it read; not where one of its own buttons is touched. */
+  function blur(event: FocusEvent) {
+    if (!(event.relatedTarget instanceof Node && box?.contains(event.relatedTarget))) void finish()
   }
 
   function press(event: KeyboardEvent) {
     if (event.ctrlKey || event.metaKey || event.altKey) return
     const by = { ArrowUp: 1, ArrowRight: 1, '+': 1, ArrowDown: -1, ArrowLeft: -1, '-': -1 }[event.key]
-    if (by) step(by * (event.shiftKey && event.key !== '+' ? 3 : 1))
+    if (by) nudge(by * (event.shiftKey && event.key !== '+' ? 3 : 1))
     else if (event.key === 'Enter' || event.key === ' ') start()
     else if (/^\d$/.test(event.key)) start(event.key)
     else if (event.key === 'x' && fix) fix()
@@ -79,7 +120,7 @@
   function wheel(event: WheelEvent) {
     if (document.activeElement !== figure) return
     event.preventDefault()
-    step(event.deltaY < 0 ? 1 : -1)
+    nudge(event.deltaY < 0 ? 1 : -1)
   }
 
   function drag(event: PointerEvent) {
@@ -89,7 +130,7 @@
     } else if (event.type === 'pointermove' && figure?.hasPointerCapture(event.pointerId)) {
       dragged += event.movementX
       const by = Math.trunc(dragged / 12)
-      if (by) step(by)
+      if (by) nudge(by)
       dragged -= by * 12
     }
   }
@@ -102,30 +143,32 @@
 </script>
 
 {#if typing}
-  <span class="relative inline-block">
+  <!-- svelte-ignore a11y_no_static_element_interactions -->
+  <span
+    bind:this={box}
+    class="relative inline-block"
+    onkeydown={(event) => {
+      if (event.key === 'Escape') leave()
+    }}
+  >
     <input
       bind:this={input}
-      bind:value={typed}
-      class="border-base-content bg-base-100 w-24 rounded border px-1 text-[0.92em] font-semibold"
+      bind:value={typed.text}
+      class="border-base-content bg-base-100 w-28 rounded border px-1 text-[0.92em] font-semibold"
       aria-label={label}
-      aria-invalid={wrong !== ''}
-      aria-describedby={wrong ? id : undefined}
-      onblur={finish}
+      aria-invalid={typed.wrong !== ''}
+      aria-describedby={typed.wrong || typed.asks ? id : undefined}
+      maxlength="120"
+      autocomplete="off"
+      onblur={blur}
+      oninput={() => typed.clear()}
       onkeydown={(event) => {
         event.stopPropagation()
-        if (event.key === 'Enter') finish()
+        if (event.key === 'Enter') void finish()
         if (event.key === 'Escape') leave()
       }}
     />
-    {#if wrong}
-      <span
-        {id}
-        role="alert"
-        class="border-short bg-base-100 text-short absolute top-full left-0 z-20 mt-1 w-64 rounded-lg border p-2 text-sm leading-snug shadow-lg"
-      >
-        {wrong}
-      </span>
-    {/if}
+    <Told {id} {typed} {choose} />
   </span>
 {:else}
   <span class="figure">
@@ -135,14 +178,16 @@
       tabindex="0"
       aria-label={label}
       aria-valuenow={value}
-      aria-valuetext={fixed ? `${text}, fixed` : text}
+      aria-valuetext={typed.waiting ? `${typed.text}, not read yet` : fixed ? `${text}, fixed` : text}
       title={`${label}${hint ? ` · ${hint}` : ''} · arrows: a third, with Shift a full stop; Enter to type${fix ? '; x to fix or free' : ''}${hotkey ? ` · key ${hotkey}` : ''}`}
       class={`live ${colour}`}
       class:pinned={fixed}
       onkeydown={press}
       onpointerdown={drag}
       onpointermove={drag}
-      ondblclick={() => start()}>{text}</span
+      ondblclick={() => start()}
+      >{#if typed.waiting}<bdi>{typed.text}</bdi>
+        <small class="font-normal">not read yet</small>{:else}{text}{/if}</span
     >{#if fix}<button
         type="button"
         class="pin no-print"
@@ -157,14 +202,14 @@
         tabindex="-1"
         aria-label={`less: ${label}`}
         onpointerdown={(event) => event.preventDefault()}
-        onclick={() => step(-1)}><Minus size={16} /></button
+        onclick={() => nudge(-1)}><Minus size={16} /></button
       >
       <button
         type="button"
         tabindex="-1"
         aria-label={`more: ${label}`}
         onpointerdown={(event) => event.preventDefault()}
-        onclick={() => step(1)}><Plus size={16} /></button
+        onclick={() => nudge(1)}><Plus size={16} /></button
       >
       <button
         type="button"

@@ -1,7 +1,8 @@
 <!-- A live figure that is a length: nudged in thirds of a stop, typed in metres or feet. -->
 <script lang="ts">
-  import { between, clamp, readDistance, sayDistance, stepDistance } from '../lib/figures'
+  import { clamp, round, sayDistance, stepDistance } from '../lib/figures'
   import { person } from '../lib/person.svelte'
+  import { quantity } from '../lib/quantities.svelte'
   import LiveFigure from './LiveFigure.svelte'
 
   type Props = {
@@ -16,12 +17,6 @@
 
   const unit = $derived(person.preferences.length)
   const feet = $derived(person.scales.feet_per_metre)
-  const read = (text: string) => readDistance(text, unit, feet)
-
-  function type(text: string): string | null {
-    if (read(text) === null) return 'Type a length such as 2.4 m or 8 ft.'
-    return between(label, bounds, set, read, ' m')(text)
-  }
 </script>
 
 <LiveFigure
@@ -31,5 +26,5 @@
   {value}
   text={sayDistance(value, unit, feet)}
   step={(by) => set(clamp(stepDistance(value, by * person.thirds), ...bounds))}
-  {type}
+  reads={quantity('distance', label, bounds, (metres) => set(round(metres, 3)))}
 />

@@ -1,10 +1,11 @@
 <!-- What did you see? A meter's reading or the look of the face, and at once the next dial. Kept with the setup. -->
 <script lang="ts">
   import type { InHand, Seen } from '../lib/api/client'
-  import { between, clamp, readDial, round, signed, stepDial, stepOn } from '../lib/figures'
+  import { clamp, round, sayStops, stepDial, stepOn } from '../lib/figures'
   import { history } from '../lib/history.svelte'
   import { log } from '../lib/log.svelte'
   import { person } from '../lib/person.svelte'
+  import { quantity } from '../lib/quantities.svelte'
   import { setups } from '../lib/setups.svelte'
   import { here } from '../lib/stamp'
   import type { SetupSession } from '../lib/session.svelte'
@@ -126,7 +127,12 @@
         value={read}
         text={`f/${read}`}
         step={(by) => (f_number = stepOn(person.scales.apertures, read, by))}
-        type={between('Meter reads', person.bounds('Seen', 'f_number'), (value) => (f_number = value))}
+        reads={quantity(
+          'meter',
+          'What the meter reads',
+          person.bounds('Seen', 'f_number'),
+          (value) => (f_number = value),
+        )}
       />
       at
       <LiveFigure
@@ -134,20 +140,21 @@
         value={speed}
         text={`ISO ${speed}`}
         step={(by) => (iso = stepOn(person.scales.isos, speed, by))}
-        type={between('ISO', person.bounds('Seen', 'iso'), (value) => (iso = value))}
+        reads={quantity('iso', 'ISO', person.bounds('Seen', 'iso'), (value) => (iso = value))}
       />
     {:else}
       <LiveFigure
         label="Brighter than wanted"
         tone="flash"
         value={stops}
-        text={stops ? `${signed(stops)} ${stops > 0 ? 'too bright' : 'too dark'}` : 'as wanted'}
+        text={stops ? `${sayStops(Math.abs(stops))} ${stops > 0 ? 'too bright' : 'too dark'}` : 'as wanted'}
         hint="stops from what was wanted"
         step={(by) => (stops = round(clamp(stops + by * third, -12, 12), 2))}
-        type={between(
-          'Stops from what was wanted',
+        reads={quantity(
+          'seen',
+          'What you saw',
           person.bounds('Seen', 'stops'),
-          (value) => (stops = value),
+          (value) => (stops = round(value, 2)),
         )}
       />
     {/if}
@@ -162,12 +169,9 @@
           ''}
         hint="arrows up: more light"
         step={(by) => (below = stepDial(set, -by * third, marks))}
-        type={(text) => {
-          const found = readDial(text, marks)
-          if (found === null) return `The dial has settings such as ${session.answer?.settings.dial}.`
-          below = found
-          return null
-        }}
+        reads={quantity('dial', 'The dial', null, (value) => (below = value), {
+          dial: session.answer?.settings.scale ?? null,
+        })}
       />
       <label class="flex min-h-9 items-center gap-2"
         ><input

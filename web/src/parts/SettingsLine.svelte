@@ -1,21 +1,9 @@
 <!-- The camera's settings, the dial and the distance: each can be nudged, and fixed; what is free is worked out. -->
 <script lang="ts">
   import type { Answer, Setup } from '../lib/api/client'
-  import {
-    between,
-    clamp,
-    readDial,
-    readDistance,
-    readNd,
-    readSeconds,
-    round,
-    sayDistance,
-    saySeconds,
-    stepDial,
-    stepDistance,
-    stepOn,
-  } from '../lib/figures'
+  import { clamp, round, sayDistance, sayTime, stepDial, stepDistance, stepOn } from '../lib/figures'
   import { person } from '../lib/person.svelte'
+  import { quantity } from '../lib/quantities.svelte'
   import type { SetupSession } from '../lib/session.svelte'
   import LiveFigure from './LiveFigure.svelte'
 
@@ -125,17 +113,17 @@
     fixed={doc.fixed.aperture}
     fix={pins.aperture}
     step={(by) => aperture(stepOn(person.scales.apertures, now.f_number, by))}
-    type={between('Aperture', bounds('ExposureAim', 'f_number'), aperture)}
+    reads={quantity('aperture', 'Aperture', bounds('ExposureAim', 'f_number'), aperture)}
   />
   <LiveFigure
     label="Shutter"
     hotkey="v"
     value={now.shutter_s}
-    text={`${saySeconds(now.shutter_s)}${now.shutter_s < 0.3 ? ' s' : ''}`}
+    text={sayTime(now.shutter_s)}
     fixed={doc.fixed.shutter_s !== null}
     fix={pins.shutter}
     step={(by) => shutter(stepOn(person.scales.shutters, now.shutter_s, by))}
-    type={between('Shutter', bounds('Fixed', 'shutter_s'), shutter, readSeconds)}
+    reads={quantity('shutter', 'Shutter', bounds('Fixed', 'shutter_s'), shutter)}
   />
   <LiveFigure
     label="ISO set"
@@ -145,7 +133,7 @@
     fixed={doc.fixed.iso}
     fix={pins.iso}
     step={(by) => iso(stepOn(person.scales.isos, now.iso, by))}
-    type={between('ISO', bounds('ExposureAim', 'iso'), iso)}
+    reads={quantity('iso', 'ISO', bounds('ExposureAim', 'iso'), iso)}
   />
   <LiveFigure
     label="ND"
@@ -155,7 +143,7 @@
     fixed={doc.fixed.nd !== null}
     fix={pins.nd}
     step={(by) => nd(turns[clamp(nearest(turns, now.nd_stops) + by, 0, turns.length - 1)]!)}
-    type={between('ND', bounds('FixedNd', 'stops'), nd, readNd, ' stops')}
+    reads={quantity('nd', 'ND', bounds('FixedNd', 'stops'), nd)}
   />
   {#if answer.taken && now.dial_stops !== null}
     <span class="text-quiet">·</span>
@@ -169,12 +157,7 @@
       fixed={light.dial_stops !== null}
       fix={pins.dial}
       step={(by) => dial(stepDial(now.dial_stops!, -by * third, now.dials))}
-      type={(text) => {
-        const stops = readDial(text, now.dials)
-        if (stops === null) return `The dial has settings such as ${now.dial}.`
-        dial(stops)
-        return null
-      }}
+      reads={quantity('dial', 'The dial', null, dial, { dial: now.scale })}
     />
     {#if light.dial_stops !== null}
       <span class="text-quiet">at</span>
@@ -187,13 +170,7 @@
         fix={pins.distance}
         step={(by) =>
           distance(clamp(stepDistance(now.distance_m, by * person.thirds), ...bounds('Light', 'distance_m')))}
-        type={between(
-          'Distance',
-          bounds('Light', 'distance_m'),
-          distance,
-          (text) => readDistance(text, unit, feet),
-          ' m',
-        )}
+        reads={quantity('distance', 'Distance', bounds('Light', 'distance_m'), distance)}
       />
     {/if}
   {/if}

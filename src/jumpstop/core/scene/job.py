@@ -18,7 +18,7 @@ Least = Literal["weight", "price", "buy"]
 
 
 class Brief(Value):
-    """The questions that a client should answer; None: not answered yet."""
+    """The questions that a client should answer; None: not answered yet. frames_each_most: where a range was said."""
 
     crop: Literal["tight", "waist", "full"] | None = Field(None, title="Crop")
     orientation: Literal["landscape", "upright", "both"] | None = Field(None, title="Landscape or upright")
@@ -26,6 +26,7 @@ class Brief(Value):
     posture: Literal["standing", "sitting", "both"] | None = Field(None, title="Standing or sitting")
     people: Whole | None = Field(None, ge=1, le=100_000, title="People")
     frames_each: Whole | None = Field(None, ge=1, le=10_000, title="Frames each")
+    frames_each_most: Whole | None = Field(None, ge=1, le=10_000, title="Frames each, at most")
     delivered: Whole | None = Field(None, ge=1, le=1_000_000, title="Pictures delivered")
     picks_each: Whole | None = Field(None, ge=0, le=1000, title="Picks each")
     retouched: Whole | None = Field(None, ge=0, le=1_000_000, title="Pictures retouched")
@@ -40,12 +41,15 @@ class Brief(Value):
     @property
     def open(self) -> tuple[str, ...]:
         """The questions that are not answered, in their order."""
-        return tuple(name for name in type(self).model_fields if getattr(self, name) is None)
+        asked = (name for name in type(self).model_fields if name != "frames_each_most")
+        return tuple(name for name in asked if getattr(self, name) is None)
 
     @property
     def frames(self) -> int | None:
-        """Frames in all, where people and frames each are known."""
-        return None if self.people is None or self.frames_each is None else self.people * self.frames_each
+        """Frames in all, where people and frames each are known; by the higher figure of a range."""
+        if self.people is None or self.frames_each is None:
+            return None
+        return self.people * max(self.frames_each, self.frames_each_most or 0)
 
 
 FRAME_MB = 30.0  # one frame on the card, from memory
@@ -83,7 +87,8 @@ def sums_of(brief: Brief) -> BriefSums:
 class Session(Value):
     """One setup's turn in the day: who comes, how often, and when; what is None is worked out.
 
-    tests: test frames beside those that count, as a share. change_min: minutes until it stands.
+    tests: test frames beside those that count, as a share. change_min: minutes until it stands. frames_each_most: the
+    higher figure where a range was said; batteries and time are planned by it.
     """
 
     id: RowId = ""
@@ -92,14 +97,20 @@ class Session(Value):
     start: Clock | None = Field(None, title="Begins")
     people: Whole = Field(1, ge=1, le=10_000, title="People")
     frames_each: Whole = Field(40, ge=1, le=10_000, title="Frames each")
+    frames_each_most: Whole | None = Field(None, ge=1, le=10_000, title="Frames each, at most")
     minutes_each: Number | None = Field(None, ge=0.05, le=600, title="Minutes each")
     tests: Number = Field(0.1, ge=0, le=5, title="Test frames (share)")
     change_min: Number = Field(15, ge=0, le=600, title="Minutes to set up")
 
     @property
+    def frames_of_one(self) -> float:
+        """Frames of each who comes, tests among them; by the higher figure of a range."""
+        return max(self.frames_each, self.frames_each_most or 0) * (1 + self.tests)
+
+    @property
     def frames(self) -> float:
         """Frames in all, tests among them."""
-        return self.people * self.frames_each * (1 + self.tests)
+        return self.people * self.frames_of_one
 
 
 class Batteries(Value):

@@ -1247,6 +1247,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Quantity
+         * @description Read what a person wrote. Nothing is changed by it, and nothing is guessed: what can be two things is asked.
+         */
+        post: operations["read_quantity_api_read_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/units/keep/{item_id}": {
         parameters: {
             query?: never;
@@ -2387,7 +2407,7 @@ export interface components {
         };
         /**
          * Brief
-         * @description The questions that a client should answer; None: not answered yet.
+         * @description The questions that a client should answer; None: not answered yet. frames_each_most: where a range was said.
          */
         "Brief-Input": {
             /** Crop */
@@ -2402,6 +2422,8 @@ export interface components {
             people?: number | null;
             /** Frames each */
             frames_each?: number | null;
+            /** Frames each, at most */
+            frames_each_most?: number | null;
             /** Pictures delivered */
             delivered?: number | null;
             /** Picks each */
@@ -2425,7 +2447,7 @@ export interface components {
         };
         /**
          * Brief
-         * @description The questions that a client should answer; None: not answered yet.
+         * @description The questions that a client should answer; None: not answered yet. frames_each_most: where a range was said.
          */
         "Brief-Output": {
             /** Crop */
@@ -2440,6 +2462,8 @@ export interface components {
             people: number | null;
             /** Frames each */
             frames_each: number | null;
+            /** Frames each, at most */
+            frames_each_most: number | null;
             /** Pictures delivered */
             delivered: number | null;
             /** Picks each */
@@ -2815,6 +2839,15 @@ export interface components {
             name: string;
         };
         /**
+         * DialAsked
+         * @description The dial that a power setting is meant for.
+         */
+        DialAsked: {
+            scale: components["schemas"]["PowerScale-Input"];
+            /** Watt Seconds */
+            watt_seconds?: number | null;
+        };
+        /**
          * DialMark
          * @description One setting of a dial: stops below full, and how the dial shows it.
          */
@@ -2823,6 +2856,15 @@ export interface components {
             stops: number;
             /** Says */
             says: string;
+        };
+        /**
+         * DialScale
+         * @description A unit's dial and its energy at full power [Ws], if known.
+         */
+        DialScale: {
+            scale: components["schemas"]["PowerScale-Output"];
+            /** Watt Seconds */
+            watt_seconds: number | null;
         };
         /**
          * DisplayUnits
@@ -4530,6 +4572,16 @@ export interface components {
             words: string;
         };
         /**
+         * Meaning
+         * @description One thing that a text can mean: the value, and how it is said.
+         */
+        Meaning: {
+            /** Value */
+            value: number;
+            /** Says */
+            says: string;
+        };
+        /**
          * Membership
          * @description The job that a setup belongs to; null for none.
          * @example {}
@@ -6121,6 +6173,78 @@ export interface components {
             sentence: string;
         };
         /**
+         * QuantityIn
+         * @description A text, and what it is asked for: the kind of quantity, the field's name and bounds, the figure there now.
+         * @example {
+         *       "high": 4,
+         *       "kind": "background",
+         *       "low": -8,
+         *       "name": "Background",
+         *       "now": -1.5,
+         *       "text": "2 1/2 under"
+         *     }
+         */
+        QuantityIn: {
+            /** Text */
+            text: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "level" | "background" | "seen" | "ratio" | "aperture" | "meter" | "shutter" | "duration" | "iso" | "nd" | "distance" | "bearing" | "facing" | "compass" | "angle" | "dial" | "guide_number" | "clock" | "date" | "seconds" | "minutes" | "hours" | "count" | "range" | "weight" | "money" | "energy" | "charge" | "ev" | "lux" | "kelvin" | "mired" | "focal" | "speed" | "temperature" | "rate" | "share" | "millimetres" | "degrees" | "power" | "number";
+            /**
+             * Name
+             * @default This
+             */
+            name?: string;
+            /** Low */
+            low?: number | null;
+            /** High */
+            high?: number | null;
+            /** Now */
+            now?: number | null;
+            /**
+             * Whole
+             * @default false
+             */
+            whole?: boolean;
+            /** Widest */
+            widest?: number | null;
+            dial?: components["schemas"]["DialAsked"] | null;
+        };
+        /**
+         * QuantityOut
+         * @description What was read: a value (and the higher of a range); or what it may mean, to be asked; or why it was not taken.
+         *
+         *     note: what should be said of the value, such as that the nearest step of a dial was taken.
+         */
+        QuantityOut: {
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "read" | "ask" | "refused";
+            /** Value */
+            value?: number | null;
+            /** Most */
+            most?: number | null;
+            /**
+             * Meanings
+             * @default []
+             */
+            meanings?: components["schemas"]["Meaning"][];
+            /**
+             * Sentence
+             * @default
+             */
+            sentence?: string;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+        };
+        /**
          * Reading
          * @description A meter or camera reading, what it was pointed at, and when.
          */
@@ -6601,7 +6725,8 @@ export interface components {
          * Session
          * @description One setup's turn in the day: who comes, how often, and when; what is None is worked out.
          *
-         *     tests: test frames beside those that count, as a share. change_min: minutes until it stands.
+         *     tests: test frames beside those that count, as a share. change_min: minutes until it stands. frames_each_most: the
+         *     higher figure where a range was said; batteries and time are planned by it.
          */
         "Session-Input": {
             /**
@@ -6628,6 +6753,8 @@ export interface components {
              * @default 40
              */
             frames_each?: number;
+            /** Frames each, at most */
+            frames_each_most?: number | null;
             /** Minutes each */
             minutes_each?: number | null;
             /**
@@ -6645,7 +6772,8 @@ export interface components {
          * Session
          * @description One setup's turn in the day: who comes, how often, and when; what is None is worked out.
          *
-         *     tests: test frames beside those that count, as a share. change_min: minutes until it stands.
+         *     tests: test frames beside those that count, as a share. change_min: minutes until it stands. frames_each_most: the
+         *     higher figure where a range was said; batteries and time are planned by it.
          */
         "Session-Output": {
             /**
@@ -6672,6 +6800,8 @@ export interface components {
              * @default 40
              */
             frames_each: number;
+            /** Frames each, at most */
+            frames_each_most: number | null;
             /** Minutes each */
             minutes_each: number | null;
             /**
@@ -6735,7 +6865,7 @@ export interface components {
          * @description The chosen method's settings, and what is worked out for the light, as figures that can be fixed.
          *
          *     dial_stops and dial: of the unit in hand; None and empty where there is none. dials: all that the dial of a unit
-         *     taken has. distance_m: as worked out, where the
+         *     taken has; scale: the dial itself, by which what is typed is read. distance_m: as worked out, where the
          *     distance is free.
          */
         Settings: {
@@ -6755,6 +6885,7 @@ export interface components {
             dial: string;
             /** Dials */
             dials: components["schemas"]["DialMark"][];
+            scale: components["schemas"]["DialScale"] | null;
             /** Distance M */
             distance_m: number;
         };
@@ -17427,6 +17558,102 @@ export interface operations {
             };
             /** @description There is no such document. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    read_quantity_api_read_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["QuantityIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuantityOut"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -161,7 +161,7 @@ def minutes_each(session: Session, solved: Solved, kind: MethodKind, units: Sequ
         if unit is not None:
             wait = float(solved.reach(kind, light).recycle_s[unit])
             waits.append(0.0 if math.isnan(wait) else wait)
-    return TURNOVER_MIN + session.frames_each * (1 + session.tests) * max(waits) / 60
+    return TURNOVER_MIN + session.frames_of_one * max(waits) / 60
 
 
 def units_at(solved: Solved, kind: MethodKind, job: Job) -> tuple[int | None, ...]:
@@ -206,7 +206,7 @@ def _among(
 def _works(
     session: Session, solved: Solved, kind: MethodKind, units: Sequence[int | None], people: float, each: float
 ) -> Iterator[Work]:
-    frames = people * session.frames_each * (1 + session.tests)
+    frames = people * session.frames_of_one
     every = people * each * 60 / frames
     for light, unit in enumerate(units):
         if unit is None:
