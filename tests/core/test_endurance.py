@@ -738,7 +738,14 @@ def test_a_brief_counts_its_frames() -> None:
     job = Job.model_validate({"name": "A", "brief": {"people": 40, "frames_each": 300}})
     assert job.brief.frames == 12_000
     assert "people" not in job.brief.open
-    assert len(job.brief.open) == len(type(job.brief).model_fields) - 2
+    assert len(job.brief.open) == len(type(job.brief).model_fields) - 3  # what was answered, and a range's other end
+    range_ = Job.model_validate({"name": "A", "brief": {"people": 40, "frames_each": 150, "frames_each_most": 300}})
+    assert range_.brief.frames == 12_000  # planned by the higher figure
+
+
+def test_a_session_of_a_range_is_planned_by_its_higher_figure() -> None:
+    one = Session.model_validate({"setup": "a", "people": 10, "frames_each": 150, "frames_each_most": 300, "tests": 0})
+    assert (one.frames_of_one, one.frames) == (300, 3000)
 
 
 def test_a_session_takes_a_variant_of_its_setup() -> None:
