@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, Annotated, Any, Literal
 import typer
 
 from .cli_job import JobPath
-from .cli_solve import ShelfFile, dump, plainly, read_units
+from .cli_solve import ShelfFile, dump, plainly, quantity, read_units
 from .core.kit.errors import JumpStopError
 
 if TYPE_CHECKING:
@@ -66,7 +66,7 @@ def frame(
     file: Annotated[Path, typer.Argument(metavar="FILE.jpg", help="A test frame; it is read, and not kept.")],
     patch: Annotated[str, typer.Option(help="x,y,w,h as shares of the frame.")] = "0.45,0.45,0.1,0.1",
     of: Annotated[Literal["grey", "white", "skin", "dark_skin"], typer.Option(help="What the patch is.")] = "grey",
-    ambient: Annotated[float | None, typer.Option(help="The patch's stops in a frame without flash.")] = None,
+    ambient: Annotated[str, typer.Option(help="The patch's stops in a frame without flash, as in -2 or 2 under.")] = "",
 ) -> None:
     """How many stops a patch of a frame lies from where it belongs, what is clipped, how it was taken, as JSON."""
     from .formats.frame import Patch, read_frame
@@ -79,11 +79,12 @@ def frame(
             raise JumpStopError("The patch is four numbers: x,y,w,h, each a share of the frame.") from None
         if not all(0 <= part <= 1 for part in (x, y, w, h)):
             raise JumpStopError("The patch's figures are shares of the frame: each from 0 to 1.")
+        dark = quantity(ambient, "level", "Ambient") if ambient else None
         found = read_frame(file.read_bytes(), Patch(x, y, w, h))
         clipped, settings = (found.patch_clipped, found.frame_clipped), (found.f_number, found.shutter_s, found.iso)
         wall = (found.lit, found.dark_edge)
         text = frame_text(
-            found.luminance, found.rgb, clipped, settings, found.flash, found.taken, of, ambient, wall, found.profile
+            found.luminance, found.rgb, clipped, settings, found.flash, found.taken, of, dark, wall, found.profile
         )
         dump(asdict(text))
 

@@ -16,9 +16,26 @@ if TYPE_CHECKING:
     from .core.kit.unit import Unit
     from .core.plan.change.ranking import Lever
     from .core.plan.light.reach import Solved
+    from .formats.quantities import Kind
     from .words.answer import Answer
 
 app = typer.Typer()
+
+
+def quantity(text: str, kind: "Kind", name: str) -> float:
+    """What a person wrote for an option. Raises JumpStopError with a sentence where it cannot be read as one figure."""
+    from .formats.quantities import Asked, read
+    from .words.figures import DisplayUnits
+    from .words.quantities import refusal, said
+
+    units = DisplayUnits()
+    found = read(text, Asked(kind))
+    if found.value is not None:
+        return found.value
+    if found.values:
+        may_be = " or ".join(said(value, kind, units) for value in found.values)
+        raise JumpStopError(f"{name}: “{text}” can be {may_be}: say which.")
+    raise JumpStopError(refusal(found.why or "unknown", text, name, kind, units, (None, None), ""))
 
 
 @contextmanager

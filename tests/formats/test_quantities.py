@@ -10,10 +10,12 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as some
 
+import jumpstop.formats.quantities
 from jumpstop.core.kit.power import PowerScale
 from jumpstop.core.physics import scales
-from jumpstop.formats.quantities import STARTS, Asked, Dial, Kind, read
+from jumpstop.formats.quantities import Asked, Dial, Kind, read
 from jumpstop.formats.quantities.meaning import RULES
+from jumpstop.formats.quantities.reader import STARTS
 from jumpstop.words import figures
 from jumpstop.words.figures import DisplayUnits
 from jumpstop.words.quantities import SAYS, WAYS, said
@@ -62,7 +64,7 @@ def test_a_range_is_two_figures() -> None:
 
 
 def test_every_rule_of_the_grammar_has_a_meaning() -> None:
-    text = Path(read.__wrapped__.__code__.co_filename).with_name("quantities.lark").read_text("utf-8")
+    text = Path(jumpstop.formats.quantities.__file__ or "").with_name("quantities.lark").read_text("utf-8")
     named = set(re.findall(r"-> (\w+)", text)) - {"mixed_words", "two"}
     assert named == set(RULES)
     assert set(STARTS) <= set(WAYS)

@@ -19,6 +19,7 @@ from starlette.middleware.trustedhost import TrustedHostMiddleware
 from ..core.kit.errors import CannotSolve
 from ..core.scene.setup import Setup
 from ..formats.errors import TooMany, Unreadable
+from ..formats.quantities import Asked, read
 from ..store import errors as store_errors
 from ..store.documents import Store
 from ..words.problems import Problem, cannot_solve, problems_of
@@ -40,6 +41,7 @@ async def _load_late(app: FastAPI) -> None:
     for one in app.routes:
         if isinstance(one, Late):
             await asyncio.to_thread(getattr, one, "routes")
+    await asyncio.to_thread(read, "1", Asked("level"))  # so that who types first waits for no grammar
 
 
 class Application(FastAPI):

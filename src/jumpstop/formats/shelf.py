@@ -17,6 +17,7 @@ from ..words.problems import Problem, problems_of
 from .documents import MAX_FILE_BYTES, MAX_UNITS, json_of
 from .errors import Unreadable
 from .guide_number import parse_guide_number
+from .quantities import Asked, Kind, read
 
 MAX_BYTES = MAX_FILE_BYTES  # three times what all units of a shelf may take: JSON in cells doubles its quotes
 MAX_COLUMNS = 200
@@ -37,7 +38,15 @@ SEPARATE = ("gn", "gn_unit", "gn_iso", "gn_zoom_mm", "gn_coverage_deg")
 SIMPLE_SUPPLY = ("power_supply", "power_source", "recycle_full_s", "full_flashes")
 READ_COLUMNS = (*PLAIN, *SCALE, "guide_number", *SEPARATE, *SIMPLE_SUPPLY, "hss_extra_stops", *NESTED, *UNIT_V1)
 WRITTEN_COLUMNS = (*PLAIN, *SCALE, "guide_number", *NESTED)
+KINDS: dict[str, Kind] = {
+    "watt_seconds": "energy", "zoom_min_mm": "focal", "zoom_max_mm": "focal", "weight_g": "weight", "head_g": "weight",
+    "price": "money", "count": "count", "gn": "number", "gn_iso": "iso", "gn_zoom_mm": "focal",
+    "gn_coverage_deg": "degrees", "hss_extra_stops": "level", "recycle_full_s": "seconds", "full_flashes": "count",
+    "power_lowest": "power", "power_step_stops": "level", "power_top_number": "number",
+}  # fmt: skip
+"""What kind of quantity a column holds, by which a cell is read that is no plain number."""
 NUMBERS = {"watt_seconds", "zoom_min_mm", "zoom_max_mm", "weight_g", "head_g", "price", "count"}
+PLAIN_NUMBER = re.compile(r"-?\d+(\.\d+)?([eE][+-]?\d+)?")
 YES, NO = {"yes", "true", "1", "y"}, {"no", "false", "0", "n"}
 
 # Where a spreadsheet would begin a cell (at the start, or behind a separator of some locale) and run it as a formula;
@@ -183,10 +192,16 @@ class _BadCellError(Exception):
 
 
 def _number(column: str, cell: str) -> float:
-    try:
-        return float(cell.replace(",", ".") if cell.count(",") == 1 and "." not in cell else cell)
-    except ValueError:
-        raise _BadCellError(column, f"“{cell}” is not a number.") from None
+    """A figure: a plain number as an export writes it, else as a person writes such a quantity."""
+    if PLAIN_NUMBER.fullmatch(cell):
+        return float(cell)
+    found = read(cell, Asked(KINDS[column]))
+    if found.value is not None:
+        return found.value
+    if found.values:
+        may_be = " or ".join(f"{value:g}" for value in found.values)
+        raise _BadCellError(column, f"“{cell}” can be {may_be}: write it so that it can be only one.")
+    raise _BadCellError(column, f"“{cell}” is not a number.")
 
 
 def _document(row: dict[str, str]) -> dict[str, Any]:
@@ -202,7 +217,7 @@ def _document(row: dict[str, str]) -> dict[str, Any]:
     scale: dict[str, Any] = {}
     for column, name in SCALE.items():
         if column in row:
-            scale[name] = row[column] if name == "kind" else _share(column, row[column])
+            scale[name] = row[column] if name == "kind" else _number(column, row[column])
     if scale:
         document["scale"] = scale
     for name in (*NESTED, *UNIT_V1):
@@ -224,17 +239,6 @@ def _document(row: dict[str, str]) -> dict[str, Any]:
             supply["full_flashes"] = _number("full_flashes", row["full_flashes"])
         document["power_supplies"] = [supply]
     return document
-
-
-def _share(column: str, cell: str) -> float:
-    """A share of full power, written 1/128 or 0.0078."""
-    over = cell.split("/")
-    if len(over) == 2:
-        below = _number(column, over[1])
-        if below == 0:
-            raise _BadCellError(column, f"“{cell}” divides by nothing.")
-        return _number(column, over[0]) / below
-    return _number(column, cell)
 
 
 def _claims(row: dict[str, str]) -> Iterable[Claim]:

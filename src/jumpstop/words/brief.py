@@ -45,9 +45,8 @@ def _sums(brief: Brief) -> list[str]:
     if sums.frames is not None:
         most = "" if brief.frames_each_most is None else f" to {brief.frames_each_most}"
         upto = "up to " if most else ""
-        out.append(
-            f"{count(brief.people or 0, 'person', 'people')}, {brief.frames_each}{most} each: {upto}{sums.frames:,} frames"
-        )
+        people = count(brief.people or 0, "person", "people")
+        out.append(f"{people}, {brief.frames_each}{most} each: {upto}{sums.frames:,} frames")
         out.append(f"{sums.gigabytes:,.0f} GB at {FRAME_MB:.0f} MB a frame")
         out.append(f"{sums.sorting_h:,.1f} h to sort, at {SORTING_S:.0f} s a frame")
     if sums.seconds_a_frame is not None:
