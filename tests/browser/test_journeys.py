@@ -104,7 +104,7 @@ def test_a_typed_figure_that_cannot_be_is_refused_with_a_sentence(page: Page) ->
     field = page.get_by_role("textbox", name="Distance", exact=True)
     field.fill("0")
     field.press("Enter")
-    expect(page.get_by_role("alert")).to_have_text("Distance must be between 0.05 and 500 m.")
+    expect(page.get_by_role("alert")).to_have_text("Distance must be between 0.05 m and 500 m.")
     field.fill("10 ft")
     field.press("Enter")
     expect(page.get_by_role("spinbutton", name="Distance", exact=True)).to_have_text("3.05 m")

@@ -93,7 +93,7 @@ def test_figures_are_fixed_and_what_comes_out_is_said(page: Page) -> None:
     expect(method(page, "High-speed sync")).to_be_visible()
     expect(page.get_by_text(re.compile("others: .*1/500 s is fixed, faster than sync"))).to_have_count(1)
     typed(page, "Dial", "nonsense")
-    expect(page.get_by_role("alert")).to_contain_text("The dial has settings such as 8.0 of 10")
+    expect(page.get_by_role("alert")).to_contain_text("It goes from 10.0 of 10 down to")
     page.keyboard.press("Escape")
     saved(page)
     page.reload()

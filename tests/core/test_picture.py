@@ -11,8 +11,9 @@ from test_stage import at, lit, scene
 
 from jumpstop.core.physics.daylight import sun_position
 from jumpstop.core.physics.tone import balanced_rgb, kelvin_rgb, srgb
+from jumpstop.core.plan.camera.framing import on_frame
 from jumpstop.core.plan.stage.above import RINGS, short_side, softness, stage_of, sun_of
-from jumpstop.core.plan.stage.picture import dark_from_m, framing_of, on_frame, same_size, tones_of
+from jumpstop.core.plan.stage.picture import dark_from_m, framing_of, same_size, tones_of
 from jumpstop.core.plan.stage.steps import all_on, order_of, steps_of
 from jumpstop.core.scene.setup import Setup
 

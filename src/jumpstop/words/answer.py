@@ -12,9 +12,11 @@ from ..core.kit.unit import Unit
 from ..core.plan.camera import colour, look
 from ..core.plan.camera.ambient import Ambient, placements
 from ..core.plan.camera.methods import Method
+from ..core.plan.camera.remark import Remark
 from ..core.plan.light import advice
 from ..core.plan.light.levels import Level, levels
-from ..core.plan.light.reach import BLOCKERS, ON_THE_LINE, SHORT, TOO_BRIGHT, Reach, Solved
+from ..core.plan.light.reach import BLOCKERS, ON_THE_LINE, REACHES, SHORT, TOO_BRIGHT, Reach, Solved
+from ..core.plan.stage.comes_out import fails
 from ..core.plan.stage.set_warnings import stage_warnings
 from ..core.plan.stage.warnings import warnings_of
 from ..core.scene.ambient import AmbientSpec, Placement
@@ -26,6 +28,7 @@ from . import methods as method_words
 from . import verdict
 from . import warnings as warning_words
 from .colour import balance_short
+from .comes_out import camera_fails, sentences
 from .figures import DisplayUnits, amount, count, dial, f_number, iso, length, nd, share, shutter, speed, stops
 from .kit import PLACEMENTS, RECEIVERS
 from .lanes import ALL, Arc, Lanes, Places, arcs_of, lanes_of, verdict_words
@@ -169,6 +172,8 @@ class Answer:
     unit: str
     taken: bool
     verdict: str
+    right: bool
+    fails: list[str]
     picture: str
     balance: str
     cures: bool
@@ -213,6 +218,7 @@ def answer_of(
     if reach is not None:
         each = advice.units_for(solved, chosen)
         found = levels(solved, chosen, each)
+    failing = list(fails(solved, chosen, each, found)) if found else []
     costs = advice.costs_for(solved, unit, light) if unit is not None else {}
     over_the_shelf = _blocked(solved, method) if reach is None else headline(reach, units)
     return Answer(
@@ -226,7 +232,11 @@ def answer_of(
         compared="" if unit is None else solved.table.units[unit].name,
         unit="" if unit is None else solved.table.ids[unit],
         taken=reach is not None and reach.taken is not None,
-        verdict=over_the_shelf if reach is None or reach.taken is None else verdict.of_unit(reach, reach.taken, units),
+        verdict=f"{over_the_shelf}{camera_fails(failing, units)}"
+        if reach is None or reach.taken is None
+        else verdict.of_unit(reach, reach.taken, units, failing),
+        right=_right(reach, failing),
+        fails=sentences(failing, units),
         picture="" if reach is None else verdict.picture(method, found, setup.aim.background_stops, reach, unit),
         balance=balance_short(colour.balance(setup.ambient, solved.ambient, gel), gel),
         cures=reach is not None and unit is not None and str(reach.verdict[unit]) in (SHORT, TOO_BRIGHT),
@@ -243,6 +253,13 @@ def answer_of(
         arcs=[] if reach is None else arcs_of(reach, units, lanes),
         lanes=None if reach is None else lanes_of(reach, units, lanes),
     )
+
+
+def _right(reach: Reach | None, failing: Sequence[Remark]) -> bool:
+    """Whether the picture comes out with the unit taken for this light: all that it asks, with no light in doubt."""
+    if reach is None or reach.taken is None or failing:
+        return False
+    return str(reach.verdict[reach.taken]) == REACHES or reach.light.dial_stops is not None
 
 
 def _note(solved: Solved, missed: MethodKind | None, chosen: MethodKind, light: int) -> str:

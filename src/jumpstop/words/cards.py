@@ -14,6 +14,7 @@ from ..core.plan.light.chain import TICKS
 from ..core.plan.light.levels import levels
 from ..core.plan.light.one_unit import only
 from ..core.plan.light.reach import Solved
+from ..core.plan.stage.comes_out import fails
 from ..core.plan.stage.set_warnings import stage_warnings
 from ..core.plan.stage.steps import order_of
 from ..core.plan.stage.warnings import warnings_of
@@ -112,11 +113,12 @@ def card_of(
     unit = None if first is None else units[first]
     own = blank.model_copy(update={"job": job_id, "setup": setup_id})
     pocket = pocket_of(solved, kind, units, words.step, words.length == "ft")
+    failing = list(fails(solved, kind, units, found))
     under, over = ("", "") if first is None or unit is None else _off(solved, kind, first, unit, words)
     return Card(
         setup=setup_id,
         name=setup.name,
-        says="No unit stands here." if unit is None else of_unit(reach, unit, words),
+        says="No unit stands here." if unit is None else of_unit(reach, unit, words, failing),
         picture=_sentence(picture(method, found, setup.aim.background_stops, reach, unit)),
         method=title(method, setup.body.shutter),
         settings=settings_line(method.camera),

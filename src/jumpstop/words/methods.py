@@ -187,7 +187,9 @@ def judgement(solved: Solved, reach: Reach, unit: int | None) -> str:
         "stop_down": f"Nothing is lost: the wide aperture buys no blur here; the flash {ample}."
         if flat
         else f"The most power, if you can live without the blur; the flash {ample}.",
-        "past_sync": f"For those who know that the dark part falls on sky; the flash {ample}.",
+        "past_sync": f"Some of the subject lies in the dark part; the flash {ample}."
+        if advice.dark_on_subject(solved, method)
+        else f"The dark part misses the subject; the flash {ample}.",
         "slow": f"Holds the background; the flash {ample}.",
         "freeze": f"The short flash does the freezing; it {ample}.",
     }

@@ -156,13 +156,14 @@ def refusal(
         case "contradiction":
             return f"“{text}” says two things at once: leave out the sign, or the word."
         case "no_unit":
-            return f"“{text}” needs its unit: write {name.lower()} as {WAYS[kind]}."
+            return f"“{text}” needs its unit. {name}: write it as {WAYS[kind]}."
         case "no_decimals":
             return f"{name} must be a whole number."
         case "beyond_dial":
             return f"“{text}” is not on this dial: {dial}."
         case _:
-            return f"“{text}” cannot be read as {name.lower()}. Write it as {WAYS[kind]}."
+            goes = f" {dial[0].upper()}{dial[1:]}." if dial else ""
+            return f"“{text}” cannot be read. {name}: write it as {WAYS[kind]}.{goes}"
 
 
 def nearest(said_as: str) -> str:

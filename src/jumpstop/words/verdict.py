@@ -1,9 +1,13 @@
 """The verdict: what to set in one sentence, and what comes out, each against what was wanted."""
 
+from collections.abc import Sequence
+
 from ..core.plan.camera.methods import Method
+from ..core.plan.camera.remark import Remark
 from ..core.plan.light import advice
 from ..core.plan.light.levels import Level, ratio_of
 from ..core.plan.light.reach import BLOCKED, BLOCKERS, ON_THE_LINE, SHORT, TOO_BRIGHT, Reach
+from .comes_out import clause
 from .figures import DisplayUnits, amount, dial, length, stops
 from .methods import METERED, UNIT_BLOCKERS
 
@@ -12,8 +16,29 @@ BLACK = -8.0  # stops: a background this dark shows nothing
 RIGHT = 0.17  # stops: what is nearer than half a third of a stop is right
 
 
-def of_unit(reach: Reach, unit: int, units: DisplayUnits) -> str:
-    """What the unit taken for a light does, in a sentence."""
+def of_unit(reach: Reach, unit: int, units: DisplayUnits, failing: Sequence[Remark]) -> str:
+    """What the unit taken for a light does, in a sentence; it is right where all that the picture asks comes out.
+
+    failing: what of the picture does not, the first thing first.
+    """
+    told = _of_unit(reach, unit, units, not failing)
+    others = [one for one in failing if not _said(one, reach, unit)]
+    if not others:
+        return told
+    return f"{told.removesuffix('.')}, but {clause(others[0], units)}."
+
+
+def _said(found: Remark, reach: Reach, unit: int) -> bool:
+    """Whether the sentence about the light itself says it already."""
+    if found.code in ("light_off", "light_blocked"):
+        return bool(found.facts["light"] == reach.at[1])
+    if found.code != "face_off" or reach.light.role != "key":
+        return False
+    fixed = reach.light.dial_stops is not None
+    return fixed or reach.ambient_alone is not None or str(reach.verdict[unit]) == TOO_BRIGHT
+
+
+def _of_unit(reach: Reach, unit: int, units: DisplayUnits, right: bool) -> str:
     light, name = reach.light, reach.solved.table.units[unit].name
     word, spare = str(reach.verdict[unit]), float(reach.spare[unit])
     if word == BLOCKED:
@@ -39,7 +64,7 @@ def of_unit(reach: Reach, unit: int, units: DisplayUnits) -> str:
     set_to = f"{name} at {_dial(reach, unit, units)}{where}"
     if word == ON_THE_LINE:
         return f"{set_to}: on the line, {stops(spare)} ± {float(reach.sd[unit]):.1f} stop."
-    return f"{set_to}: right, {amount(spare)} in hand."
+    return f"{set_to}: {'right, ' if right else ''}{amount(spare)} in hand."
 
 
 def no_flash_needed(over: float) -> str:

@@ -4,6 +4,7 @@ import { bench } from './bench.svelte'
 import { history } from './history.svelte'
 import { outbox } from './outbox.svelte'
 import { whyWaiting } from './reply'
+import { beingRead } from './typing'
 import { unread } from './unread.svelte'
 
 export type Kind = QuantityIn['kind']
@@ -65,6 +66,7 @@ export class Typed {
   /** Have the text read. Resolves to true once its value is taken; what is asked or refused stands here instead. */
   async take(reader: Reader, label: string, key = label): Promise<boolean> {
     const reading = this.read(reader, label, placeOf(key))
+    beingRead(reading)
     Typed.asked.push(reading)
     try {
       return await reading
@@ -73,8 +75,14 @@ export class Typed {
     }
   }
 
+  /** Whether something is on its way to be read. */
+  static get reading(): boolean {
+    return Typed.asked.length > 0
+  }
+
   /** Once all that was typed is read, or waits for the server. */
   static async quiet(): Promise<void> {
+    if (!Typed.asked.length) return
     await Promise.race([Promise.allSettled(Typed.asked), new Promise((done) => setTimeout(done, QUIET_MS))])
   }
 

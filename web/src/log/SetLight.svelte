@@ -60,7 +60,7 @@
   })
 
   async function keep(withReading: boolean) {
-    await Typed.quiet()
+    if (Typed.reading) await Typed.quiet()
     const open = fields?.querySelector<HTMLElement>('[data-unread]')
     if (open) return open.focus()
     const seen = blank && {

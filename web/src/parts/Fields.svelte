@@ -116,9 +116,15 @@
           class="input input-sm w-full"
           value={shown(now, field.reads)}
           invalid={said !== ''}
-          reads={quantity(field.reads, field.label, null, (value) => (draft[field.key] = value), {
-            now: typeof now === 'number' ? now : null,
-          })}
+          reads={quantity(
+            field.reads,
+            field.label.split(',')[0]!,
+            null,
+            (value) => (draft[field.key] = value),
+            {
+              now: typeof now === 'number' ? now : null,
+            },
+          )}
           empty={() => (draft[field.key] = null)}
         />
       {:else}

@@ -500,7 +500,7 @@ RULES: dict[str, Callable[[Node, Asked], Values]] = {
     "length": _length, "feet_inches": _feet_inches, "metres_cm": _metres_cm,
     "bearing": _bearing, "turned": _turned, "turned_first": _turned, "side_alone": _side_alone, "oclock": _oclock,
     "behind": _behind, "point": _point, "number_of": _signed, "signed": _signed,
-    "clock": _clock, "half_hour": _past(30, (0, -1)), "half_past": _past(30), "quarter_past": _past(15),
+    "clock": _clock, "clock_hour": _past(0), "half_hour": _past(30, (0, -1)), "half_past": _past(30), "quarter_past": _past(15),
     "quarter_to": _past(45, (-1,)), "noon": _fixed(720.0), "midnight": _fixed(0.0),
     "hours_bare": _hours_bare, "of_hours": _time(3600.0), "of_minutes": _time(60.0), "of_seconds": _time(1.0),
     "hours_minutes": _hours_minutes,

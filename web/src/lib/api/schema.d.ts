@@ -2022,6 +2022,10 @@ export interface components {
             taken: boolean;
             /** Verdict */
             verdict: string;
+            /** Right */
+            right: boolean;
+            /** Fails */
+            fails: string[];
             /** Picture */
             picture: string;
             /** Balance */

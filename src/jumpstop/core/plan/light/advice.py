@@ -11,6 +11,7 @@ import numpy as np
 from ...physics.scales import SHUTTERS
 from ...scene.seen import MethodKind
 from ..camera import look
+from ..camera.framing import dark_of
 from ..camera.methods import GHOST_STOPS, Method
 from ..camera.timing import of_unit
 from .reach import Reach, Solved
@@ -57,8 +58,17 @@ def stillness(solved: Solved, method: Method) -> Stillness | None:
     return Stillness("flash", math.inf, tolerable)  # at whatever setting, long ones included
 
 
+def dark_on_subject(solved: Solved, method: Method) -> bool:
+    """Whether the shutter leaves some of the subject dark."""
+    dark = dark_of(solved.setup, method)
+    return dark is not None and dark.over > 0
+
+
 def serves(solved: Solved, method: Method) -> bool:
-    """Whether a method does what the picture is about: freezes what is to be frozen, draws what is to be drawn."""
+    """Whether a method does what the picture is about: leaves none of the subject dark, freezes what is to be frozen,
+    draws what is to be drawn."""
+    if dark_on_subject(solved, method):
+        return False
     if solved.setup.motion.kind == "trails":
         return method.kind == "slow"
     still = stillness(solved, method)
@@ -87,8 +97,9 @@ def advised_method(solved: Solved, avoid: Sequence[MethodKind] = (), light: int 
     Where the light has a unit, it is that unit which must reach. First of all the method must serve the picture (the
     one that blurs least, where none freezes); then some unit must reach, it should not be one the person would rather
     not take, and it should hold the background; then it is the one that gives up least, and where none reaches the
-    one that comes nearest.
+    one that comes nearest. Part of the frame is never left dark in order to meet a dial that was fixed.
     """
+    fixed = solved.setup.lights[light].dial_stops is not None
     order = preferred(solved)
     serving = {kind: serves(solved, solved.method(kind)) for kind in solved.kinds}
     any_serves = any(serving.values())
@@ -101,7 +112,8 @@ def advised_method(solved: Solved, avoid: Sequence[MethodKind] = (), light: int 
         reached = off <= 0
         nearest = max(0.0, off)
         held = holds_background(solved, method)
-        return (not serving[kind], blur, not reached, kind in avoid, not held, nearest, order.index(kind))
+        last = fixed and method.lit < 1
+        return (last, not serving[kind], blur, not reached, kind in avoid, not held, nearest, order.index(kind))
 
     return min(solved.kinds, key=rank, default="sync")
 
@@ -169,7 +181,8 @@ def costs_for(solved: Solved, unit: int, light: int) -> dict[MethodKind, MethodC
         for kind, reach in reaches.items()
         if reach.able[unit] and holds_background(solved, reach.method)
     }
-    best = max(usable, key=lambda kind: usable[kind], default=None)
+    whole = {kind: spare for kind, spare in usable.items() if reaches[kind].method.lit >= 1}  # the whole frame lit
+    best = max(whole or usable, key=lambda kind: usable[kind], default=None)
     out = {}
     for kind, reach in reaches.items():
         t01_s = float(solved.table.t01_of(unit, float(reach.below_full[unit])))

@@ -10,9 +10,9 @@ from ...physics.sides import wrapped_deg
 from ...scene.light import Light
 from ...scene.seen import MethodKind
 from ...scene.setup import Setup
+from ..camera.framing import camera_m, frame_mm, on_frame
 from ..light.placing import BARE_M, FARTHEST_M, beam_of, behind_m, bounced_off, metres_for
 from ..light.reach import Solved
-from .picture import camera_m, frame_mm, on_frame
 
 RINGS = (1.0, 0.0, -1.0, -2.0)  # stops on faces
 TURNED_DEG = 8.0  # a face turned less than this has no short side

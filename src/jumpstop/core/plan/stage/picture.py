@@ -5,20 +5,17 @@ from functools import lru_cache
 
 import numpy as np
 
-from ...physics import placing, tone
+from ...physics import tone
 from ...physics.arrays import Floats
 from ...physics.tone import GREY, LIGHT_SKIN
 from ...scene.aim import NEAREST_FOCALS
 from ...scene.setup import Setup
 from ..camera import colour
+from ..camera.framing import on_frame
 from ..camera.look import NOTHING_SEEN_STOPS, blur_of
 from ..camera.methods import Method
 from ..light.levels import Level
 from ..light.reach import Solved
-
-USUAL_FOCAL_MM, USUAL_M = 50.0, 3.0  # a lens, and a camera's distance, where none is said
-HEADROOM = 0.12  # of the frame's height over the head, common practice
-WHOLE = 1.15  # a field this many times the subject's height shows all of it
 
 
 @dataclass(frozen=True)
@@ -46,36 +43,6 @@ class Framing:
     horizon: float
     blur: float
     said: bool
-
-
-def camera_m(setup: Setup) -> float:
-    """How far the camera is from the subject [m]; the usual where it is not said."""
-    return setup.aim.lens.subject_m if setup.aim.lens else USUAL_M
-
-
-def frame_mm(setup: Setup) -> tuple[float, float]:
-    """Width and height of the frame [mm] as it is held."""
-    across, up = setup.body.frame_width_mm, setup.body.frame_height_mm
-    return (across, up) if setup.aim.orientation == "landscape" else (up, across)
-
-
-def aim_m(setup: Setup) -> float:
-    """The height that the camera is aimed at [m]: as it is tilted; else the middle of a subject that fits, or its head
-    near the top."""
-    lens, stage = setup.aim.lens, setup.stage
-    if stage.camera_tilt_deg is not None:
-        return placing.aim_at_m(stage.camera_tilt_deg, stage.camera_height_m, camera_m(setup))
-    field = frame_mm(setup)[1] / (lens.focal_mm if lens else USUAL_FOCAL_MM) * camera_m(setup)
-    return stage.height_m / 2 if field >= WHOLE * stage.height_m else stage.height_m - field * (0.5 - HEADROOM)
-
-
-def on_frame(setup: Setup, x: float, y: float, z: float) -> tuple[float, float] | None:
-    """Where a point of the stage falls, as shares of the frame from its left and its top; None: behind the lens."""
-    lens = setup.aim.lens
-    focal = lens.focal_mm if lens else USUAL_FOCAL_MM
-    found = placing.on_frame(x, y, z, camera_m(setup), setup.stage.camera_height_m, aim_m(setup), focal)
-    width, height = frame_mm(setup)
-    return None if found is None else (0.5 + found[0] / width, 0.5 - found[1] / height)
 
 
 def framing_of(setup: Setup, method: Method) -> Framing:

@@ -11,13 +11,13 @@ from ...physics.tone import LIGHT_SKIN
 from ...scene.light import Light
 from ...scene.seen import MethodKind
 from ...scene.setup import Setup
+from ..camera.framing import camera_m, frame_mm
 from ..camera.remark import Remark, remark
 from ..light.levels import Level
 from ..light.link import breaks_of
 from ..light.placing import EDGE, LIT, SHADOW, beam_of
 from ..light.reach import Solved
 from .above import in_frame, shadow_of, sun_of
-from .picture import camera_m, frame_mm
 
 EVEN_STOPS = 1 / 3  # unevenness that is worth a word; common practice
 RED_EYE_DEG = 2.5  # an angle of flash to lens under which eyes shine, from memory
