@@ -14,25 +14,25 @@
     else event.currentTarget.value = job.doc!.name
   }
 
-  async function begin() {
-    await job.begin('New job')
-    location.hash = address[view](job.id)
+  /** The new one's address opens it: nothing is open in between that could be taken for it. */
+  async function goTo(made: Promise<string>) {
+    const id = await made
+    if (id) location.hash = address[view](id)
   }
+  const begin = () => goTo(job.begin('New job'))
 
   let usual = $state.raw<string[]>([])
   $effect(() => void api.GET('/api/jobs/begin/templates').then(({ data }) => (usual = data ?? [])))
 
   async function from(name: string) {
     if (!name) return
-    await job.from(name, setups.all[0]?.id ?? null)
-    location.hash = address[view](job.id)
+    await goTo(job.from(name, setups.all[0]?.id ?? null))
   }
 
   async function file(event: Event & { currentTarget: HTMLInputElement }) {
     const [one] = event.currentTarget.files ?? []
     event.currentTarget.value = ''
-    if (one) await job.take_in(one)
-    location.hash = address[view](job.id)
+    if (one) await goTo(job.take_in(one))
   }
 </script>
 

@@ -28,6 +28,8 @@ class JobInHand {
   /** Raised when the server has taken a change of a job: its setups may come to something else. */
   changed = $state(0)
 
+  private turn = 0
+
   get id(): string {
     return this.session?.id ?? ''
   }
@@ -36,10 +38,15 @@ class JobInHand {
     return this.session?.doc ?? null
   }
 
-  /** Read the jobs, and open the one asked for, the one opened last, or the first. Why that cannot be; '' where it is. */
+  /**
+   * Read the jobs, and open the one asked for, the one opened last, or the first. Why that cannot be; '' where it is, or
+   * another has been asked for since.
+   */
   async open(wanted = ''): Promise<string> {
+    const mine = ++this.turn
     await this.session?.settle()
     const { data, error } = await api.GET('/api/jobs')
+    if (mine !== this.turn) return ''
     if (!Array.isArray(data)) return sentenceOf(error)
     this.all = data.map((one) => ({ id: one.id, name: one.doc.name }))
     const ids = [wanted, this.id, keep.read(LAST) ?? '', data[0]?.id ?? '']
@@ -62,19 +69,18 @@ class JobInHand {
     history.later()
   }
 
-  /** A new job, by the name it is given. */
-  async begin(name: string): Promise<void> {
+  /** A new job, by the name it is given. Its id, by which its address opens it; '' where there is none. */
+  async begin(name: string): Promise<string> {
     const made = await history.done(api.POST('/api/jobs', { body: { name } }), () => `Added ${name}`)
-    if (!made) return
-    await this.open(made.id)
+    return made?.id ?? ''
   }
 
   /** A usual job with its setups, on the camera of a setup used last. */
-  async from(name: string, like: string | null): Promise<void> {
+  async from(name: string, like: string | null): Promise<string> {
     const asked = api.POST('/api/jobs/begin', { params: { query: { name, like } } })
     const made = await history.done(asked, () => `Added ${name}`)
-    if (!made) return
-    await Promise.all([this.open(made.id), setups.load()])
+    if (made) await setups.load()
+    return made?.id ?? ''
   }
 
   async remove(): Promise<void> {
@@ -85,12 +91,12 @@ class JobInHand {
   }
 
   /** A job from a file; says what is wrong with it. */
-  async take_in(file: File): Promise<void> {
+  async take_in(file: File): Promise<string> {
     const made = await history.done(
       api.POST('/api/jobs/import', { body: file as never, bodySerializer: (body) => body as never }),
       (job) => `Imported ${job.doc.name}`,
     )
-    if (made) await this.open(made.id)
+    return made?.id ?? ''
   }
 
   /** The roster from a table, in place of the one there is. */

@@ -24,8 +24,9 @@
   })
 </script>
 
+<!-- On a phone only what is in trouble takes room: a word that comes and goes would move the page under a finger. -->
 <span
-  class={`ml-auto truncate text-sm ${outbox.state === 'saved' ? 'max-sm:sr-only' : ''}`}
+  class={`ml-auto truncate text-sm ${troubled ? '' : 'max-sm:sr-only'}`}
   role="status"
   data-testid="saving"
   >{#if troubled}<button class="state" onclick={() => (open = true)}>{words}</button>{:else}{words}{/if}</span
