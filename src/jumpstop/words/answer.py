@@ -174,6 +174,7 @@ class Answer:
     verdict: str
     right: bool
     fails: list[str]
+    also: list[str]
     picture: str
     balance: str
     cures: bool
@@ -237,6 +238,9 @@ def answer_of(
         else verdict.of_unit(reach, reach.taken, units, failing),
         right=_right(reach, failing),
         fails=sentences(failing, units),
+        also=[]
+        if reach is None or reach.taken is None
+        else sentences(verdict.others_of(failing, reach, reach.taken)[1:], units),
         picture="" if reach is None else verdict.picture(method, found, setup.aim.background_stops, reach, unit),
         balance=balance_short(colour.balance(setup.ambient, solved.ambient, gel), gel),
         cures=reach is not None and unit is not None and str(reach.verdict[unit]) in (SHORT, TOO_BRIGHT),

@@ -1,10 +1,11 @@
 """What of a picture does not come out, each as a clause and as a sentence of its own."""
 
+import math
 from collections.abc import Callable, Iterable, Mapping
 from typing import Any
 
 from ..core.plan.camera.remark import Remark
-from .figures import DisplayUnits, amount, length
+from .figures import DisplayUnits, amount, length, shutter
 
 LIGHTS = {"key": "the key", "fill": "the fill", "rim": "the edge light", "background": "the background light"}
 SIDES = {"lit": "the lit side", "shadow": "the shadow side"}
@@ -37,6 +38,13 @@ def _falls(f: Mapping[str, Any], units: DisplayUnits) -> str:
     return next(words for least, words in PARTS if share >= least)
 
 
+def _long(f: Mapping[str, Any]) -> str:
+    wanted = f"freezing takes {shutter(f['needed_s'])} or shorter"
+    if math.isnan(f["t01_s"]):
+        return f"how long this flash lasts is not known: {wanted}"
+    return f"the motion is not frozen: this flash lasts {shutter(f['t01_s'])}, {wanted}"
+
+
 CLAUSES: dict[str, Callable[[Mapping[str, Any], DisplayUnits], str]] = {
     "light_blocked": lambda f, u: f"{LIGHTS[f['role']]} (light {f['light'] + 1}) cannot be used",
     "light_off": lambda f, u: f"{LIGHTS[f['role']]} (light {f['light'] + 1}) is {_too(f['stops'])}",
@@ -49,7 +57,7 @@ CLAUSES: dict[str, Callable[[Mapping[str, Any], DisplayUnits], str]] = {
     "not_frozen": lambda f, u: (
         "the motion is not frozen: the ambient draws beside the flash"
         if f["by"] == "nothing"
-        else "the motion is not frozen at every setting: fix a short flash"
+        else _long(f)
         if f["by"] == "flash"
         else f"the motion is not frozen: the shutter leaves {f['blur_mm']:.2f} mm of blur on the sensor"
     ),

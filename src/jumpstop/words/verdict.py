@@ -7,6 +7,7 @@ from ..core.plan.camera.remark import Remark
 from ..core.plan.light import advice
 from ..core.plan.light.levels import Level, ratio_of
 from ..core.plan.light.reach import BLOCKED, BLOCKERS, ON_THE_LINE, SHORT, TOO_BRIGHT, Reach
+from ..core.plan.stage.comes_out import FACE_STOPS, LIGHT_STOPS
 from .comes_out import clause
 from .figures import DisplayUnits, amount, dial, length, stops
 from .methods import METERED, UNIT_BLOCKERS
@@ -22,10 +23,15 @@ def of_unit(reach: Reach, unit: int, units: DisplayUnits, failing: Sequence[Rema
     failing: what of the picture does not, the first thing first.
     """
     told = _of_unit(reach, unit, units, not failing)
-    others = [one for one in failing if not _said(one, reach, unit)]
+    others = others_of(failing, reach, unit)
     if not others:
         return told
     return f"{told.removesuffix('.')}, but {clause(others[0], units)}."
+
+
+def others_of(failing: Sequence[Remark], reach: Reach, unit: int) -> list[Remark]:
+    """What fails beside what the sentence about the light itself says."""
+    return [one for one in failing if not _said(one, reach, unit)]
 
 
 def _said(found: Remark, reach: Reach, unit: int) -> bool:
@@ -90,6 +96,8 @@ def came_out(left: float, role: str) -> str:
     what = SUBJECTS[role]
     if abs(left) < RIGHT:
         return f"{what} is right"
+    if abs(left) <= (FACE_STOPS if role == "key" else LIGHT_STOPS):
+        return f"{what} is right, {amount(left)} on the {'bright' if left > 0 else 'dark'} side"
     return f"{what} {amount(left)} too {'bright' if left > 0 else 'dark'}"
 
 

@@ -79,6 +79,11 @@
             <p class="text-[1.22rem] leading-tight font-bold" data-testid="headline" role="status">
               <bdi>{answer.verdict}</bdi>
             </p>
+            {#if answer.also.length}
+              <p class="text-short text-[0.9rem] leading-snug font-semibold" data-testid="also">
+                Also: {answer.also.join(' ')}
+              </p>
+            {/if}
             <SettingsLine {session} {answer} />
             {#if answer.picture}<p class="text-[0.93rem] leading-snug" data-testid="picture">
                 {answer.picture}, {answer.balance}

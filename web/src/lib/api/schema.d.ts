@@ -2026,6 +2026,8 @@ export interface components {
             right: boolean;
             /** Fails */
             fails: string[];
+            /** Also */
+            also: string[];
             /** Picture */
             picture: string;
             /** Balance */

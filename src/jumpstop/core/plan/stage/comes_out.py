@@ -7,9 +7,10 @@ from ...physics import group
 from ...physics.sides import wrapped_deg
 from ...scene.seen import MethodKind
 from ...scene.setup import Setup
+from ..camera import look
 from ..camera.framing import dark_of, frame_mm
 from ..camera.remark import Remark, remark
-from ..light.advice import holds_background, stillness
+from ..light.advice import FROZEN, holds_background, stillness
 from ..light.levels import Level, ratio_of
 from ..light.placing import beam_of
 from ..light.reach import BLOCKED, SHORT, TOO_BRIGHT, Solved
@@ -47,9 +48,7 @@ def fails(solved: Solved, kind: MethodKind, units: Units, found: tuple[Level, ..
     if dark is not None and dark.over > 0:
         yield remark("dark_on_subject", share=dark.share, edge=dark.edge, edge_m=dark.edge_m, clear_m=dark.clear_m,
                      height_m=setup.stage.height_m, kind=setup.stage.kind)  # fmt: skip
-    still = stillness(solved, method)
-    if still is not None and not still.frozen:
-        yield remark("not_frozen", by=still.by, blur_mm=still.blur_mm, tolerable_mm=still.tolerable_mm)
+    yield from _frozen(solved, kind, units)
     yield from _spread(setup, totals)
     yield from _cover(setup)
     if totals.get("edge", -math.inf) > SKIN_CLIPS + EDGE_STOPS:
@@ -102,6 +101,21 @@ def _background(solved: Solved, kind: MethodKind, totals: dict[str, float]) -> I
     frozen_dark = off < 0 and abs(method.off_stops) > BACKGROUND_STOPS and holds_background(solved, method)
     if abs(off) > BACKGROUND_STOPS and not frozen_dark:
         yield remark("background_off", stops=off)
+
+
+def _frozen(solved: Solved, kind: MethodKind, units: Units) -> Iterator[Remark]:
+    """Motion that is to be frozen: by the shutter, or by flashes that are short enough at the dials as they are."""
+    still = stillness(solved, solved.method(kind))
+    if still is None or still.frozen:
+        return
+    if still.by != "flash":
+        yield remark("not_frozen", by=still.by, blur_mm=still.blur_mm, tolerable_mm=still.tolerable_mm)
+        return
+    lasting = [float(solved.reach(kind, at).t01_s[unit]) for at, unit in enumerate(units)
+               if unit is not None and solved.setup.lights[at].on]  # fmt: skip
+    needed = look.needed_s(solved.setup)
+    if not all(t01 <= needed * FROZEN for t01 in lasting):  # NaN, a duration that is not known, is not short enough
+        yield remark("not_frozen", by="flash", t01_s=max(lasting, default=math.nan), needed_s=needed)
 
 
 def _spread(setup: Setup, totals: dict[str, float]) -> Iterator[Remark]:

@@ -1,0 +1,126 @@
+"""Right means that the picture comes out: against an independent look at levels, shutter, group ends and freezing."""
+
+import math
+import os
+import random
+from typing import Any
+
+from jumpstop.core.kit.shelf import Shelf
+from jumpstop.core.kit.unit import Unit
+from jumpstop.core.plan.light import advice
+from jumpstop.core.plan.light.levels import levels
+from jumpstop.core.plan.light.reach import Solved, solve
+from jumpstop.core.plan.stage import comes_out
+from jumpstop.core.scene.setup import Setup
+from jumpstop.demo import kit
+from jumpstop.words.answer import Answer, answer_of
+from jumpstop.words.figures import DisplayUnits
+
+SETUPS = int(os.environ.get("SETUPS", "100"))  # `SETUPS=400` tries them all
+UNITS = [Unit.model_validate(doc) for doc in kit()["units"]]
+SHELF = Shelf(UNITS).table
+BODY = {"name": "Cliff 36", "sync_s": 1 / 250, "top_speed_s": 1 / 8000, "dark_edge": "top", "travel_s": 1 / 250}
+STUDIO = [unit for unit in UNITS if unit.takes_modifiers and unit.hss]
+
+
+def setup_of(seed: int) -> Setup:
+    """A picture of some kind: a person or a group, one to three lights, fixed figures here and there, a level camera."""
+    dice = random.Random(seed)
+    group = dice.random() < 0.25
+    lights: list[dict[str, Any]] = []
+    for role in ("key", "fill", "rim")[: dice.choice([1, 1, 2, 3])]:
+        light: dict[str, Any] = {
+            "role": role,
+            "distance_m": dice.choice([1.2, 2.0, 3.0, 5.5] if not group else [5.5, 8.0]),
+        }
+        light["unit"] = dice.choice(STUDIO).model_dump(mode="json")
+        light["target_stops"] = {"key": 0.0, "fill": -2.0, "rim": 0.5}[role]
+        bearing = {"key": -40.0, "fill": 20.0, "rim": 140.0}[role]
+        light["position"] = {"bearing_deg": dice.choice([bearing, bearing, 0.0]), "height_m": 2.2}
+        if dice.random() < 0.15:
+            light["dial_stops"] = dice.choice([1.0, 3.0, 5.0])
+        lights.append(light)
+    document: dict[str, Any] = {
+        "ambient": {"condition": dice.choice(["distinct_shadows", "hazy_sun", "open_shade", "office", "dark"])},
+        "aim": {"f_number": dice.choice([2.8, 5.6, 8.0]), "background_stops": dice.choice([-2.0, -1.0]),
+                "lens": {"focal_mm": dice.choice([35, 85]), "subject_m": 3.0 if not group else 7.0, "background_m": 60}},
+        "body": BODY, "lights": lights, "filters": [{"name": "ND 3", "stops": 3}] if dice.random() < 0.5 else [],
+        "stage": {"kind": "group" if group else "person", "camera_tilt_deg": 0.0, "camera_height_m": 1.5,
+                  **({"width_m": dice.choice([2.0, 6.0]), "depth_m": 1.0, "people": 12} if group else {})},
+    }  # fmt: skip
+    if dice.random() < 0.3:
+        document["fixed"] = {"shutter_s": dice.choice([1 / 200, 1 / 320, 1 / 500, 1 / 1000])}
+    if dice.random() < 0.2:
+        document["motion"] = {"kind": "freeze", "mover": dice.choice(["leap", "thrown"]), "field_width_m": 2.0}
+    if dice.random() < 0.2:
+        document["method"] = dice.choice(["past_sync", "hss", "stop_down"])
+    return Setup.model_validate(document)
+
+
+def looked_at(setup: Setup, solved: Solved, answer: Answer) -> bool:
+    """Whether all that the picture asks comes out, worked out here from what falls where, and how long it lasts."""
+    kind = answer.chosen
+    units, method = advice.units_for(solved, kind), solved.method(kind)
+    total = {level.receiver: level.total for level in levels(solved, kind, units)}
+    key, aim = setup.lights[0], setup.aim
+    assert aim.lens is not None
+    side = solved.placing.receivers[solved.reach(kind, 0).receiver]
+    ok = abs(total[side] - key.target_stops) <= comes_out.FACE_STOPS
+    for at, light in enumerate(setup.lights[1:], 1):
+        reach, unit = solved.reach(kind, at), units[at]
+        assert unit is not None
+        off = float(reach.left[unit])  # flash alone, against what is wanted of it
+        if light.dial_stops is not None:
+            ok &= abs(off) <= comes_out.LIGHT_STOPS
+        ok &= str(reach.verdict[unit]) in ("reaches", "on_the_line") or light.dial_stops is not None
+    dark_room = method.kind == "freeze" and solved.ambient.lit_ev - method.camera.ev <= -5
+    back = total["background"] - aim.background_stops
+    ok &= abs(back) <= comes_out.BACKGROUND_STOPS or (dark_room and back < 0)
+    if kind == "past_sync":  # the slit lights t / T of the frame, from the bottom up: the top is dark
+        lit = min(1.0, 2 ** (round(3 * math.log2(method.camera.shutter_s)) / 3) / BODY["travel_s"])  # type: ignore[operator]
+        top_of_head = 0.5 - aim.lens.focal_mm * (setup.stage.height_m - 1.5) / aim.lens.subject_m / 24
+        ok &= 1 - lit - max(0.0, top_of_head) <= 0.01
+    if setup.motion.kind == "freeze":
+        ok &= frozen(setup, solved, kind, units)
+    if setup.stage.kind == "group":
+        ok &= abs(min(total["left"], total["right"]) - total["lit"]) <= comes_out.ENDS_STOPS
+        ok &= abs(total["far"] - total["lit"]) <= comes_out.ENDS_STOPS
+    across = math.degrees(2 * math.atan(setup.stage.width_m / 2 / key.distance_m))
+    beam = math.degrees(2 * math.atan(18 / 35))  # bare heads, zoomed to 35 mm: what that lens sees across
+    if setup.stage.kind == "group":
+        ok &= beam >= across
+    ok &= total.get("edge", -math.inf) <= -math.log2(0.36) + comes_out.EDGE_STOPS  # light skin reflects .36
+    return (ok and str(solved.reach(kind, 0).verdict[units[0]]) == "reaches") or (ok and key.dial_stops is not None)
+
+
+def frozen(setup: Setup, solved: Solved, kind: Any, units: tuple[int | None, ...]) -> bool:
+    """Blur on the sensor: speed x time x frame / field, against the circle of confusion (diagonal / 1442 x 43.3)."""
+    speed, tolerable = setup.motion.speed, math.hypot(36, 24) / 1442
+    method = solved.method(kind)
+    open_s = 2 ** (round(3 * math.log2(method.camera.shutter_s)) / 3)
+    if kind == "hss":
+        return speed * open_s * 36 / 2.0 <= tolerable * 1.1
+    if solved.ambient.lit_ev - method.camera.ev > -5:
+        return False  # the ambient draws
+    lasting = [float(solved.reach(kind, at).t01_s[unit]) for at, unit in enumerate(units) if unit is not None]
+    return all(speed * t01 * 36 / 2.0 <= tolerable * 1.12 for t01 in lasting)
+
+
+def answered(setup: Setup) -> tuple[Solved, Answer]:
+    solved = solve(setup, SHELF)
+    return solved, answer_of(solved, DisplayUnits())
+
+
+def test_right_is_said_exactly_where_the_picture_comes_out() -> None:
+    right = wrong = 0
+    for seed in range(SETUPS):
+        setup = setup_of(seed)
+        solved, answer = answered(setup)
+        if not solved.method(answer.chosen).possible:
+            continue
+        expected = looked_at(setup, solved, answer)
+        assert answer.right == expected, (seed, answer.verdict, answer.fails)
+        assert (": right" in answer.verdict or "is right" in answer.verdict) >= answer.right, (seed, answer.verdict)
+        right, wrong = right + answer.right, wrong + (not answer.right)
+    print(f"{right} of {right + wrong} right")
+    assert right >= (right + wrong) / 4, (right, wrong)
