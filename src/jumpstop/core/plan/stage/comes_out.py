@@ -84,9 +84,11 @@ def _face(solved: Solved, kind: MethodKind, units: Units, totals: dict[str, floa
     at = _on(solved.setup, "key")
     if at is None or units[at] is None:
         return
-    reach = solved.reach(kind, at)
-    unit = units[at]
-    short = unit is not None and str(reach.verdict[unit]) == SHORT and solved.setup.lights[at].dial_stops is None
+    reach, unit = solved.reach(kind, at), units[at]
+    word = str(reach.verdict[unit])
+    if word == BLOCKED:
+        return
+    short = word == SHORT and solved.setup.lights[at].dial_stops is None
     receiver = solved.placing.receivers[reach.receiver]
     off = totals[receiver] - reach.wanted_stops
     if abs(off) > FACE_STOPS and not (short and off < 0):  # that is said of its light
