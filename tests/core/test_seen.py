@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import replace
+from typing import Any
 
 import numpy as np
 import pytest
@@ -25,6 +26,8 @@ from jumpstop.core.scene.ambient import AmbientSpec, Reading
 from jumpstop.core.scene.light import Light
 from jumpstop.core.scene.seen import Seen
 from jumpstop.core.scene.setup import WIDEST, Setup
+from jumpstop.words.figures import DisplayUnits
+from jumpstop.words.in_hand import in_hand_of
 
 DURATION = FlashDuration(
     table=(DurationEntry(power=1, seconds=1 / 250), DurationEntry(power=1 / 128, seconds=1 / 20000))
@@ -65,6 +68,32 @@ def test_the_next_dial(figures: dict[str, object], key: bool, change: float, dia
     assert found.dial_stops == pytest.approx(dial)
     assert found.end == end
     assert found.missing == pytest.approx(1 if end else 0, abs=0.01)
+
+
+@pytest.mark.parametrize(
+    ("now", "said"),
+    [
+        # D: f/5.6 to f/4 lets in a stop more, ISO 100 to 200 as well; 2 m to 2.83 m is a stop less; all at 1/8
+        ({}, "Right as it is: leave it at 1/8."),
+        ({"aim": {"f_number": 4}}, "Read at f/5.6 and 1/8; at f/4 that is 1.0 stop over: set 1/16."),
+        ({"aim": {"f_number": 5.6, "iso": 200}}, "Read at f/5.6 and 1/8; at ISO 200 that is 1.0 stop over: set 1/16."),
+        ({"distance_m": 2.828}, "Read at f/5.6 and 1/8; from 2.83 m that is 1.0 stop under: set 1/4."),
+        ({"aim": {"f_number": 4}, "distance_m": 2.828},
+         "Read at f/5.6 and 1/8; at f/4 and from 2.83 m that is right: leave it at 1/8."),
+    ],
+)  # fmt: skip
+def test_a_reading_is_followed_to_what_is_set_now(now: dict[str, Any], said: str) -> None:
+    light = {"distance_m": 2.0, "unit": UNIT}
+    read = seen(kind="face", stops=0, dial_stops=3, camera={"f_number": 5.6}, was=light, ambient_stops=-20)
+    document = {
+        "ambient": {"condition": "dark"}, "aim": {"f_number": 5.6, "background_stops": -8} | now.get("aim", {}),
+        "lights": [light | {"distance_m": now.get("distance_m", 2.0)}], "seen": [read.model_dump()], "method": "sync",
+    }  # fmt: skip
+    solved = solve(Setup.model_validate(document), TABLE)
+    reach = solved.reach("sync", 0)
+    told = in_hand_of(solved, reach, DisplayUnits()).next
+    assert told is not None
+    assert told.says == said
 
 
 def test_a_reading_no_brighter_than_the_ambient_shows_no_flash() -> None:

@@ -295,7 +295,8 @@ class Store:
             return Item(row["id"], 1, doc)
 
     def copy(self, kind: Kind, item_id: str, page: str = "") -> Item:
-        """A copy of a document, named with the next free number behind its name. Raises NotFound."""
+        """A copy of a document, named with the next free number behind its name; of a setup without what was read of
+        it. Raises NotFound."""
         table = TABLES[kind]
         with self.writing() as connection:  # the name is chosen under the lock: two copies at once differ
             original = _item(_found(connection, kind, item_id))
@@ -303,6 +304,8 @@ class Store:
             taken = set(connection.scalars(select(table.c.name).where(table.c.name.startswith(base, autoescape=True))))
             number = next(n for n in range(2, len(taken) + 3) if f"{base} ({n})" not in taken)
             doc = original.doc | {"name": f"{base} ({number})"}
+            if kind == "setups":
+                doc["seen"] = []  # readings belong to the setup that they were taken of
             copied = self._added(connection, kind, [doc], f"Copy {base}", original.job_id, page)[0]
             _holds(connection, original.job_id)
             return copied

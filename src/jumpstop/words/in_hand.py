@@ -11,6 +11,7 @@ from ..core.physics.falloff import distance_where
 from ..core.physics.scales import APERTURES
 from ..core.plan.camera import automatics, colour, look
 from ..core.plan.camera.targets import start_compensation
+from ..core.plan.change.followed import followed, moved_on
 from ..core.plan.change.levers import levers
 from ..core.plan.change.moves import Bag, done
 from ..core.plan.change.ranking import curing
@@ -25,7 +26,7 @@ from ..core.scene.light import Light
 from ..core.scene.seen import Seen, SeenWith
 from ..core.scene.setup import Setup
 from .colour import balance_words
-from .figures import DisplayUnits, amount, dial, f_number, iso, length, power, shutter, stops
+from .figures import DisplayUnits, amount, dial, f_number, iso, length, listed, power, shutter, stops
 from .kit import RECEIVERS, ROLES
 from .levers import said, then_words
 
@@ -105,8 +106,10 @@ def in_hand_of(solved: Solved, reach: Reach, units: DisplayUnits) -> InHand:
             start_compensation(reach.light, setup.ambient, lens.focal_mm if lens else None), reach, unit
         ),
         seen=[SeenText(one.id, seen_words(one, units), one is standing(setup, light)) for one in own],
-        next=next_words(own[-1], solved.table, unit, units) if own and unit is not None else None,
-        aperture=_aperture(own[-1]) if own and not math.isinf(seen_plan.flash_seen(own[-1])) else "",
+        next=None if not own or unit is None else _next(reach, own[-1], unit, units),
+        aperture=_aperture(own[-1])
+        if own and not moved_on(reach, own[-1]) and not math.isinf(seen_plan.flash_seen(own[-1]))
+        else "",
         blank=_blank(solved, reach, unit),
         background=background_reading(setup, camera),
         durations=[] if unit is None else _durations(solved, unit, units),
@@ -239,6 +242,46 @@ def next_words(seen: Seen, table: UnitTable, unit: int, units: DisplayUnits) -> 
     if abs(found.change) < 0.05:
         return NextText(f"Right as it is: leave it at {set_to}.", found.dial_stops)
     return NextText(f"Next: {set_to} ({how}).", found.dial_stops)
+
+
+def _next(reach: Reach, seen: Seen, unit: int, units: DisplayUnits) -> NextText | None:
+    """What follows from the newest reading for the settings as they are now."""
+    table = reach.solved.table
+    if seen.was.unit is None or seen.was.unit.name != table.units[unit].name:
+        return None  # it was taken of another unit
+    if not moved_on(reach, seen) or math.isinf(seen_plan.flash_seen(seen)):
+        return next_words(seen, table, unit, units)
+    found = followed(reach, unit, seen, units.step)
+    one = table.units[unit]
+    read = f"Read at {f_number(seen.camera.f_number)} and {dial(one.scale, seen.dial_stops, units, one.watt_seconds)}"
+    if found is None:
+        return NextText(f"{read}; the settings are others now, and it says nothing of them.", None)
+    now = listed(_changed(reach, seen, units), "and")
+    off = "right" if abs(found.off) < 0.05 else f"{amount(found.off)} {'over' if found.off > 0 else 'under'}"
+    set_to = dial(one.scale, found.dial_stops, units, one.watt_seconds)
+    what = f"set {set_to}" if abs(found.dial_stops - seen.dial_stops) > 0.01 else f"leave it at {set_to}"
+    if found.spare < 0:
+        what = f"full power is short by {amount(found.spare)}"
+    elif found.too_bright > 0:
+        what = f"even {set_to} is {amount(found.too_bright)} too bright"
+    return NextText(f"{read}; {now} that is {off}: {what}.", found.dial_stops)
+
+
+def _changed(reach: Reach, seen: Seen, units: DisplayUnits) -> list[str]:
+    """What is set otherwise than when a reading was taken, as it is now."""
+    camera, then, light, was = reach.method.camera, seen.camera, reach.light, seen.was
+    out = []
+    if camera.f_number != then.f_number:
+        out.append(f"at {f_number(camera.f_number)}")
+    if camera.iso != then.iso:
+        out.append(f"at {iso(camera.iso)}")
+    if abs(camera.nd_stops - then.nd_stops) > 0.01:
+        out.append(f"with {amount(camera.nd_stops)} of ND" if camera.nd_stops else "without ND")
+    if "hss" in (reach.method.kind, seen.method) and camera.shutter_s != then.shutter_s:
+        out.append(f"at {shutter(camera.shutter_s)}")
+    if light.distance_m != was.distance_m:
+        out.append(f"from {length(light.distance_m, units, fine=True)}")
+    return out or ["as it is set now"]
 
 
 def _aperture(seen: Seen) -> str:
