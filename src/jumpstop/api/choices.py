@@ -26,7 +26,7 @@ from ..core.scene.seen import SD_OF
 from ..core.scene.setup import Setup
 from ..words.effects import TICKS as TICK_NAMES
 from ..words.kit import CONDITIONS, GELS, MOVERS, ROLES, SKIES
-from .schemas import Blank, RoleOut, Scales
+from .schemas import Blank, MeterMark, RoleOut, Scales
 
 FOCALS_MM = (14, 16, 20, 24, 28, 35, 50, 70, 85, 105, 135, 200, 300, 400, 600)
 SUPPLIES = {"aa": "AA cells", "lithium": "lithium batteries", "external": "external packs", "mains": "the mains"}
@@ -76,12 +76,23 @@ def _bounds_of(properties: dict[str, Any]) -> dict[str, list[float]]:
     return found
 
 
+def meter_marks() -> list[MeterMark]:
+    """What a flash meter can show, from the widest on: the marks in thirds, and full stops with their tenths."""
+    marks = scales.APERTURES
+    found = {mark: f"f/{mark:g}" for mark in marks.steps["third"]}
+    for full in marks.steps["full"]:
+        for tenth in range(1, 10):
+            found.setdefault(round(marks.moved(full, tenth / 10), 2), f"f/{full:g} and {tenth} tenths")
+    return [MeterMark(f_number=value, says=found[value]) for value in sorted(found)]
+
+
 def scales_of(step: Step) -> Scales:
     """All of it, with the scales in the person's own steps."""
     return Scales(
         apertures=list(scales.APERTURES.steps[step]),
         shutters=list(scales.SHUTTERS.steps[step]),
         isos=list(scales.ISOS.steps[step]),
+        meter=meter_marks(),
         focals_mm=list(FOCALS_MM),
         zooms_mm=list(ZOOMS_MM),
         feet_per_metre=FEET_PER_METRE,

@@ -199,12 +199,20 @@ class Blank(BaseModel):
     forms: dict[str, dict[str, Any]]
 
 
+class MeterMark(BaseModel):
+    """What a flash meter can show: thirds, and full stops with their tenths."""
+
+    f_number: float
+    says: str
+
+
 class Scales(BaseModel):
     """The marked values of a camera's scales, the choices a setup offers, bounds and blank documents."""
 
     apertures: list[float]
     shutters: list[float]
     isos: list[float]
+    meter: list[MeterMark]
     focals_mm: list[float]
     zooms_mm: list[float]
     feet_per_metre: float

@@ -26,7 +26,7 @@ KEY = re.compile(r"^[0-9A-Za-z_-]{1,64}$")
 @dataclass(slots=True)
 class SetLightText:
     """One light: what to dial. dials: all the dial shows, from full power down; place: of what to dial among them;
-    blank: an entry to be filled in, None where no unit stands there."""
+    blank: an entry to be filled in, None where no unit stands there; metered: whether a flash meter can read it."""
 
     light: int
     role: str
@@ -38,6 +38,7 @@ class SetLightText:
     step: float
     verdict: str
     blank: LogEntry | None
+    metered: bool = True
 
 
 @dataclass(slots=True)
@@ -122,6 +123,7 @@ def set_text(
                 step=step,
                 verdict=verdict,
                 blank=entry,
+                metered=kind != "hss",
             )
         )
     method = solved.method(kind)

@@ -22,7 +22,6 @@
   let mine = $state('')
   let last = $state.raw<{ dial: string; next: string } | null>(null)
   const blank = $derived(light.blank?.seen ?? null)
-  const apertures = $derived(person.scales.apertures)
   const dials = $derived(light.dials)
   const shown = $derived(set ?? light.place)
   const ready = $derived(how === 'meter' || off !== null)
@@ -106,12 +105,12 @@
         aria-pressed={how === 'face'}
         onclick={() => (how = 'face')}>How it looks</button
       >
-      <button
-        type="button"
-        class={`btn btn-sm flex-1 ${how === 'meter' ? 'btn-primary' : ''}`}
-        aria-pressed={how === 'meter'}
-        onclick={() => (how = 'meter')}>Flash meter</button
-      >
+      {#if light.metered}<button
+          type="button"
+          class={`btn btn-sm flex-1 ${how === 'meter' ? 'btn-primary' : ''}`}
+          aria-pressed={how === 'meter'}
+          onclick={() => (how = 'meter')}>Flash meter</button
+        >{/if}
       <select
         class="select select-sm w-auto"
         aria-label="Dial as set"
@@ -132,7 +131,9 @@
           value={String(read || blank.f_number)}
           onchange={(event) => (read = Number(event.currentTarget.value))}
         >
-          {#each apertures as mark (mark)}<option value={String(mark)}>f/{mark}</option>{/each}
+          {#each person.scales.meter as mark (mark.f_number)}<option value={String(mark.f_number)}
+              >{mark.says}</option
+            >{/each}
         </select>
         at ISO {blank.iso}</label
       >

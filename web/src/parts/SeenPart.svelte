@@ -14,7 +14,10 @@
 
   let { session, found }: { session: SetupSession; found: InHand } = $props()
   const blank = $derived(found.blank)
-  let kind = $state<Seen['kind'] | 'background'>('meter')
+  let wanted = $state<Seen['kind'] | 'background'>('meter')
+  /** No flash meter reads high-speed sync. */
+  const metered = $derived(session.answer?.chosen !== 'hss')
+  const kind = $derived(wanted === 'meter' && !metered ? 'face' : wanted)
   let f_number = $state<number | null>(null)
   let iso = $state<number | null>(null)
   let stops = $state(0)
@@ -114,9 +117,10 @@
     <select
       class="tool border-base-300 bg-base-100 h-9 rounded border px-2"
       aria-label="Seen"
-      bind:value={kind}
+      value={kind}
+      onchange={(event) => (wanted = event.currentTarget.value as typeof wanted)}
     >
-      <option value="meter">The flash meter reads</option>
+      {#if metered}<option value="meter">The flash meter reads</option>{/if}
       <option value="face">In the test frame the light is</option>
       <option value="background">In the test frame the background is</option>
     </select>

@@ -4597,6 +4597,16 @@ export interface components {
             job_id: string | null;
         };
         /**
+         * MeterMark
+         * @description What a flash meter can show: thirds, and full stops with their tenths.
+         */
+        MeterMark: {
+            /** F Number */
+            f_number: number;
+            /** Says */
+            says: string;
+        };
+        /**
          * MethodCard
          * @description One method: settings, how many units reach, and what it comes to for the unit that all are compared by.
          */
@@ -6401,6 +6411,8 @@ export interface components {
             shutters: number[];
             /** Isos */
             isos: number[];
+            /** Meter */
+            meter: components["schemas"]["MeterMark"][];
             /** Focals Mm */
             focals_mm: number[];
             /** Zooms Mm */
@@ -6824,7 +6836,7 @@ export interface components {
         /**
          * SetLightText
          * @description One light: what to dial. dials: all the dial shows, from full power down; place: of what to dial among them;
-         *     blank: an entry to be filled in, None where no unit stands there.
+         *     blank: an entry to be filled in, None where no unit stands there; metered: whether a flash meter can read it.
          */
         SetLightText: {
             /** Light */
@@ -6846,6 +6858,11 @@ export interface components {
             /** Verdict */
             verdict: string;
             blank: components["schemas"]["LogEntry-Output"] | null;
+            /**
+             * Metered
+             * @default true
+             */
+            metered?: boolean;
         };
         /**
          * SetText
