@@ -53,7 +53,7 @@ def dim(page: Page) -> None:
 def fixed(page: Page) -> None:
     """All fixed: the picture that comes out."""
     take(page, "Curlew 400")
-    for name in ("Aperture set", "Shutter", "ISO set", "ND", "Dial"):
+    for name in ("Aperture set", "Shutter", "ISO", "ND", "Dial"):
         page.get_by_role("button", name=f"{name} fixed", exact=True).click()
     shutter = page.get_by_role("spinbutton", name="Shutter", exact=True)
     shutter.press("ArrowDown")

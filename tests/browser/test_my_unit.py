@@ -82,7 +82,7 @@ def test_figures_are_fixed_and_what_comes_out_is_said(page: Page) -> None:
     expect(verdict(page)).to_contain_text("units reach")
     bench(page, "Noon portrait")
     take(page, "Curlew 400")
-    for name in ("Aperture set", "ISO set", "ND"):
+    for name in ("Aperture set", "ISO", "ND"):
         page.get_by_role("button", name=f"{name} fixed", exact=True).click()
     typed(page, "Shutter", "1/500")
     typed(page, "Dial", "1/4")

@@ -9,6 +9,8 @@ import numpy as np
 
 from ..core.kit.power import PowerScale
 from ..core.kit.unit import Unit
+from ..core.physics.exposure import stops_between
+from ..core.physics.scales import ISOS
 from ..core.plan.camera import colour, look
 from ..core.plan.camera.ambient import Ambient, placements
 from ..core.plan.camera.methods import Method
@@ -268,8 +270,22 @@ def _right(reach: Reach | None, failing: Sequence[Remark]) -> bool:
 
 def _note(solved: Solved, missed: MethodKind | None, chosen: MethodKind, light: int) -> str:
     """What has to be said under the verdict: a light that is off, a method fixed that cannot be had."""
-    off = "" if solved.setup.lights[light].on else f"Light {light + 1} is off: the picture is without it."
-    return off if missed is None else f"{off} {_not_that(solved, missed, chosen)}".strip()
+    said = ["" if solved.setup.lights[light].on else f"Light {light + 1} is off: the picture is without it."]
+    if missed is not None:
+        said.append(_not_that(solved, missed, chosen))
+    said.append(_other_iso(solved, chosen))
+    return " ".join(one for one in said if one)
+
+
+def _other_iso(solved: Solved, chosen: MethodKind) -> str:
+    """That the ISO is not the one that was set, by how much, and why; empty where it is."""
+    asked, now = solved.setup.aim.iso, solved.method(chosen).camera.iso
+    off = float(stops_between(ISOS.exact(asked), ISOS.exact(now)))
+    if abs(off) < 0.05:
+        return ""
+    low, high = solved.setup.body.iso_min, solved.setup.body.iso_max
+    why = "which this body has" if not low <= asked <= high else "so that the background comes out"
+    return f"{iso(now)} instead of the {asked:.0f} set, {amount(off)} {'higher' if off > 0 else 'lower'}, {why}."
 
 
 def _not_that(solved: Solved, wanted: MethodKind, chosen: MethodKind) -> str:

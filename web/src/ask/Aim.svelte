@@ -29,11 +29,11 @@
 
   const background = (value: number) => change('Background', (a) => (a.background_stops = round(value, 2)))
   const aperture = (value: number) => change('Aperture', (a) => (a.f_number = value))
-  const iso = (value: number) =>
-    change('ISO', (a) => {
-      a.iso = value
-      if (a.iso_floor && a.iso_floor > value) a.iso_floor = value
-      if (a.iso_ceiling && a.iso_ceiling < value) a.iso_ceiling = value
+  /** A limit within which ISO may move frees it. */
+  const may = (label: string, edit: (aim: ExposureAim) => void) =>
+    session.edit(label, (s) => {
+      edit(s.aim)
+      s.fixed.iso = false
     })
   const ratio = (value: number) => change('Lighting ratio', (a) => (a.ratio = value))
   const floor = (value: number) => change('Lowest ISO', (a) => (a.iso_floor = value))
@@ -95,22 +95,14 @@
         reads={quantity('aperture', 'Aperture', bounds('f_number'), aperture)}
       />
     {/if}
-    and
-    <LiveFigure
-      label="ISO"
-      hotkey="i"
-      value={aim.iso}
-      text={`ISO ${aim.iso}`}
-      step={(by) => iso(stepOn(person.scales.isos, aim.iso, by))}
-      reads={quantity('iso', 'ISO', bounds('iso'), iso)}
-    />{#if aim.iso_floor}, in sun down to
+    {#if aim.iso_floor}, ISO in sun down to
       <LiveFigure
         label="Lowest ISO"
         value={aim.iso_floor}
         text={`${aim.iso_floor}`}
         step={(by) => floor(Math.min(aim.iso, stepOn(person.scales.isos, aim.iso_floor ?? aim.iso, by)))}
         reads={quantity('iso', 'Lowest ISO', [bounds('iso')[0], aim.iso], floor)}
-      />{/if}{#if aim.iso_ceiling}, in the dark up to
+      />{/if}{#if aim.iso_ceiling}, ISO in the dark up to
       <LiveFigure
         label="Highest ISO"
         value={aim.iso_ceiling}
@@ -152,13 +144,13 @@
       <Chip
         on={!!aim.iso_floor}
         onclick={() =>
-          change('ISO may fall', (a) => (a.iso_floor = a.iso_floor ? null : Math.min(a.iso, body.iso_min)))}
+          may('ISO may fall', (a) => (a.iso_floor = a.iso_floor ? null : Math.min(a.iso, body.iso_min)))}
         >ISO may fall</Chip
       >
       <Chip
         on={!!aim.iso_ceiling}
         onclick={() =>
-          change(
+          may(
             'ISO may rise',
             (a) => (a.iso_ceiling = a.iso_ceiling ? null : Math.max(a.iso, Math.min(1600, body.iso_max))),
           )}>ISO may rise</Chip

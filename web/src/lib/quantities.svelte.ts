@@ -25,7 +25,7 @@ export interface Meaning {
 const AGAIN_MS = 3000
 const QUIET_MS = 5000
 const REFUSED = [400, 413, 422]
-/** Kinds of which digits alone are the figure itself: so much is known without the server. */
+/** Kinds of which digits alone are the figure itself: so much is known at once, and without the server. */
 const PLAIN: Kind[] = ['count', 'temperature', 'money', 'weight', 'minutes', 'rate', 'number']
 
 /** A reader of one kind of quantity, between two bounds. */
@@ -36,6 +36,12 @@ export const quantity = (
   apply: Reader['apply'],
   asked: Asked = {},
 ): Reader => ({ kind, name, low: bounds?.[0] ?? null, high: bounds?.[1] ?? null, apply, ...asked })
+
+function digitsOnly({ kind, low, high }: Reader, text: string): boolean {
+  if (!PLAIN.includes(kind) || !/^\d{1,6}$/.test(text.trim())) return false
+  const value = Number(text)
+  return value >= (low ?? -Infinity) && value <= (high ?? Infinity)
+}
 
 /** Where on the screen a figure stands: view, document and light, so that a text goes nowhere else. */
 function placeOf(label: string): string {
@@ -89,17 +95,17 @@ export class Typed {
   private async read(reader: Reader, label: string, place: string): Promise<boolean> {
     const { text } = this
     this.clear()
+    if (digitsOnly(reader, text)) {
+      unread.drop(place)
+      reader.apply(Number(text), null)
+      return true
+    }
     const mine = this.turn
     unread.put(place, label, text)
     for (;;) {
       const { apply, ...asked } = reader
       const { data, error, response } = await api.POST('/api/read', { body: { ...asked, text } })
       if (!data && !REFUSED.includes(response.status)) {
-        if (PLAIN.includes(asked.kind) && /^\d{1,6}$/.test(text.trim())) {
-          unread.drop(place)
-          apply(Number(text), null)
-          return true
-        }
         this.waiting = true
         unread.waits = whyWaiting(response.status ?? UNREACHABLE, error)
         await outbox.pause(AGAIN_MS)

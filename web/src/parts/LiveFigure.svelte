@@ -182,6 +182,7 @@
       title={`${label}${hint ? ` · ${hint}` : ''} · arrows: a third, with Shift a full stop; Enter to type${fix ? '; x to fix or free' : ''}${hotkey ? ` · key ${hotkey}` : ''}`}
       class={`live ${colour}`}
       class:pinned={fixed}
+      data-kind={reads.kind}
       onkeydown={press}
       onpointerdown={drag}
       onpointermove={drag}

@@ -126,8 +126,8 @@
     reads={quantity('shutter', 'Shutter', bounds('Fixed', 'shutter_s'), shutter)}
   />
   <LiveFigure
-    label="ISO set"
-    hotkey="y"
+    label="ISO"
+    hotkey="i"
     value={now.iso}
     text={`ISO ${now.iso}`}
     fixed={doc.fixed.iso}
