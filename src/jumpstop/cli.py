@@ -100,7 +100,7 @@ def _serve(store: "Store", host: str, port: int, allow: tuple[str, ...] = ()) ->
         names = [*allow, *_own_names(host)]
         typer.echo(
             f"Jump Stop listens on {host}, port {port}: every device on the network can call it, and what passes is "
-            f"not encrypted.\nIt lets in who opens one of these links; the first to do so uses it up:"
+            f"not encrypted.\nOpen one of these links to log in; each works once:"
         )
         for name in names:
             typer.echo(f"  http://{_bracketed(name)}:{port}/enter?token={next(iter(tokens))}")

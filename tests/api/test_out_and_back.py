@@ -141,7 +141,7 @@ def test_what_to_measure_next_names_a_unit_and_what_it_settles(week: TestClient)
     found = week.get(f"/api/log/next?job={job}").json()
     assert 1 <= len(found) <= 2
     assert "full power" in found[0]["says"]
-    assert "Verdicts expected to be wrong" in found[0]["why"]
+    assert "verdicts may be wrong now" in found[0]["why"]
 
 
 def test_an_entry_that_is_wrong_names_its_field(week: TestClient) -> None:

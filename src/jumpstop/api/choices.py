@@ -82,7 +82,9 @@ def meter_marks() -> list[MeterMark]:
     found = {mark: f"f/{mark:g}" for mark in marks.steps["third"]}
     for full in marks.steps["full"]:
         for tenth in range(1, 10):
-            found.setdefault(round(marks.moved(full, tenth / 10), 2), f"f/{full:g} and {tenth} tenths")
+            found.setdefault(
+                round(marks.moved(full, tenth / 10), 2), f"f/{full:g} and {tenth} {'tenth' if tenth == 1 else 'tenths'}"
+            )
     return [MeterMark(f_number=value, says=found[value]) for value in sorted(found)]
 
 

@@ -50,7 +50,7 @@ def json_of(data: bytes | str) -> Any:
 def read_setup(data: bytes) -> Setup:
     """A setup of any version from a file's bytes. Raises Unreadable with a sentence for each thing that is wrong."""
     if len(data) > MAX_SETUP_BYTES:
-        raise Unreadable("A setup document of more than 512 kB cannot be right.")
+        raise Unreadable("The setup document is larger than 512 kB.")
     try:
         return Setup.model_validate(setup_of_any_version(json_of(data)))
     except ValidationError as error:
@@ -60,7 +60,7 @@ def read_setup(data: bytes) -> Setup:
 def read_job(data: bytes) -> JobFile:
     """A job with its setups from a file's bytes. Raises Unreadable with a sentence for each thing that is wrong."""
     if len(data) > MAX_JOB_BYTES:
-        raise Unreadable(f"A job document of more than {MAX_JOB_BYTES // 2**20} MB cannot be right.")
+        raise Unreadable(f"The job document is larger than {MAX_JOB_BYTES // 2**20} MB.")
     try:
         return JobFile.model_validate(json_of(data))
     except ValidationError as error:

@@ -33,7 +33,7 @@ def write_roster(sitters: Sequence[Sitter]) -> str:
 def read_roster(data: bytes) -> list[Sitter]:
     """Sitters from a table with a heading line; only the name must be there. Raises Unreadable, naming the row."""
     if len(data) > MAX_BYTES:
-        raise Unreadable("A roster of more than 2 MB cannot be right.")
+        raise Unreadable("The roster is larger than 2 MB.")
     try:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError:

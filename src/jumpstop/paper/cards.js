@@ -138,7 +138,7 @@
     try {
       localStorage.setItem(KEY, JSON.stringify(all));
       held.textContent = all.length + (all.length === 1 ? ' reading held here' : ' readings held here');
-    } catch { held.textContent = 'This browser keeps nothing: note it on paper.'; }
+    } catch { held.textContent = 'This browser cannot store readings: note them on paper.'; }
   }
 
   document.getElementById('print').addEventListener('click', () => window.print());

@@ -38,9 +38,9 @@ from .stage import StageText, stage_text
 from .stage_warnings import say_stage
 
 BLUR = {
-    "worth": "worth the trouble: the background melts",
-    "faint": "a little: the background softens, no more",
-    "none": "not worth it: no blur to speak of. Stop down and stay at sync",
+    "worth": "the background is strongly blurred",
+    "faint": "the background is a little soft",
+    "none": "no blur to speak of. Stop down and stay at sync",
 }
 
 

@@ -16,7 +16,7 @@ from ..core.plan.light.reach import BLOCKED, REACHES, Reach
 from ..core.plan.stage.set_warnings import stage_warnings
 from ..core.plan.stage.warnings import warnings_of
 from ..core.scene.job import Job
-from .figures import DisplayUnits, dial, share, stops
+from .figures import DisplayUnits, count, dial, share, stops
 from .kit import ROLES
 from .methods import title
 from .stage_warnings import say_stage
@@ -170,9 +170,11 @@ def picked_text(board: Board, counts: Mapping[int, int], job: Job) -> PickedText
     good = sum(bool(some) for some in posts.values())
     says = "No unit is picked yet: pick some, or let the kit be chosen."
     if counts:
-        says = f"Covers {good} of {len(posts)} setups" + ("" if whole else f" with {share(job.chance)} for every light")
+        says = f"Covers {good} of {count(len(posts), 'setup')}" + (
+            "" if whole else f" with {share(job.chance)} for every light"
+        )
         if chance is not None:
-            says = f"Covers all {len(posts)} setups; that all of them hold: {share(chance)}"
+            says = f"Covers {_all(len(posts))}; the chance that all goes right: {share(chance)}"
     return PickedText(
         says=f"{says}." if counts else says,
         covered=covered,
@@ -210,3 +212,8 @@ def _cautions(board: Board, counts: Mapping[int, int], job: Job) -> list[str]:
         if job.brief.power_on_site is False and supply is not None and supply.kind == "mains":
             out.append(f"{unit.name} wants mains, and there is none.")
     return out
+
+
+def _all(setups: int) -> str:
+    """All the setups: the one setup, both setups, all 6 setups."""
+    return {1: "the one setup", 2: "both setups"}.get(setups, f"all {setups} setups")

@@ -52,7 +52,7 @@ SHEET: dict[str, Callable[[Mapping[str, Any], DisplayUnits], str]] = {
     ),
     "no_sight": lambda f, u: (
         f"Light {f['light'] + 1} stands behind the subject, where an optical slave does not see the camera: "
-        "turn its eye to a wall that does, or use radio."
+        "turn its sensor to a wall that does, or use radio."
     ),
     "drowned": lambda f, u: f"Light {f['light'] + 1} is an optical slave in the sun: it sees a few metres at most.",
     "too_far": lambda f, u: (

@@ -196,7 +196,9 @@ def _short(plan: DayPlan, turn: Turn) -> list[str]:
                 name, role = stretch.solved.table.units[work.unit].name, ROLES[turn.setup.lights[work.light].role]
                 missed = "" if math.isinf(work.missed) else f", by {amount(work.missed)}"
                 other = _other_hour(plan, turn, work.light, work.unit)
-                out[work.light, work.unit] = f"From {at(stretch.start)} {name} does not hold the {role}{missed}.{other}"
+                out[work.light, work.unit] = (
+                    f"From {at(stretch.start)} {name} is not right for the {role}{missed}.{other}"
+                )
     return list(out.values())
 
 
@@ -206,7 +208,7 @@ def _other_hour(plan: DayPlan, turn: Turn, light: int, unit: int) -> str:
     if good is None:
         return ""
     times = listed([f"{clock:%H:%M}" for clock in good[:4]])
-    return f" It does at {times}." if good else " At no hour of this day does it."
+    return f" It is at {times}." if good else " Nor is it at another hour of this day."
 
 
 def _stretch(stretch: Stretch, before: Stretch | None, words: DisplayUnits) -> StretchText:
@@ -271,7 +273,7 @@ def _way(plan: DayPlan, way: Way) -> str:
         )
     if way.code == "order":
         a, b = (plan.turns[at].setup.name for at in way.sessions)
-        return f"{b} in the place of {a}, and the other way round: {then}."
+        return f"Swap {a} and {b}: {then}."
     if way.code == "charger":
         return f"A charger at work while you shoot: {then}."
     return f"ISO {'one stop' if way.count == 2 else 'two stops'} up, so that every flash takes less: {then}."
@@ -280,7 +282,8 @@ def _way(plan: DayPlan, way: Way) -> str:
 def _sure(plan: DayPlan, spread: Spread) -> str:
     if spread.lasts >= 0.9:
         return f"Lasts on {share(spread.lasts)} of days, as frames, light and cells vary."
-    return f"Lasts until {at(spread.until)} nine days in ten; to the end on {share(spread.lasts)} of days."
+    whole = f"to the end on {share(spread.lasts)} of days" if spread.lasts >= 0.005 else "hardly ever to the end"
+    return f"Lasts until {at(spread.until)} nine days in ten; {whole}."
 
 
 def _wrong(plan: DayPlan) -> list[str]:

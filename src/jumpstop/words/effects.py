@@ -122,7 +122,7 @@ def _card(facts: JumpAt, at: Context) -> Said:
     return Said(
         "bounce card",
         f"{share(facts['share'])} of the light goes straight to the subject, not over the ceiling: it fills the eyes, "
-        "and is worth the more, the more the ceiling takes.",
+        "and matters most under a dark ceiling.",
     )
 
 
@@ -145,9 +145,9 @@ def _side(facts: JumpAt, at: Context) -> Said:
 def _face(facts: JumpAt, at: Context) -> Said:
     return Said(
         "big face, close",
-        f"At {length(facts['metres'], at.units)} a face {length(facts['width_m'], at.units)} wide is no point: light "
-        "from its edge comes from farther off and at a slant, so less arrives than inverse square says. Under 1 % from "
-        "five times its diameter or diagonal on.",
+        f"At {length(facts['metres'], at.units)} a face {length(facts['width_m'], at.units)} wide is not a point "
+        "source: light from its edge comes from farther off and at a slant, so less arrives than inverse square says. "
+        "Under 1 % from five times its diameter or diagonal on.",
     )
 
 

@@ -155,7 +155,7 @@ def marked(exact: float) -> str:
     whole = math.floor(place + 0.05)
     tenths = round((place - whole) * 10)
     mark = f_number(2 ** (whole / 2)).removeprefix("f/") if whole != 5 else "5.6"
-    return mark if tenths <= 0 else f"{mark} and {tenths} tenths"
+    return mark if tenths <= 0 else f"{mark} and {tenths} {'tenth' if tenths == 1 else 'tenths'}"
 
 
 MODES = {

@@ -115,17 +115,17 @@ REMARKS: dict[str, Callable[[Mapping[str, Any]], str]] = {
         f"{f_number(f['f_number'])} instead of {f_number(f['asked'])}, worked out for the background."
     ),
     "nd_takes": lambda f: (
-        f"{' + '.join(f['names'])}: {nd(f['stops'])} from the flash too, a dark finder, nothing frozen."
+        f"{' + '.join(f['names'])}: {nd(f['stops'])} from the flash too, nothing frozen by the shutter."
     ),
     "nd_slower_shutter": lambda f: f"{amount(f['more'])} more than needed goes into a slower shutter.",
     "nd_uneven": lambda f: "Turned far: uneven on wide lenses.",
     "hss_not_needed": lambda f: "Not needed: at or below sync speed HSS only costs power and recycle time.",
     "no_hss": lambda f: f"{f['body']} has no high-speed sync.",
-    "hss_costs": lambda f: "Two stops and more at once, and a stop for each stop of shutter.",
+    "hss_costs": lambda f: "About two stops, and one more for each stop of shutter.",
     "focal_plane": lambda f: f"{f['body']} has a focal-plane shutter.",
-    "leaf_costs": lambda f: "Nothing in light; the longest flashes lose some of their tail.",
+    "leaf_costs": lambda f: "No light is lost; the longest flashes lose some of their tail.",
     "stop_down_not_needed": lambda f: "Not needed: the camera gets there at the aperture you asked for.",
-    "closes_no_further": lambda f: f"It would take {f_number(f['f_number'])}; few lenses close so far.",
+    "closes_no_further": lambda f: f"It would take {f_number(f['f_number'])}; few lenses stop down that far.",
     "blur_given_up": lambda f: f"The blur: {f_number(f['f_number'])} instead of {f_number(f['asked'])}.",
     "nothing_to_freeze": lambda f: "Nothing to freeze: no motion was asked to be frozen.",
     "ghosts": _ghosts,

@@ -36,12 +36,12 @@ STAGE_WARNINGS: dict[str, Callable[[Facts, DisplayUnits], Warned]] = {
         f"{stops(f['stops'])} on the face: move light {f['light'] + 1} further behind.",
     ),
     "edge_clips": lambda f, u: Warned(
-        "The edge is clipped", f"Light skin is white {amount(f['over'])} sooner: turn it down."
+        "The edge is clipped", f"Light skin clips {amount(f['over'])} earlier: turn it down."
     ),
     "aim": lambda f, u: Warned(
         "Aim it with care",
         f"{f['deg']:.0f}° off lands {length(f['metres'], u, True)} beside and costs {amount(f['loss'], 2)} in a "
-        f"{f['beam']:.0f}° beam: try it against a branch, shim it.",
+        f"{f['beam']:.0f}° beam: try it on a branch, and correct it.",
     ),
     "wind": lambda f, u: Warned(
         "Wind on the modifier",
@@ -50,7 +50,7 @@ STAGE_WARNINGS: dict[str, Callable[[Facts, DisplayUnits], Warned]] = {
     ),
     "boom": lambda f, u: Warned(
         "Counterweight",
-        f"{f['load_kg']:.1f} kg on a {length(f['arm_m'], u)} arm asks {f['counter_kg']:.1f} kg at "
+        f"{f['load_kg']:.1f} kg on a {length(f['arm_m'], u)} arm needs {f['counter_kg']:.1f} kg at "
         f"{length(f['counter_m'], u)}, and nobody under it.",
     ),
     "lens_in_sun": lambda f, u: Warned(
@@ -79,16 +79,16 @@ STAGE_WARNINGS: dict[str, Callable[[Facts, DisplayUnits], Warned]] = {
         "Wildlife", "Keep your distance from nests and from what hunts by night; the law and your licence decide."
     ),
     "near_eyes": lambda f, u: Warned(
-        "Near the eyes", f"A flash at {length(f['metres'], u)}: less power or farther off; never so near to a baby."
+        "Near the eyes", f"A flash at {length(f['metres'], u)}: less power or farther off; never this close to a baby."
     ),
     "repeating": lambda f, u: Warned(
         "Repeated flashes", "Some people have seizures from more than three a second: say so, and ask, before."
     ),
     "optical": lambda f, u: Warned(
         "Optical trigger",
-        "In sun it sees a few metres only: shade its eye, or take radio."
+        "In sun it sees a few metres only: shade its sensor, or take radio."
         if f["sun"]
-        else "Every unit must see the master: turn its eye, nothing in between.",
+        else "Every unit must see the master: turn its sensor to it, nothing in between.",
     ),
     "panel_in_frame": lambda f, u: Warned(
         "The panel's edge in the frame", f"It hangs at {length(f['metres'], u)}: higher, or crop tighter."

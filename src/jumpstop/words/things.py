@@ -46,7 +46,7 @@ PARTS = {
     ("unit", "rating"): "{}, its light",
     ("unit", "moved"): "{}, its light at a coverage it is not quoted at",
     ("unit", "hss"): "{} in high-speed sync",
-    ("unit", "duration"): "{}, what a short flash loses",
+    ("unit", "duration"): "{}, what its flash duration costs",
     ("body", "tone"): "{}, the tones of its frames",
     ("body", "travel"): "{}, curtain travel (log2 of the time)",
 }
@@ -92,8 +92,8 @@ def next_text(
             for landing, (before, after) in zip(landings, proposal.sd, strict=True)
             if after < before * 0.9
         ]
-        now, then = f"{proposal.wrong:.2f} of {len(landings)} now", f"{proposal.wrong_after:.2f} after"
-        why = f"Verdicts expected to be wrong: {now}, {then}"
+        now, then = f"{proposal.wrong:.1f} of {len(landings)}", f"{proposal.wrong_after:.1f}"
+        why = f"About {now} verdicts may be wrong now, {then} after it"
         more = f"; it says most of {listed(settled[:3], 'and')}" if settled else ""
         out.append(ReadingToTake(f"Read {unit} {through}, full power, from 2 m, {how}.", f"{why}{more}."))
     return out

@@ -238,7 +238,9 @@
   <div class="no-print text-quiet flex flex-wrap items-center gap-x-5 gap-y-1 pt-1.5 text-[0.82rem]">
     {#if listed.length > shown.length}
       <button type="button" class="btn btn-xs" use:near onclick={() => (most += PAGE)}
-        >{count(listed.length - shown.length)} more units</button
+        >{count(listed.length - shown.length)} more {listed.length - shown.length === 1
+          ? 'unit'
+          : 'units'}</button
       >
     {/if}
     {#if blocked.length}

@@ -32,9 +32,9 @@
   {#if warning}<p class="mb-1 font-semibold">⚠ {warning}</p>{/if}
   {#if detail}
     <p class="mb-2">
-      {detail.method}: <strong>{detail.verdict}</strong>, ± {detail.sd.toFixed(1)} stop; it reaches {Math.round(
-        detail.p_reach * 100,
-      )} times in 100.
+      {detail.method}: <strong>{detail.verdict}</strong>, ± {detail.sd.toFixed(1)} stop; the chance that it reaches
+      is
+      {Math.round(detail.p_reach * 100)} %.
     </p>
     <table class="w-full text-sm">
       <caption class="sr-only">The chain of {detail.name}</caption>

@@ -214,7 +214,7 @@
 </div>
 {#if rows.length > most}
   <button type="button" class="btn btn-sm mt-2" onclick={() => (most += 24)}
-    >{rows.length - most} more units</button
+    >{rows.length - most} more {rows.length - most === 1 ? 'unit' : 'units'}</button
   >
 {/if}
 <p class="text-quiet mt-1 text-[0.78rem]">

@@ -4,11 +4,16 @@
   import { address } from '../lib/addresses'
 
   let { sheets }: { sheets: SheetText[] } = $props()
+  const told = $derived(sheets.some((one) => one.wires.some((wire) => wire.channel || wire.group)))
   const wrong = $derived(sheets.filter((one) => one.wrong.length).length)
 </script>
 
 <p class={wrong ? 'text-short font-semibold' : 'font-semibold'}>
-  {wrong ? `${wrong} of ${sheets.length} setups want a look.` : 'Nothing clashes.'}
+  {wrong
+    ? `${wrong} of ${sheets.length} ${sheets.length === 1 ? 'setup wants' : 'setups want'} a look.`
+    : told
+      ? 'No channel or group clashes.'
+      : 'No channels are set yet.'}
 </p>
 <div class="overflow-x-auto">
   <table class="w-full text-[0.86rem]">
