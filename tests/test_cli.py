@@ -202,7 +202,7 @@ def test_an_open_server_says_what_it_opens(tmp_path: Path) -> None:
         said = [process.stdout.readline() for _ in range(3)]
         process.kill()
     assert "every device on the network can call it" in said[0]
-    assert "the first to do so uses it up" in said[1]
+    assert "each works once" in said[1]
     assert re.search(r"http://\S+:\d+/enter\?token=\S{20,}", said[2])
 
 
