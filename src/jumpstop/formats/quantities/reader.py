@@ -10,7 +10,8 @@ from lark.exceptions import UnexpectedInput
 from lark.visitors import CollapseAmbiguities
 
 from .asked import Asked, Kind, Outcome, Why
-from .meaning import GROUPED_KINDS, Misread, meanings, range_of
+from .meaning import meanings, range_of
+from .parts import GROUPED_KINDS, Misread
 from .text import LONGEST, plain
 
 STARTS: dict[Kind, str] = {
