@@ -185,6 +185,7 @@ def main() -> int:
     dice = random.Random(int(os.environ.get("SEED", "20261129")))
     counts: Counter[tuple[str, int]] = Counter()
     slowest, early = (0.0, ""), 0.0
+    held: list[str] = []  # memory after each block [MB]
     start = time.perf_counter()
     with tempfile.TemporaryDirectory() as folder:
         for block in range(0, cases, BLOCK):  # on fresh data each: what is added and deleted does not pile up
@@ -204,6 +205,7 @@ def main() -> int:
                         print(f"case {at}: {what} answered {status}", flush=True)
                     if at == 1000:
                         early = megabytes()
+            held.append(f"{megabytes():.0f}")
     for (what, status), count in sorted(counts.items()):
         print(f"{what:50} {status}  {count:,}")
     bad, grown = sum(count for (_, status), count in counts.items() if status >= 500), megabytes() - early
@@ -211,6 +213,7 @@ def main() -> int:
         f"{cases:,} cases in {time.perf_counter() - start:.0f} s: {bad} answered 5xx; slowest {slowest[0]:.2f} s "
         f"({slowest[1]}); memory {early:.0f} MB after 1,000, {grown:+.0f} MB at the end"
     )
+    print(f"memory after each {BLOCK:,} [MB]: {', '.join(held)}")
     return 1 if bad or slowest[0] > MOST_S or (cases > 1000 and grown > MOST_GROWN_MB) else 0
 
 
