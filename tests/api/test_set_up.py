@@ -38,7 +38,7 @@ LENS = {"focal_mm": 50, "subject_m": 3, "background_m": 8}
         ("Noon portrait", {"light": {"position": {"bearing_deg": 2, "height_m": 1.62}}}, "red_eye", "2.0° from the lens: raise"),
         ("Noon portrait", {"light": {"distance_m": 0.5}}, "near_eyes", "baby"),
         ("Noon portrait", {"light": {"pops": 8}}, "repeating", "three a second"),
-        ("Noon portrait", {"trigger": "optical"}, "optical", "shade its eye"),
+        ("Noon portrait", {"trigger": "optical"}, "optical", "shade its sensor"),
         ("At the bench", {"trigger": "optical"}, "optical", "see the master"),
         ("Noon portrait", {"stage": {"wind_m_s": 8}, "light": {"position": {"height_m": 2.4}}}, "wind", "kg"),
         ("Noon portrait", {"light": {"position": {"height_m": 2.4, "boom_m": 1.5}}}, "boom", "nobody under it"),
@@ -108,7 +108,7 @@ def test_a_head_parts_from_its_pack_on_a_boom(client: TestClient) -> None:
     own = pack | {"id": found.json()["id"]}
     boom = {"unit": own, "modifier": None, "layers": None, "position": {"height_m": 2.4, "boom_m": 1.5}}
     item = stored(client, "Noon portrait", light=boom)
-    assert "asks 9.0 kg" in codes(client, item)["boom"]
+    assert "needs 9.0 kg" in codes(client, item)["boom"]
 
 
 def test_find_a_stop_for_the_whole_set(client: TestClient) -> None:

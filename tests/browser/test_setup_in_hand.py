@@ -48,7 +48,7 @@ def test_a_meter_reading_shifts_the_day(page: Page) -> None:
 
 
 def test_whether_the_blur_is_worth_it(page: Page) -> None:
-    expect(page.get_by_test_id("blur")).to_contain_text("worth the trouble")
+    expect(page.get_by_test_id("blur")).to_contain_text("strongly blurred")
     bench(page, "Team of 22")
     expect(page.get_by_test_id("blur")).to_contain_text("Stop down and stay at sync")
     expect(method(page, "Stop down")).to_contain_text("advised")

@@ -5,7 +5,7 @@
   import { history } from '../lib/history.svelte'
   import { log } from '../lib/log.svelte'
   import { person } from '../lib/person.svelte'
-  import { quantity } from '../lib/quantities.svelte'
+  import { quantity, Typed } from '../lib/quantities.svelte'
   import { setups } from '../lib/setups.svelte'
   import { here } from '../lib/stamp'
   import type { SetupSession } from '../lib/session.svelte'
@@ -30,7 +30,8 @@
   const holds = $derived(ambient ?? blank?.holds_ambient ?? true)
   const third = $derived(person.thirds / 3)
 
-  function keep() {
+  async function keep() {
+    if (Typed.reading) await Typed.quiet()
     if (kind === 'background') {
       const reading = { ...found.background, needle_stops: round(found.background.needle_stops + stops, 2) }
       session.edit('What was seen', (s) => {
