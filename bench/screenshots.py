@@ -68,8 +68,7 @@ def seen(page: Page) -> None:
     tool(page, "What did you see?")
     page.get_by_role("spinbutton", name="Meter reads").press("ArrowUp")
     page.get_by_role("button", name="Tell it").click()
-    page.get_by_test_id("next").wait_for()
-    page.evaluate("scrollTo(0, document.body.scrollHeight)")
+    page.get_by_test_id("next").evaluate("one => one.closest('[data-testid=tool]').scrollIntoView({block: 'end'})")
 
 
 def ladder(page: Page) -> None:

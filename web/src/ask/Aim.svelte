@@ -94,8 +94,7 @@
         step={(by) => aperture(stepOn(person.scales.apertures, aim.f_number, by))}
         reads={quantity('aperture', 'Aperture', bounds('f_number'), aperture)}
       />
-    {/if}
-    {#if aim.iso_floor}, ISO in sun down to
+    {/if}{#if aim.iso_floor}, ISO in sun down to
       <LiveFigure
         label="Lowest ISO"
         value={aim.iso_floor}
