@@ -21,10 +21,10 @@ from jumpstop.words.figures import DisplayUnits
 from jumpstop.words.quantities import SAYS, WAYS, said
 
 DIALS = {
-    "thirds": Dial("fraction", 1 / 128, 1 / 3, 10, 80),
-    "tenths": Dial("fraction", 1 / 128, 0.1, 10, 80),
-    "number": Dial("number", 1 / 512, 0.1, 10, 400),
-    "ws": Dial("ws", 1 / 128, 1 / 3, 10, 80),
+    "thirds": Dial("fraction", PowerScale(lowest=1 / 128, step_stops=1 / 3), 80),
+    "tenths": Dial("fraction", PowerScale(lowest=1 / 128, step_stops=0.1), 80),
+    "number": Dial("number", PowerScale(lowest=1 / 512, step_stops=0.1, top_number=10), 400),
+    "ws": Dial("ws", PowerScale(lowest=1 / 128, step_stops=1 / 3), 80),
 }
 TABLE = Path(__file__).parents[1] / "data" / "quantities.tsv"
 ROWS = [line.split("\t") for line in TABLE.read_text("utf-8").splitlines() if not line.startswith("#")]
@@ -173,7 +173,7 @@ def test_every_setting_of_a_dial_reads_back(kind: str, step: float, stops: int, 
     units = DisplayUnits(power=power)  # type: ignore[arg-type]
     below = min(at * step, scale.dial_range_stops)
     shown = figures.dial(scale, below, units, 400)
-    dial = Dial(figures.dial_kind(scale, units), scale.lowest, step, 10, 400)
+    dial = Dial(figures.dial_kind(scale, units), scale, 400)
     outcome = read(shown, Asked("dial", now=0, dial=dial))
     assert outcome.values == pytest.approx((below,), abs=0.001), shown
 

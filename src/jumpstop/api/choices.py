@@ -25,6 +25,7 @@ from ..core.scene.log import SD_AMBIENT, LogEntry
 from ..core.scene.seen import SD_OF
 from ..core.scene.setup import Setup
 from ..words.effects import TICKS as TICK_NAMES
+from ..words.figures import marked
 from ..words.kit import CONDITIONS, GELS, MOVERS, ROLES, SKIES
 from .schemas import Blank, MeterMark, RoleOut, Scales
 
@@ -82,9 +83,8 @@ def meter_marks() -> list[MeterMark]:
     found = {mark: f"f/{mark:g}" for mark in marks.steps["third"]}
     for full in marks.steps["full"]:
         for tenth in range(1, 10):
-            found.setdefault(
-                round(marks.moved(full, tenth / 10), 2), f"f/{full:g} and {tenth} {'tenth' if tenth == 1 else 'tenths'}"
-            )
+            exact = marks.moved(full, tenth / 10)
+            found.setdefault(round(exact, 2), f"f/{marked(exact)}")
     return [MeterMark(f_number=value, says=found[value]) for value in sorted(found)]
 
 

@@ -6,7 +6,7 @@ from fastapi import APIRouter, Request
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..core.kit.power import PowerScale
-from ..core.kit.values import LINE, Flag, Number, example
+from ..core.kit.values import LINE, Number, example
 from ..formats.quantities import Asked, Dial, Kind, read
 from ..words.figures import DisplayUnits, dial_kind
 from ..words.quantities import nearest, refusal, said
@@ -37,7 +37,6 @@ class QuantityIn(BaseModel):
     low: Number | None = None
     high: Number | None = None
     now: Number | None = None
-    whole: Flag = False
     widest: Number | None = Field(None, ge=0.5, le=128)
     dial: DialAsked | None = None
 
@@ -75,8 +74,7 @@ def answered(asked: QuantityIn, units: DisplayUnits) -> QuantityOut:
     scale, ws = (asked.dial.scale, asked.dial.watt_seconds) if asked.dial else (None, None)
     dial = None
     if scale is not None:
-        kind = dial_kind(scale, units)
-        dial = Dial(kind, scale.lowest, scale.step_stops, scale.top_number, ws)
+        dial = Dial(dial_kind(scale, units), scale, ws)
     outcome = read(
         asked.text,
         Asked(
@@ -86,7 +84,6 @@ def answered(asked: QuantityIn, units: DisplayUnits) -> QuantityOut:
             asked.now,
             feet=units.length == "ft",
             currency=units.currency,
-            whole=asked.whole,
             widest=asked.widest,
             dial=dial,
         ),

@@ -11,7 +11,7 @@ from pydantic import Field
 
 from ..core.kit.power import PowerScale
 from ..core.kit.values import LINE, Value
-from ..core.physics.scales import Step
+from ..core.physics.scales import APERTURES, Step
 from ..core.physics.units import FEET_PER_METRE
 
 
@@ -65,6 +65,16 @@ def f_number(value: float) -> str:
     if value >= 10:
         return f"f/{value:.0f}"
     return f"f/{value:.2f}".rstrip("0") if value < 1 else f"f/{value:.1f}".removesuffix(".0")
+
+
+def marked(exact: float) -> str:
+    """An f-number as flash meters show it: the mark below, and tenths of a stop over it."""
+    place = 2 * math.log2(exact)
+    whole = math.floor(place + 0.05)
+    tenths = round((place - whole) * 10)
+    full = 2 ** (whole / 2)
+    mark = f_number(APERTURES.near_mark(full) or full).removeprefix("f/")
+    return mark if tenths <= 0 else f"{mark} and {tenths} {'tenth' if tenths == 1 else 'tenths'}"
 
 
 @lru_cache(maxsize=1024)

@@ -26,7 +26,7 @@ from ..core.scene.light import Light
 from ..core.scene.seen import Seen, SeenWith
 from ..core.scene.setup import Setup
 from .colour import balance_words
-from .figures import DisplayUnits, amount, dial, f_number, iso, length, listed, power, shutter, stops
+from .figures import DisplayUnits, amount, dial, f_number, iso, length, listed, marked, power, shutter, stops
 from .kit import RECEIVERS, ROLES
 from .levers import said, then_words
 
@@ -147,15 +147,6 @@ def _meter(solved: Solved, reach: Reach) -> list[str]:
         where = RECEIVERS[level.receiver]
         said.append(f"{ROLES[light.role]}, {where}, {with_ambient}: f/{marked(shown)} at {iso(camera.iso)}")
     return said
-
-
-def marked(exact: float) -> str:
-    """An f-number as flash meters show it: the mark below, and tenths of a stop over it."""
-    place = 2 * math.log2(exact)
-    whole = math.floor(place + 0.05)
-    tenths = round((place - whole) * 10)
-    mark = f_number(2 ** (whole / 2)).removeprefix("f/") if whole != 5 else "5.6"
-    return mark if tenths <= 0 else f"{mark} and {tenths} {'tenth' if tenths == 1 else 'tenths'}"
 
 
 MODES = {

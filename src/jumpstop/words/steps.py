@@ -8,8 +8,7 @@ from ..core.plan.light.reach import Solved
 from ..core.plan.stage.steps import School, Step, steps_of
 from ..core.scene.seen import MethodKind
 from .answer import settings_line
-from .figures import DisplayUnits, dial, iso, stops
-from .in_hand import marked
+from .figures import DisplayUnits, dial, iso, marked, stops
 from .kit import RECEIVERS, ROLES
 
 SEEN = ("background", "lit", "shadow", "edge")

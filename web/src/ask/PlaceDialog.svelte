@@ -17,10 +17,7 @@
 
   async function keep(event: SubmitEvent & { currentTarget: HTMLFormElement }) {
     event.preventDefault()
-    const form = event.currentTarget
-    await Typed.quiet()
-    const open = form.querySelector<HTMLElement>('[data-unread]')
-    if (open) return open.focus()
+    if (!(await Typed.ready(event.currentTarget))) return
     session.edit('Place', (s) => {
       s.ambient.place = {
         name,

@@ -92,6 +92,19 @@ export class Typed {
     await Promise.race([Promise.allSettled(Typed.asked), new Promise((done) => setTimeout(done, QUIET_MS))])
   }
 
+  /** Whether all that was typed into a form is read, once what is on its way is; else what is not has the focus. */
+  static async ready(form: HTMLElement | undefined): Promise<boolean> {
+    if (Typed.reading) await Typed.quiet()
+    const open = Typed.unreadIn(form)
+    open?.focus()
+    return !open
+  }
+
+  /** The first field of a form whose text is not read: it waits, asks or was refused. */
+  static unreadIn(form: HTMLElement | undefined): HTMLElement | null {
+    return form?.querySelector<HTMLElement>('[data-unread]') ?? null
+  }
+
   private async read(reader: Reader, label: string, place: string): Promise<boolean> {
     const { text } = this
     this.clear()

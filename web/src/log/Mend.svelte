@@ -15,10 +15,7 @@
 
   async function send(event: SubmitEvent & { currentTarget: HTMLFormElement }) {
     event.preventDefault()
-    const form = event.currentTarget
-    await Typed.quiet()
-    const open = form.querySelector<HTMLElement>('[data-unread]')
-    if (open) return open.focus()
+    if (!(await Typed.ready(event.currentTarget))) return
     const mended = { ...entry, flashes, celsius, swapped: swapped.trim() }
     void log.write({ ...mended, note: note.trim() }, waiting.id, waiting.form)
   }

@@ -59,9 +59,8 @@
   })
 
   async function keep(withReading: boolean) {
-    if (Typed.reading) await Typed.quiet()
-    const open = fields?.querySelector<HTMLElement>('[data-unread]')
-    if (open) return open.focus()
+    // nothing to wait for: the entry is kept at once
+    if ((Typed.reading || Typed.unreadIn(fields)) && !(await Typed.ready(fields))) return
     const seen = blank && {
       ...blank,
       kind: how,

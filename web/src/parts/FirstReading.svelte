@@ -25,10 +25,7 @@
 
   async function add(event: SubmitEvent & { currentTarget: HTMLFormElement }) {
     event.preventDefault()
-    const form = event.currentTarget
-    await Typed.quiet()
-    const open = form.querySelector<HTMLElement>('[data-unread]')
-    if (open) return open.focus()
+    if (!(await Typed.ready(event.currentTarget))) return
     const on = kit.modifiers.find((one) => one.id === modifier)
     const { data, error } = await api.POST('/api/units/from-reading', {
       body: {

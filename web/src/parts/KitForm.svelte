@@ -32,10 +32,7 @@
 
   async function save(event: SubmitEvent & { currentTarget: HTMLFormElement }) {
     event.preventDefault()
-    const form = event.currentTarget
-    await Typed.quiet()
-    const open = form.querySelector<HTMLElement>('[data-unread]')
-    if (open) return open.focus()
+    if (!(await Typed.ready(event.currentTarget))) return
     const doc = $state.snapshot(draft)
     const label = `${item ? 'Change' : 'Add'} ${KIT[kind].one} ${String(doc.name)}`
     if (item) {

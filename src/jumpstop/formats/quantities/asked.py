@@ -1,8 +1,9 @@
 """What a text is asked for, and what it was read as."""
 
-import math
 from dataclasses import dataclass
 from typing import Literal
+
+from ...core.kit.power import PowerScale
 
 Kind = Literal[
     "level", "background", "seen", "ratio", "aperture", "meter", "shutter", "duration", "iso", "nd", "distance",
@@ -23,25 +24,17 @@ Why = Literal["unknown", "empty", "bounds", "contradiction", "no_unit", "no_deci
 
 @dataclass(frozen=True, slots=True)
 class Dial:
-    """A unit's dial: how it is read, lowest share of full power, size of a step [stops], the number at full power,
-    energy at full power [Ws] or None."""
+    """A unit's dial: how the person reads it, its scale, energy at full power [Ws] or None."""
 
     kind: Literal["fraction", "number", "ws"]
-    lowest: float
-    step_stops: float
-    top_number: float
+    scale: PowerScale
     watt_seconds: float | None = None
-
-    @property
-    def range_stops(self) -> float:
-        """How far it goes below full power, in whole steps."""
-        return math.floor(-math.log2(self.lowest) / self.step_stops + 0.05) * self.step_stops
 
 
 @dataclass(frozen=True, slots=True)
 class Asked:
     """A quantity asked for: its kind, its bounds, the figure that stands there now, the person's length unit and
-    currency, whether it must be whole, and for a dial the unit's."""
+    currency, the lens's widest aperture, and for a dial the unit's."""
 
     kind: Kind
     low: float | None = None
@@ -49,7 +42,6 @@ class Asked:
     now: float | None = None
     feet: bool = False
     currency: str = ""
-    whole: bool = False
     widest: float | None = None
     dial: Dial | None = None
 

@@ -15,7 +15,7 @@ def _dial_fraction(tree: Node, asked: Asked) -> Values:
     share, *more = [amount(one, asked) for one in amounts(tree)]
     sign = sign_of(tree)
     if sign and not more:  # 1/32+: how much more?
-        step = asked.dial.step_stops if asked.dial else 1 / 3
+        step = asked.dial.scale.step_stops if asked.dial else 1 / 3
         more = [[at * step for at in range(1, 1 + round(1 / step)) if at * step < 0.99 and (step > 0.2 or at % 3 == 0)]]
     sizes = more[0] if more else [0.0]
     return [-math.log2(one) - sign * size for one, size in product(share, sizes) if 0 < one <= 1 and size < 1]
@@ -26,7 +26,7 @@ def _dial_bare(tree: Node, asked: Asked) -> Values:
     if dial is None or not found:
         raise Misread("unknown")
     if dial.kind == "number":
-        return [dial.top_number - one for one in found]
+        return [dial.scale.top_number - one for one in found]
     if dial.kind == "ws" and dial.watt_seconds:
         return [math.log2(dial.watt_seconds / one) for one in found if one > 0]
     shares = [one for one in found if 0 < one <= 1]
@@ -40,9 +40,9 @@ def _dial_signed(tree: Node, asked: Asked) -> Values:
 
 def _dial_of(tree: Node, asked: Asked) -> Values:
     dial = asked.dial
-    if dial is None or dial.top_number not in num(tree, asked, 1):
+    if dial is None or dial.scale.top_number not in num(tree, asked, 1):
         raise Misread("not_on_dial")
-    return [dial.top_number - one for one in num(tree, asked)]
+    return [dial.scale.top_number - one for one in num(tree, asked)]
 
 
 def _dial_energy(size: float) -> Rule:
@@ -70,7 +70,7 @@ def _dial_relative(tree: Node, asked: Asked) -> Values:
 
 
 def _dial_lowest(tree: Node, asked: Asked) -> Values:
-    return [asked.dial.range_stops] if asked.dial else fail("unknown")
+    return [asked.dial.scale.dial_range_stops] if asked.dial else fail("unknown")
 
 
 RULES: dict[str, Rule] = {

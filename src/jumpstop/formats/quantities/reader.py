@@ -90,10 +90,6 @@ def _inside(values: list[float], asked: Asked) -> Outcome:
     held = [value for value in values if _holds(value, asked)]
     if not held:
         return Outcome(why="bounds")
-    if asked.whole:
-        held = [value for value in held if math.isclose(value, round(value), abs_tol=1e-9)]
-        if not held:
-            return Outcome(why="no_decimals")
     return Outcome(tuple(held))
 
 
@@ -111,7 +107,7 @@ def _on_dial(values: list[float], asked: Asked) -> Outcome:
     dial = asked.dial
     if dial is None:
         return _inside(values, asked)
-    step, most = dial.step_stops, dial.range_stops
+    step, most = dial.scale.step_stops, dial.scale.dial_range_stops
     held = [value for value in values if -ON_STEP <= value <= most + ON_STEP]
     if not held:
         return Outcome(why="beyond_dial")

@@ -6219,11 +6219,6 @@ export interface components {
             high?: number | null;
             /** Now */
             now?: number | null;
-            /**
-             * Whole
-             * @default false
-             */
-            whole?: boolean;
             /** Widest */
             widest?: number | null;
             dial?: components["schemas"]["DialAsked"] | null;

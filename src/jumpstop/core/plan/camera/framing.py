@@ -88,7 +88,7 @@ def _dark_at(setup: Setup, dark: float, edge: str) -> Dark:
     return Dark(dark, edge, over if over > TOUCHED else 0.0, edge_m, over * metres_a_share)
 
 
-GRID = 201  # places on the subject that are looked at
+GRID = 25  # places on the subject that are looked at
 
 
 def _heights(setup: Setup) -> tuple[np.ndarray, np.ndarray]:
