@@ -462,7 +462,8 @@ def test_needs_are_no_light() -> None:
     [(1, 8, 11, 2), (1.1, 2.8, 4.5, 2.07), (2, 16, 0, 2.83), (0.9, 16, 22, 1.93)],
 )
 def test_what_takes_an_excess_away(excess: float, f_number: float, closed: float, back: float) -> None:
-    """D: a stop is a full mark of aperture, or the square root of two in distance; lenses close to f/22."""
+    """D: a stop is a full mark of aperture, or the square root of two in distance; lenses close to f/22. A distance is
+    told in less than a tenth of a stop, and never so that something is left."""
     cure = cure_of(excess, f_number, Light(distance_m=math.sqrt(2)), Stage())
     assert cure.f_number == closed
-    assert cure.distance_m == pytest.approx(back, abs=0.01)
+    assert back - 0.005 <= cure.distance_m < back * 2**0.05

@@ -24,7 +24,8 @@ from jumpstop.core.plan.camera.ambient import ambient_of
 from jumpstop.core.plan.job import endurance
 from jumpstop.core.plan.job.changeover import Standing, changes_between
 from jumpstop.core.plan.job.charges import Charging, Draw, drained, first_outs
-from jumpstop.core.plan.job.endurance import IDLE_PER_H, day_plan, lasting, spread_of
+from jumpstop.core.plan.job.endurance import IDLE_PER_H, lasting, spread_of
+from jumpstop.core.plan.job.helps import day_plan
 from jumpstop.core.plan.job.hours import (
     Hour,
     InMethod,

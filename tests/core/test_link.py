@@ -7,7 +7,7 @@ import pytest
 from jumpstop.core.kit.shelf import Shelf
 from jumpstop.core.kit.trigger import Battery
 from jumpstop.core.kit.unit import Claim, Unit
-from jumpstop.core.plan.job.endurance import day_plan
+from jumpstop.core.plan.job.helps import day_plan
 from jumpstop.core.plan.light.link import Break, breaks_of
 from jumpstop.core.scene.job import JobFile
 from jumpstop.core.scene.setup import Setup

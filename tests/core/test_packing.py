@@ -7,7 +7,7 @@ import pytest
 from jumpstop.core.kit.shelf import Shelf
 from jumpstop.core.kit.unit import Unit
 from jumpstop.core.plan.job.channels import sheet_of
-from jumpstop.core.plan.job.endurance import day_plan
+from jumpstop.core.plan.job.helps import day_plan
 from jumpstop.core.plan.job.packing import Item, cabin_of, hire_days, pack_of
 from jumpstop.core.plan.job.schedule import day_shelf, units_at
 from jumpstop.core.plan.job.worked_out import solved_on

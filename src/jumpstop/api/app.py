@@ -92,7 +92,7 @@ def create_app(
             *solving.router.routes,
             APIRoute("/api/empty", _empty, include_in_schema=False),
             Late("/api/shelf", "shelf"),
-            Late("/api/jobs/", "jobs", "paper"),
+            Late("/api/jobs/", "jobs", "day", "paper"),
             Late("/api/log", "log"),
             Late("/api/frame", "frame"),
             Late("/api/phone", "phone"),

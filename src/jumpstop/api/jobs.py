@@ -3,7 +3,6 @@
 import json
 from collections.abc import Iterable, Iterator
 from dataclasses import asdict
-from datetime import UTC, datetime, time
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Query, Request, Response
@@ -11,17 +10,9 @@ from fastapi.responses import StreamingResponse
 from starlette.concurrency import run_in_threadpool
 
 from .. import service
-from ..core.kit.errors import CannotSolve
 from ..core.plan.change.moves import Bag
 from ..core.plan.job.board import Landings, board_of
-from ..core.plan.job.endurance import DayPlan, spread_of
-from ..core.plan.job.hours import clocks, hours_of, skies_beside
-from ..core.plan.job.schedule import day_shelf, units_at
-from ..core.plan.job.worked_out import solved_on
-from ..core.plan.light.advice import chosen_method
-from ..core.plan.light.reach import Solved
-from ..core.scene.job import MOST_SETUPS, Job, JobFile, planned
-from ..core.scene.setup import Setup
+from ..core.scene.job import MOST_SETUPS, Job, JobFile
 from ..formats.documents import MAX_JOB_BYTES, read_job, write_job
 from ..formats.roster import read_roster, with_known_ids, write_roster
 from ..formats.table import csv_of
@@ -29,16 +20,12 @@ from ..store.errors import NotFound, TooMuch
 from ..templates import names, template
 from ..words.board import BoardText, board_text
 from ..words.brief import BriefText, brief_text
-from ..words.burst import BurstText, burst_text
-from ..words.day_plan import DayPlanText, day_plan_text
-from ..words.hours import HoursText, hours_text
 from ..words.kit_choice import KitText, kit_text
 from .documents import (
     ERRORS,
     EVERYWHERE,
     REFUSED,
     IfMatch,
-    LightIndex,
     LikeId,
     Page,
     checked,
@@ -47,7 +34,6 @@ from .documents import (
     workspace_of,
 )
 from .schemas import Conflict, Preferences, Stored
-from .workspace import Workspace
 
 router = APIRouter(prefix="/api/jobs", tags=["Jobs"], responses=EVERYWHERE)
 
@@ -63,11 +49,7 @@ def _body(media: str, sample: Any) -> dict[str, Any]:
 AS_JSON = _body("application/json", JOB_FILE)
 AS_CSV = _body("text/csv", "name,slot\nAda Fenwick,09:30\n")
 CONFLICT: dict[int | str, dict[str, Any]] = REFUSED | {412: {"model": Conflict[Job]}, 428: ERRORS[428]}
-SetupId = Annotated[str, Query(max_length=64, description="A setup of this job.")]
-UnitId = Annotated[str | None, Query(max_length=64, description="A unit of the shelf; without it the one in hand.")]
-ClockOf = Annotated[time | None, Query(description="From when, or until when; the job's day where it is not said.")]
 BLOCK = 2**18  # characters of a file that are sent together
-UNSURE_OF = 0.001  # a day that lasts, or does not, as surely as this is not told as a chance
 
 
 @router.get("/begin/templates")
@@ -141,99 +123,6 @@ def front(request: Request, item_id: str) -> StreamingResponse:
     return StreamingResponse(lines, media_type="application/x-ndjson")
 
 
-@router.get("/{item_id}/day", responses=REFUSED)
-def day(request: Request, item_id: str) -> DayPlanText:
-    """The job's day: when what is shot, what gives out, what to do about it, and how sure that is."""
-    plan, preferences = _day(request, item_id)
-    spread = spread_of(plan) if plan.units else None
-    told = spread is not None and UNSURE_OF < spread.lasts < 1 - UNSURE_OF
-    return day_plan_text(plan, spread if told else None, preferences)
-
-
-@router.get("/{item_id}/day.ics", responses=REFUSED, response_class=Response)
-def day_ics(request: Request, item_id: str) -> Response:
-    """The schedule as iCalendar."""
-    from ..formats.calendar import Entry, calendar_of
-
-    plan, preferences = _day(request, item_id)
-    if plan.job.day is None:
-        raise CannotSolve("job_without_day")
-    said = day_plan_text(plan, None, preferences)
-    entries, zone = [], None
-    for turn, text in zip(plan.turns, said.turns, strict=True):
-        place = turn.setup.ambient.place
-        zone = zone or (place.zone if place else None)
-        note = "\n".join([*(f"{s.clock} {s.method}, {s.settings}" for s in text.stretches), *text.hands])
-        uid = f"{item_id}-{text.session}@jumpstop"
-        entries.append(Entry(uid, text.name, turn.start, turn.end, note, place.name if place else ""))
-    body = calendar_of(plan.job.name, plan.job.day, zone, entries, datetime.now(UTC))
-    return file_answer(body, "text/calendar", "jumpstop-day.ics")
-
-
-@router.get("/{item_id}/hours", responses=REFUSED)
-def hours(
-    request: Request,
-    item_id: str,
-    setup: SetupId,
-    unit: UnitId = None,
-    light: LightIndex = 0,
-    begins: ClockOf = None,
-    ends: ClockOf = None,
-) -> HoursText:
-    """One setup hour by hour, in sun and in cloud: method, settings, dial and stops in hand for one unit."""
-    workspace = workspace_of(request)
-    file = planned(workspace.job_file(item_id))
-    found = _setup_of(file, setup)
-    begins, ends = (one and one.replace(tzinfo=None) for one in (begins, ends))
-    if begins is not None and ends is not None and ends <= begins:
-        raise CannotSolve("day_reversed", begins=begins, ends=ends)
-    solved, preferences = _for_day(workspace, file, found)
-    table = solved.table
-    mine = _unit_in_hand(solved, file.job, light)
-    at = table.ids.index(unit) if unit in table.ids else mine
-    times = clocks(begins or file.job.begins, ends or file.job.ends)
-    skies = skies_beside(found.ambient)
-    rows = hours_of(found, table, at, times, light, preferences.step, preferences.avoid, skies)
-    return hours_text(rows, table.units[at], found, preferences)
-
-
-@router.get("/{item_id}/hours.csv", responses=REFUSED, response_class=Response)
-def hours_csv(
-    request: Request,
-    item_id: str,
-    setup: SetupId,
-    unit: UnitId = None,
-    light: LightIndex = 0,
-    begins: ClockOf = None,
-    ends: ClockOf = None,
-) -> Response:
-    """The same as a file."""
-    found = hours(request, item_id, setup, unit, light, begins, ends)
-    rows = [["time", "sky", "method", "settings", "dial", "in hand"]]
-    for sky in found.skies:
-        rows += [[one.clock, sky.name, one.method, one.settings, one.dial, one.spare] for one in sky.hours]
-    return file_answer(csv_of(rows), "text/csv", "jumpstop-hours.csv")
-
-
-@router.get("/{item_id}/burst", responses=REFUSED)
-def burst(
-    request: Request,
-    item_id: str,
-    setup: SetupId,
-    per_s: Annotated[float, Query(ge=0.5, le=120)] = 8.0,
-    frames: Annotated[int, Query(ge=1, le=200)] = 24,
-    light: LightIndex = 0,
-) -> BurstText:
-    """Frame by frame, which of a burst get flash: at the dial of the unit in hand, and at every full stop below."""
-    workspace = workspace_of(request)
-    file = planned(workspace.job_file(item_id))
-    found = _setup_of(file, setup)
-    solved, preferences = _for_day(workspace, file, found)
-    unit = _unit_in_hand(solved, file.job, light)
-    kind = chosen_method(solved, preferences.avoid, light)
-    return burst_text(solved.reach(kind, light), unit, per_s, frames, preferences)
-
-
 @router.get("/{item_id}/export.json", responses=REFUSED | {413: ERRORS[413]}, response_class=Response)
 def export(request: Request, item_id: str) -> Response:
     """The job with all its setups, to be imported again; where a file does not hold them all, that is said."""
@@ -289,39 +178,6 @@ def _landings(request: Request, item_id: str) -> tuple[JobFile, list[Landings], 
     file = workspace.job_file(item_id)
     preferences = workspace.preferences()
     return file, service.coverage(file, workspace.shelf(), preferences.step, preferences.avoid), preferences
-
-
-def _day(request: Request, item_id: str) -> tuple[DayPlan, Preferences]:
-    workspace = workspace_of(request)
-    file, preferences = workspace.job_file(item_id), workspace.preferences()
-    return service.day(file, workspace.shelf(), preferences.step, preferences.avoid), preferences
-
-
-def _setup_of(file: JobFile, setup_id: str) -> Setup:
-    """One of a job's setups. Raises NotFound."""
-    found = next((one.setup for one in file.setups if one.id == setup_id), None)
-    if found is None:
-        raise NotFound("This setup is not among the job's.")
-    return found
-
-
-def _for_day(workspace: Workspace, file: JobFile, setup: Setup) -> tuple[Solved, Preferences]:
-    """A setup solved for the units that the day can draw on."""
-    preferences = workspace.preferences()
-    shelf = day_shelf(file, workspace.shelf())
-    return solved_on(setup, shelf, preferences.step, preferences.avoid), preferences
-
-
-def _unit_in_hand(solved: Solved, job: Job, light: int) -> int:
-    """The unit that stands at a light; raises CannotSolve where none can."""
-    if light >= len(solved.setup.lights):
-        raise CannotSolve("no_such_light", number=light + 1)
-    if not solved.kinds:
-        raise CannotSolve("no_usable_unit")
-    unit = units_at(solved, chosen_method(solved), job)[light]
-    if unit is None:
-        raise CannotSolve("no_usable_unit")
-    return unit
 
 
 def streamed(pieces: Iterable[str], media: str, name: str) -> Response:

@@ -51,6 +51,17 @@ class Conflict(BaseModel, Generic[Model]):
     current: Stored[Model]
 
 
+class DayHelp(BaseModel):
+    """Something that helps the day, as it names it (see `ways` of the day)."""
+
+    model_config = example(code="charger")
+
+    code: Literal["charges", "charger", "iso", "second", "order"]
+    unit: str = Field("", max_length=64)
+    count: float = Field(1, ge=1, le=99)
+    sessions: list[int] = Field(default_factory=list, max_length=2)
+
+
 class UnreadableOut(BaseModel):
     """A stored document that cannot be read, and why."""
 

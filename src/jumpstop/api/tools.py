@@ -2,14 +2,13 @@
 
 from fastapi import APIRouter, Request, Response
 
+from .. import service
 from ..core.kit.errors import CannotSolve
 from ..core.kit.unit import Unit
 from ..core.plan.camera.day import day_of
 from ..core.plan.change.ladder import ladder
-from ..core.plan.change.levers import levers
 from ..core.plan.change.moves import Bag
 from ..core.plan.change.ranking import Keep
-from ..core.plan.change.whole_set import set_levers
 from ..core.plan.learn.first_reading import FirstReading, unit_of_reading
 from ..core.plan.light.advice import chosen_method, unit_for, units_for
 from ..core.plan.light.one_unit import only
@@ -63,8 +62,14 @@ def lane(
 @router.get("/setups/{item_id}/in-hand", responses=REFUSED)
 def in_hand(request: Request, item_id: str, light: LightIndex = 0) -> InHand:
     """What there is to say of the unit in hand: changes, what the meter must show, what was seen, durations."""
+    workspace = workspace_of(request)
+    item, meta = workspace.store.item_and_meta("setups", item_id)
     reach, preferences = _reach(request, item_id, light, None)
-    return in_hand_of(reach.solved, reach, preferences)
+    unit = unit_for(reach)
+    written, shelf = workspace.setup_of(item, meta), workspace.shelf(meta)
+    step, avoid = preferences.step, preferences.avoid
+    cures = [] if unit is None else service.cures_of(reach, unit, shelf, written, step, avoid)
+    return in_hand_of(reach.solved, reach, preferences, cures)
 
 
 @router.get("/setups/{item_id}/steps", responses=REFUSED)
@@ -84,19 +89,15 @@ def find_a_stop(
     """Every change for the unit in hand, or for the whole set, and pairs where none is enough: what each brings, what
     it costs."""
     workspace = workspace_of(request)
+    item, meta = workspace.store.item_and_meta("setups", item_id)
     reach, preferences = _reach(request, item_id, light, None)
     unit = unit_for(reach)
     if unit is None:
         raise CannotSolve("no_usable_unit")
-    solved = reach.solved
-    bag = Bag(workspace.modifiers())
-    kind = reach.method.kind
-    if whole:
-        units = units_for(solved, kind)
-        everything = set_levers(solved.setup, kind, solved.table, units, bag, preferences.step)
-        return levers_text(solved, everything, keep, light, preferences)
-    found = levers(solved.setup, light, kind, solved.table, unit, bag, preferences.step)
-    return levers_text(solved, found, keep, light, preferences)
+    bag, written = Bag(workspace.modifiers()), workspace.setup_of(item, meta)
+    step, avoid = preferences.step, preferences.avoid
+    found = service.find_a_stop(reach, unit, workspace.shelf(meta), written, bag, step, avoid, keep, whole)
+    return levers_text(reach.solved, found, keep, preferences)
 
 
 @router.get("/setups/{item_id}/variants", responses=REFUSED)

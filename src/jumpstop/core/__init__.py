@@ -17,7 +17,7 @@ if TYPE_CHECKING:
     from .plan.change.ladder import ladder
     from .plan.change.levers import levers
     from .plan.job.board import landings_of
-    from .plan.job.endurance import day_plan
+    from .plan.job.helps import day_plan
     from .plan.light.levels import levels
     from .plan.light.reach import Reach, Solved, solve
     from .scene.job import Job, JobFile
@@ -35,7 +35,7 @@ HOMES = {
     "plan.change.ladder": ("ladder",),
     "plan.change.levers": ("levers",),
     "plan.job.board": ("landings_of",),
-    "plan.job.endurance": ("day_plan",),
+    "plan.job.helps": ("day_plan",),
     "plan.light.levels": ("levels",),
     "plan.light.reach": ("Reach", "Solved", "solve"),
     "scene.job": ("Job", "JobFile"),

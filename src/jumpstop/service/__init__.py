@@ -3,7 +3,19 @@
 Each brings the job's documents together (`core.scene.job.planned`) with a shelf, and asks the plan.
 """
 
-from .job import coverage, day, solve_for_day, solve_job
+from .change import cures_of, find_a_stop
+from .job import coverage, day, solve_for_day, solve_job, with_help
 from .kit import KitChoice, kit, kits_by_outlay
 
-__all__ = ["KitChoice", "coverage", "day", "kit", "kits_by_outlay", "solve_for_day", "solve_job"]
+__all__ = [
+    "KitChoice",
+    "coverage",
+    "cures_of",
+    "day",
+    "find_a_stop",
+    "kit",
+    "kits_by_outlay",
+    "solve_for_day",
+    "solve_job",
+    "with_help",
+]

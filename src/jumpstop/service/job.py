@@ -6,7 +6,8 @@ from ..core.kit.errors import CannotSolve
 from ..core.kit.shelf import Shelf
 from ..core.physics.scales import Step
 from ..core.plan.job.board import Landings, landings_of
-from ..core.plan.job.endurance import DayPlan, day_plan
+from ..core.plan.job.endurance import DayPlan, Way
+from ..core.plan.job.helps import day_plan, helped
 from ..core.plan.job.schedule import day_shelf
 from ..core.plan.job.worked_out import solved_on, with_copies
 from ..core.plan.light.reach import Solved
@@ -49,3 +50,8 @@ def day(
     if not file.setups:
         raise CannotSolve("no_setups")
     return day_plan(planned(file), shelf, step, avoid, ways)
+
+
+def with_help(file: JobFile, plan: DayPlan, way: Way) -> JobFile:
+    """A job, as it is written, with one of the ways done that its day has. plan: the day."""
+    return helped(file, plan, way)

@@ -62,7 +62,9 @@ def kit(
     table = landings[0].solved.table
     chosen = choose_kit(landings, table, job.least, job.chance, job.spares)
     if chosen.status == "none":
-        given_up = tuple(_given_up(one, landings[one.setup], bag or Bag()) for one in missing(landings, job.chance))
+        given_up = tuple(
+            _given_up(one, landings[one.setup], bag or Bag(), step) for one in missing(landings, job.chance)
+        )
         return KitChoice(job, landings, chosen, given_up, tuple(crowded(landings, table, job.chance, job.spares)))
     plan = None
     if chosen.counts and job.sessions:
@@ -79,7 +81,7 @@ def kits_by_outlay(
     landings = coverage(file, shelf, step, avoid)
 
     def found() -> Iterator[KitChoice]:
-        from ..core.plan.job.pareto import front_of  # late, as above
+        from ..core.plan.job.kit_choice import front_of  # late, as above
 
         for one in front_of(landings, landings[0].solved.table, file.job.chance, file.job.spares):
             yield KitChoice(file.job, landings, one)
@@ -87,8 +89,8 @@ def kits_by_outlay(
     return found()
 
 
-def _given_up(one: Missing, landings: Landings, bag: Bag) -> GivenUp:
+def _given_up(one: Missing, landings: Landings, bag: Bag, step: Step) -> GivenUp:
     solved, kind, light = landings.solved, landings.kinds[one.kind], landings.lights[one.light]
-    found = levers(solved.setup, light, kind, solved.table, one.unit, bag, pairs=False)
+    found = levers(solved.setup, light, kind, solved.table, one.unit, bag, step, pairs=False)
     good = taming(found) if one.too_bright else [x for x in gaining(found) if x.gain >= one.lacks - ENOUGH]
     return GivenUp(one, next((x for x in good if x.moves[0].code != "unit"), None))

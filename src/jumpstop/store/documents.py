@@ -350,6 +350,24 @@ class Store:
             self._fits(connection, kind)
             return Item(item_id, revision + 1, doc, job_of(row))
 
+    def put_together(
+        self, docs: Sequence[tuple[Kind, str, dict[str, Any], int]], label: str, page: str = ""
+    ) -> list[Item]:
+        """Several documents changed as one edit: (kind, id, document, the revision it was made from) of each; none of
+        the log. Raises NotFound, or Conflict where one revision is not the newest; then none is changed."""
+        with self.writing() as connection:
+            changes, out = list[Change](), list[Item]()
+            for kind, item_id, doc, revision in docs:
+                row = _found(connection, kind, item_id)
+                if row.revision != revision:
+                    raise Conflict(_item(row))
+                new = {"doc": doc, "name": doc["name"], "revision": revision + 1}
+                connection.execute(CHANGE[kind], new | {"key": item_id})
+                changes.append((kind, item_id, kept(row), kept(row) | {"doc": doc, "revision": revision + 1}))
+                out.append(Item(item_id, revision + 1, doc, job_of(row)))
+            undo.note(connection, label, page, changes)
+            return out
+
     def move(self, setup_id: str, job_id: str | None, label: str, page: str = "") -> Item:
         """A setup put into a job, or into none. Raises NotFound."""
         table = TABLES["setups"]

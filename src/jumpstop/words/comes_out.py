@@ -13,6 +13,7 @@ PARTS = ((0.97, "over the forehead"), (0.9, "through the eyes"), (0.84, "at the 
          (0.64, "through the chest"), (0.56, "at the waist"), (0.44, "through the hips"), (0.25, "through the thighs"),
          (0.0, "through the legs"))  # fmt: skip
 """Where a height falls on somebody who stands, as a share of the own height; common practice in drawing figures."""
+BLACK = -8.0  # stops: a background this dark shows nothing
 GROUP_BY_GROUND = ("animal", "object")
 
 
@@ -51,7 +52,9 @@ CLAUSES: dict[str, Callable[[Mapping[str, Any], DisplayUnits], str]] = {
     "face_off": lambda f, u: f"{SIDES.get(f['side'], 'the face')} comes out {_too(f['stops'])} with all lights on it",
     "ratio_off": lambda f, u: f"the lighting ratio is {f['ratio']:.1f} : 1, not {f['wanted']:.1f} : 1",
     "background_off": lambda f, u: (
-        f"the background comes out {amount(f['stops'])} {'brighter' if f['stops'] > 0 else 'darker'} than wanted"
+        "the background comes out black"
+        if f["level"] < BLACK
+        else f"the background comes out {amount(f['stops'])} {'brighter' if f['stops'] > 0 else 'darker'} than wanted"
     ),
     "dark_on_subject": _dark,
     "not_frozen": lambda f, u: (

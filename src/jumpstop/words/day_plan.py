@@ -1,12 +1,14 @@
 """The day of a job in words: when what is shot, what gives out and when, and what to do about it."""
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
+from typing import Any
 
 from ..core.plan.camera.day import day_of
 from ..core.plan.camera.remark import Remark
 from ..core.plan.job.endurance import DayPlan, Lasting, Spread, Way
+from ..core.plan.job.helps import differences
 from ..core.plan.job.hours import (
     WHOLE_DAY_MIN,
     at_minutes,
@@ -21,7 +23,7 @@ from .answer import settings_line
 from .figures import DisplayUnits, amount, count, dial, duration, listed, recycling, share
 from .hands import hands_between, hands_of_stretches
 from .kit import ROLES
-from .methods import title
+from .methods import TITLES, title
 
 LATE_MIN = 1.0
 
@@ -73,6 +75,17 @@ class LastingText:
 
 
 @dataclass(slots=True)
+class WayText:
+    """Something that would help, and what it moves beside; code, unit, count and sessions name it (see `POST help`)."""
+
+    says: str
+    code: str
+    unit: str
+    count: float
+    sessions: list[int]
+
+
+@dataclass(slots=True)
 class DayPlanText:
     """The day. light: (minute, EV of the open in sun, EV in cloud) through it; empty where the sun is not known."""
 
@@ -84,7 +97,7 @@ class DayPlanText:
     light: list[list[float]]
     turns: list[TurnText]
     units: list[LastingText]
-    ways: list[str]
+    ways: list[WayText]
     sure: str
     wrong: list[str]
 
@@ -108,7 +121,7 @@ def day_plan_text(plan: DayPlan, spread: Spread | None, words: DisplayUnits) -> 
         light=_light(plan),
         turns=[_turn(plan, number, turn, words) for number, turn in enumerate(plan.turns)],
         units=[_lasting(plan, one) for one in plan.units],
-        ways=[said for said in (_way(plan, way) for way in plan.ways) if said],
+        ways=[_way_text(plan, way, said) for way in plan.ways if (said := way_words(plan, way))],
         sure="" if spread is None else _sure(plan, spread),
         wrong=_wrong(plan),
     )
@@ -258,25 +271,48 @@ def _lasting(plan: DayPlan, one: Lasting) -> LastingText:
     )
 
 
-def _way(plan: DayPlan, way: Way) -> str:
-    """A way out with its effect; nothing where it brings less than a minute."""
+def _way_text(plan: DayPlan, way: Way, says: str) -> WayText:
+    unit = "" if way.unit is None else plan.table.ids[way.unit]
+    return WayText(says, way.code, unit, way.count, list(way.sessions))
+
+
+def way_words(plan: DayPlan, way: Way) -> str:
+    """A way out with all that it moves; nothing where it brings less than a minute."""
     first = plan.gives_out
     if first is None or (way.gives_out is not None and way.gives_out < first + LATE_MIN and way.code != "charges"):
         return ""
     then = "it lasts" if way.gives_out is None else f"it lasts until {at(way.gives_out)}"
-    if way.code == "charges" and way.unit is not None:
-        name = plan.table.units[way.unit].name
-        return f"{count(int(way.count), 'battery', 'batteries')} more for {name}: {then}."
-    if way.code == "second" and way.unit is not None:
-        return (
-            f"A second {plan.table.units[way.unit].name} beside it with as many batteries, each dialled lower: {then}."
-        )
+    return (
+        f"{way_label(plan, way)}: {'; '.join([then, *(MOVED[one.code](one.facts) for one in differences(plan, way))])}."
+    )
+
+
+def way_label(plan: DayPlan, way: Way) -> str:
+    """What is done, in a few words."""
+    name = "" if way.unit is None else plan.table.units[way.unit].name
+    if way.code == "charges":
+        return f"{count(int(way.count), 'battery', 'batteries')} more for {name}"
+    if way.code == "second":
+        return f"A second {name} beside it with as many batteries, each dialled lower"
     if way.code == "order":
         a, b = (plan.turns[at].setup.name for at in way.sessions)
-        return f"Swap {a} and {b}: {then}."
+        return f"Swap {a} and {b}"
     if way.code == "charger":
-        return f"A charger at work while you shoot: {then}."
-    return f"ISO {'one stop' if way.count == 2 else 'two stops'} up, so that every flash takes less: {then}."
+        return "A charger at work while you shoot"
+    return f"ISO {'one stop' if way.count == 2 else 'two stops'} up where it is free"
+
+
+def _missed(stops: float) -> str:
+    return "" if math.isinf(stops) else f", by {amount(stops)}"
+
+
+MOVED: dict[str, Callable[[Mapping[str, Any]], str]] = {
+    "method": lambda f: f"{f['setup']} by {TITLES[f['after']]} instead of {TITLES[f['before']]}",
+    "not_right": lambda f: f"{f['setup']}: the {ROLES[f['role']]} is then not right{_missed(f['missed'])}",
+    "right": lambda f: f"{f['setup']}: the {ROLES[f['role']]} is then right",
+    "over": lambda f: f"over at {at(f['at'])}, not {at(f['before'])}",
+}
+"""What a way moves beside, each as the end of a sentence."""
 
 
 def _sure(plan: DayPlan, spread: Spread) -> str:

@@ -5,17 +5,14 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ..core.kit.errors import CannotSolve
 from ..core.kit.table import POWER_STOPS, UnitTable
 from ..core.physics.falloff import distance_where
 from ..core.physics.scales import APERTURES
 from ..core.plan.camera import automatics, colour, look
 from ..core.plan.camera.targets import start_compensation
+from ..core.plan.change.findings import Finding
 from ..core.plan.change.followed import followed, moved_on
-from ..core.plan.change.levers import levers
-from ..core.plan.change.moves import Bag, done
-from ..core.plan.change.ranking import curing
-from ..core.plan.light import advice, one_unit
+from ..core.plan.light import advice
 from ..core.plan.light import seen as seen_plan
 from ..core.plan.light.levels import levels
 from ..core.plan.light.reach import Reach, Solved
@@ -28,18 +25,17 @@ from ..core.scene.setup import Setup
 from .colour import balance_words
 from .figures import DisplayUnits, amount, dial, f_number, iso, length, listed, marked, power, shutter, stops
 from .kit import RECEIVERS, ROLES
-from .levers import said, then_words
-
-CURES = 3  # told at once
+from .levers import changes, said, then_words
 
 
 @dataclass(slots=True)
 class ChangeText:
-    """One change: what to do, what it brings [stops], what it then comes to; and the setup with it done."""
+    """One change: what to do, what it brings [stops] and comes to, what else moves; the setup with it done."""
 
     says: str
     gain: float
     then: str
+    costs: list[str]
     setup: Setup
 
 
@@ -89,8 +85,8 @@ class InHand:
     wanted_t01_s: float | None
 
 
-def in_hand_of(solved: Solved, reach: Reach, units: DisplayUnits) -> InHand:
-    """The document, for the light and method of a reach."""
+def in_hand_of(solved: Solved, reach: Reach, units: DisplayUnits, cures: Sequence[Finding] = ()) -> InHand:
+    """The document, for the light and method of a reach. cures: what would make its unit land right."""
     setup, unit, light = solved.setup, advice.unit_for(reach), reach.at[1]
     camera = reach.method.camera
     own = [one for one in setup.seen if one.light == light]
@@ -98,7 +94,7 @@ def in_hand_of(solved: Solved, reach: Reach, units: DisplayUnits) -> InHand:
     return InHand(
         name="" if unit is None else solved.table.units[unit].name,
         taken=reach.taken is not None,
-        cures=[] if unit is None else _cures(solved, reach, unit, units),
+        cures=[_cure(one, units) for one in cures],
         meter=_meter(solved, reach),
         balance=balance_words(colour.balance(setup.ambient, solved.ambient, reach.light.gel), reach.light.gel),
         automatics=[_automatic(one) for one in automatics.automatics(setup, solved.ambient)],
@@ -117,19 +113,10 @@ def in_hand_of(solved: Solved, reach: Reach, units: DisplayUnits) -> InHand:
     )
 
 
-def _cures(solved: Solved, reach: Reach, unit: int, units: DisplayUnits) -> list[ChangeText]:
-    """The first few changes that each make the unit land right."""
-    if reach.spare[unit] >= 0 and reach.too_bright[unit] <= 0:
-        return []
-    at, alone = reach.at[1], one_unit.only(solved, unit)
-    try:
-        found = levers(solved.setup, at, reach.method.kind, alone, 0, Bag(), units.step, pairs=False)
-    except CannotSolve:
-        return []
-    return [
-        ChangeText(said(one.moves, units), round(one.gain, 3), then_words(one), done(solved.setup, at, one.moves, {}))
-        for one in curing(found)[:CURES]
-    ]
+def _cure(one: Finding, units: DisplayUnits) -> ChangeText:
+    return ChangeText(
+        said(one.moves, units), round(one.lever.gain, 3), then_words(one.lever), changes(one, units), one.setup
+    )
 
 
 def _meter(solved: Solved, reach: Reach) -> list[str]:

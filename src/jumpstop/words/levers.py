@@ -4,17 +4,19 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
+from ..core.plan.camera.remark import Remark
 from ..core.plan.change import ranking as plan
-from ..core.plan.change.moves import Move, done
+from ..core.plan.change.findings import Finding, Findings
+from ..core.plan.change.moves import Move
 from ..core.plan.change.ranking import Costs, Keep, Lever, Levers
-from ..core.plan.light.reach import Solved
-from ..core.scene.light import OwnUnit, own_unit
+from ..core.plan.light.reach import TOO_BRIGHT, Solved
 from ..core.scene.setup import Setup
+from .comes_out import LIGHTS, clause
 from .effects import TICKS
 from .figures import DisplayUnits, amount, dial, f_number, iso, length, nd, recycling, shutter, stops
 from .methods import TITLES
+from .verdict import ratio_words
 
-SHOWN = 14  # of each list
 NOTICED = 0.15  # stops: a change of the look smaller than this is not told of
 RULES: dict[Keep, str] = {
     "look": "What is enough comes first; then what changes the picture least.",
@@ -41,7 +43,8 @@ class LeversText:
     """All that is worth telling, best first.
 
     brings: what the first list does; none: where there is nothing to tell. alone: whether one of them is enough by
-    itself. pairs: two together. better: what spare stops buy. unfixing: what would move a figure that is fixed.
+    itself. pairs: two together. better: what spare stops buy. unfixing: what would move a figure that is fixed. losing:
+    what loses something that the setup asks for.
     """
 
     name: str
@@ -55,6 +58,7 @@ class LeversText:
     pairs: list[LeverText]
     better: list[LeverText]
     unfixing: list[LeverText]
+    losing: list[LeverText]
 
 
 Facts = Mapping[str, Any]
@@ -83,34 +87,33 @@ MOVES: dict[str, Callable[[Facts, DisplayUnits], str]] = {
     "method": lambda f, u: TITLES[f["kind"]],
     "hour": lambda f, u: f"at {f['clock']:%H:%M}",
     "into_shade": lambda f, u: "into the open shade" if f["subject"] == "shade" else "under a panel",
+    "longer_flash": lambda f, u: f"accept a flash of {shutter(f['t01_s'])}, {f['blur_mm']:.2g} mm of blur",
     "unit": lambda f, u: f"{f['name']} instead" if f["owned"] else f"{f['name']} instead, to be got first",
 }
 
 
-def levers_text(solved: Solved, found: Levers, keep: Keep, at: int, units: DisplayUnits) -> LeversText:
+def levers_text(solved: Solved, found: Findings, keep: Keep, units: DisplayUnits) -> LeversText:
     """The document."""
-    bright = found.too_bright > 0
-    gains = plan.taming(found, keep) if bright else plan.gaining(found, keep)
-    pairs = plan.taming_pairs(found, keep) if bright else plan.gaining_pairs(found, keep)
-    own = own_units(solved)
-    better = plan.spending(found) if found.spare > plan.SAME and not bright else []
+    of = found.of
+    bright = of.too_bright > 0
 
-    def told(some: Sequence[Lever]) -> list[LeverText]:
-        return [_lever(solved, found, one, at, units, own) for one in some[:SHOWN]]
+    def told(some: Sequence[Finding]) -> list[LeverText]:
+        return [_lever(solved, of, one, units) for one in some]
 
-    whole = f"Whole set, least in hand at light {found.light + 1}"
+    whole = f"Whole set, least in hand at light {of.light + 1}"
     return LeversText(
-        name=whole if found.whole else solved.table.units[found.unit].name,
-        now=_now(found),
+        name=whole if of.whole else solved.table.units[of.unit].name,
+        now=_now(of),
         rule=RULES[keep],
-        tried=len(found.singles) + len(found.pairs),
+        tried=len(of.singles) + len(of.pairs),
         brings="What takes light away" if bright else "What brings light",
-        none="" if gains or pairs else _none(found),
-        gains=told(gains),
-        alone=any(one.spare >= plan.ENOUGH for one in gains),
-        pairs=told(pairs),
-        better=told(better),
-        unfixing=told([one for one in found.unfixing if one.gain > plan.SAME]),
+        none="" if found.gains or found.pairs else _none(of),
+        gains=told(found.gains),
+        alone=any(one.lever.spare >= plan.ENOUGH for one in found.gains),
+        pairs=told(found.pairs),
+        better=told(found.better),
+        unfixing=told(found.unfixing),
+        losing=told(found.losing),
     )
 
 
@@ -126,16 +129,14 @@ def _now(found: Levers) -> str:
     return f"short by {amount(found.spare)}" if found.spare < 0 else f"{amount(found.spare)} in hand"
 
 
-def _lever(
-    solved: Solved, found: Levers, one: Lever, at: int, units: DisplayUnits, own: Mapping[str, OwnUnit]
-) -> LeverText:
+def _lever(solved: Solved, of: Levers, one: Finding, units: DisplayUnits) -> LeverText:
     return LeverText(
         says=said(one.moves, units),
-        gain=round(one.gain, 3),
-        then=then_words(one),
-        enough=one.spare >= plan.ENOUGH and one.too_bright <= 0,
-        costs=_costs(solved, found, one, units),
-        setup=done(solved.setup, at, one.moves, own),
+        gain=round(one.lever.gain, 3),
+        then=then_words(one.lever),
+        enough=one.lever.spare >= plan.ENOUGH and one.lever.too_bright <= 0,
+        costs=_costs(solved, of, one.lever, units) + changes(one, units),
+        setup=one.setup,
     )
 
 
@@ -146,12 +147,6 @@ def then_words(one: Lever) -> str:
     if abs(one.spare) <= one.sd:
         return f"then on the line, {stops(one.spare)}"
     return f"then short by {amount(one.spare)}" if one.spare < 0 else f"then {amount(one.spare)} in hand"
-
-
-def own_units(solved: Solved) -> dict[str, OwnUnit]:
-    """The units of a shelf by id, as a setup holds them."""
-    pairs = zip(solved.table.ids, solved.table.units, strict=True)
-    return {key: own_unit(unit, key) for key, unit in pairs}
 
 
 def said(moves: Sequence[Move], units: DisplayUnits) -> str:
@@ -184,10 +179,45 @@ def _look(costs: Costs) -> list[str]:
     out = []
     if abs(costs.softer) > NOTICED:
         out.append("softer" if costs.softer > 0 else "harder")
-    if abs(costs.background) > NOTICED:
-        out.append(f"background {amount(costs.background)} {'brighter' if costs.background > 0 else 'darker'}")
     if abs(costs.depth) > NOTICED:
         out.append("more depth of field" if costs.depth > 0 else "less depth of field")
     if abs(costs.noise) > NOTICED:
         out.append("more noise" if costs.noise > 0 else "less noise")
     return out
+
+
+def _other(f: Facts, units: DisplayUnits) -> str:
+    """What another light comes to."""
+    who = f"{LIGHTS[f['role']]} (light {f['light'] + 1})"
+    if f["verdict"] == TOO_BRIGHT:
+        return f"{who} too bright, by {amount(f['too_bright'])}"
+    return f"{who} short by {amount(f['spare'])}" if f["spare"] < 0 else f"{who} then reaches"
+
+
+DIFFERS: dict[str, Callable[[Facts, DisplayUnits], str]] = {
+    "method": lambda f, u: f"{TITLES[f['after']]} instead of {TITLES[f['before']]}",
+    "aperture": lambda f, u: f"{f_number(f['before'])} to {f_number(f['after'])}",
+    "shutter": lambda f, u: f"{shutter(f['before'])} to {shutter(f['after'])}",
+    "iso": lambda f, u: f"ISO {f['before']:.0f} to {f['after']:.0f}",
+    "nd": lambda f, u: f"ND {nd(f['before'])} to {nd(f['after'])}",
+    "background": lambda f, u: f"background {amount(f['stops'])} {'brighter' if f['stops'] > 0 else 'darker'}",
+    "ends": lambda f, u: f"ends {stops(f['stops'])} (now {stops(f['before'])})",
+    "row": lambda f, u: f"last row {stops(f['stops'])} (now {stops(f['before'])})",
+    "ratio": lambda f, u: f"ratio {ratio_words(f['before'])} to {ratio_words(f['after'])}",
+    "edge": lambda f, u: f"edge {amount(f['stops'])} {'brighter' if f['stops'] > 0 else 'darker'}",
+    "other_light": _other,
+    "not_so_many": lambda f, u: f"takes {f['wanted']} {f['name']}, {f['there']} owned",
+}
+"""What else moves, in a few words."""
+
+
+def changes(one: Finding, units: DisplayUnits) -> list[str]:
+    """All that a change moves beside what it is made for: what differs, what then fails, what fails no more."""
+    out = [DIFFERS[found.code](found.facts, units) for found in (*one.differs, *one.wanted) if not _alike(found)]
+    out += [clause(found, units) for found in one.lost]
+    return out + [f"no more: {clause(found, units)}" for found in one.won]
+
+
+def _alike(found: Remark) -> bool:
+    """Whether two figures would be told by the same words."""
+    return found.code == "ratio" and ratio_words(found.facts["before"]) == ratio_words(found.facts["after"])

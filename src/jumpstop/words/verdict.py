@@ -8,12 +8,11 @@ from ..core.plan.light import advice
 from ..core.plan.light.levels import Level, ratio_of
 from ..core.plan.light.reach import BLOCKED, BLOCKERS, ON_THE_LINE, SHORT, TOO_BRIGHT, Reach
 from ..core.plan.stage.comes_out import FACE_STOPS, LIGHT_STOPS
-from .comes_out import clause
+from .comes_out import BLACK, clause
 from .figures import DisplayUnits, amount, dial, length, stops
 from .methods import METERED, UNIT_BLOCKERS
 
 MOST_RATIO = 64  # a lighting ratio over this is told as no more than that
-BLACK = -8.0  # stops: a background this dark shows nothing
 RIGHT = 0.17  # stops: what is nearer than half a third of a stop is right
 
 
@@ -122,7 +121,11 @@ def picture(method: Method, found: tuple[Level, ...], wanted_background: float, 
 
 def ratio(found: tuple[Level, ...]) -> str:
     """A lighting ratio: 2.3 : 1."""
-    value = ratio_of(found)
+    return ratio_words(ratio_of(found))
+
+
+def ratio_words(value: float) -> str:
+    """The same of a figure."""
     if value > MOST_RATIO:
         return f"over {MOST_RATIO} : 1"
     return f"{value:.0f} : 1" if value >= 9.95 else f"{value:.1f} : 1"

@@ -1,5 +1,6 @@
 /** The job in hand: one document (see DocumentSession), and a count that tells when it was stored. */
-import { api, sentenceOf, type Job, type Stored } from './api/client'
+import { api, sentenceOf, type DayHelp, type Job, type Stored, type WayText } from './api/client'
+import { bench } from './bench.svelte'
 import { DocumentSession } from './document.svelte'
 import { history } from './history.svelte'
 import { keep } from './keep.svelte'
@@ -115,6 +116,25 @@ class JobInHand {
     if (!made) return
     session.take(made)
     this.saved(session)
+  }
+
+  /** Do something that would help the day, in the job and its setups; undo takes it back. */
+  async help(way: WayText): Promise<void> {
+    const session = this.session
+    if (!session) return
+    await Promise.all([session.settle(), outbox.settle()])
+    const { says, ...asked } = way
+    const done = await history.done(
+      api.POST('/api/jobs/{item_id}/day/help', {
+        params: { path: { item_id: session.id }, header: { 'if-match': `"${session.newest}"` } },
+        body: asked as DayHelp,
+      }),
+      () => `Done: ${says}`,
+    )
+    if (!done) return
+    session.take(done)
+    this.saved(session)
+    await Promise.all([setups.load(), bench.session?.reload()])
   }
 
   private take(found: Stored<Job>): void {

@@ -106,6 +106,11 @@
   {/if}
   {#if found.better.length}{@render list('What the stops in hand could buy', found.better, false)}{/if}
   {#if found.unfixing.length}{@render list('If what is fixed may move', found.unfixing, false)}{/if}
+  {#if found.losing.length}{@render list(
+      'Loses something that the picture asks for',
+      found.losing,
+      false,
+    )}{/if}
   {#if found.none}<p class="text-quiet">{found.none}</p>{/if}
 {/if}
 

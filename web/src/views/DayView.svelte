@@ -65,8 +65,14 @@
           <TimeLine {day} choose={(at) => (session = at)} />
           {#if day.ways.length}
             <h3 class="ask">What would help</h3>
-            <ul class="list-disc pl-5 text-[0.9rem]" data-testid="ways">
-              {#each day.ways as way, at (at)}<li>{way}</li>{/each}
+            <ul class="space-y-1 text-[0.9rem]" data-testid="ways">
+              {#each day.ways as way, at (at)}<li>
+                  <button
+                    type="button"
+                    class="btn btn-sm h-auto min-h-8 justify-start py-1 text-left font-normal"
+                    onclick={() => job.help(way)}>{way.says}</button
+                  >
+                </li>{/each}
             </ul>
           {/if}
           <ul class="mt-1 text-[0.88rem]" data-testid="lasting">

@@ -6,7 +6,7 @@ from ...physics.scales import APERTURES
 from ...scene.light import Light
 from ...scene.setup import SMALLEST
 from ...scene.stage import Stage
-from ..light.placing import metres_for
+from .enough import farther_m
 
 ABOUT = 0.05  # of a stop: less than this too much is nothing to cure
 
@@ -24,4 +24,4 @@ def cure_of(excess_stops: float, f_number: float, light: Light, stage: Stage) ->
     wanted = APERTURES.moved(f_number, excess_stops - ABOUT)
     closed = APERTURES.marked(wanted, "third", "up")
     reachable = wanted <= float(APERTURES.exact(SMALLEST)) * 1.01
-    return Cure(closed if reachable else 0.0, metres_for(light, stage, -excess_stops))
+    return Cure(closed if reachable else 0.0, farther_m(light, stage, excess_stops))

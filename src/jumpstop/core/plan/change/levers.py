@@ -25,13 +25,14 @@ from ..camera.look import NOTHING_SEEN_STOPS
 from ..camera.methods import Method
 from ..light.chain import chain_of
 from ..light.placing import BARE_M
-from ..light.reach import Landed, landed, scene_of
+from ..light.reach import BLOCKERS, Landed, landed, scene_of
 from ..light.scene import Scene, Variants
-from .enough import less_by, more_by
+from .enough import less_by, longer_by, more_by
 from .moves import Bag, Move, moves_of, together
 from .ranking import ENOUGH, HIRED_WORK, LOOK_OF_METHOD, SAME, WORK, Costs, Lever, Levers, named
 
 FEW = 3  # other units tried beside another change
+ELSEWHERE = ("ambient", "motion")  # what a move of these touches is another scene, solved by itself
 
 
 Tried = tuple[Move, ...]
@@ -91,10 +92,12 @@ def levers(
         raise CannotSolve("method_blocked", method=kind)
     here = _grid(setup, at, [start], [Variant((), base)], table, ambient)
     now, bright = float(here.landed.spare[0, 0, unit]), float(here.landed.too_bright[0, 0, unit])
-    if base.distance_free or here.landed.blocker[0, 0, unit]:
+    blocked = BLOCKERS[int(here.landed.blocker[0, 0, unit])]
+    longer = list(longer_by(setup, table, unit, max(0.0, -now))) if kind == "freeze" else []
+    if base.distance_free or blocked not in ("", "never_short_enough"):
         return Levers(unit, kind, now, bright, (), (), light=at)
-    tried = moves_of(setup, at, kind, start.method, table.units[unit], bag)
-    just = more_by(setup, at, start.method, table.units[unit], -now) if now < 0 else iter(())
+    tried = longer if blocked else [*moves_of(setup, at, kind, start.method, table.units[unit], bag), *longer]
+    just = more_by(setup, at, start.method, table.units[unit], -now) if now < 0 and not blocked else iter(())
     just = less_by(setup, at, start.method, bright) if bright > 0 else just
     tried += [move for move in just if not _known(move, tried)]
     singles = [move for move in tried if not move.breaks]
@@ -102,14 +105,14 @@ def levers(
     beside = ones if pairs else ones[:1]
     at_hand = [*ones, *_twice(ones[1:], pairs)]
     found = list(_levers(_grid(setup, at, [start], at_hand, table, ambient), here, unit, pairs))
-    of_camera = [move for move in singles if move.setup and move.touches != "ambient"]
+    of_camera = [move for move in singles if move.setup and move.touches not in ELSEWHERE]
     both = [two for two in combinations(of_camera, 2) if together(*two)] if pairs else []
     once = _states(setup, ambient, step, kind, [(move,) for move in of_camera])
     for states, variants in ((once, beside), (_states(setup, ambient, step, kind, both), ones[:1])):
         if states:
             found += _levers(_grid(setup, at, states, variants, table, ambient), here, unit, pairs)
     for move in singles:
-        if move.setup is None or move.touches != "ambient":
+        if move.setup is None or move.touches not in ELSEWHERE:
             continue
         there = move.setup(setup)
         light = ambient_of(there.ambient, setup.meter_c)

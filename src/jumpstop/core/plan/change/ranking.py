@@ -21,6 +21,7 @@ WORK: dict[str, float] = {
     "straight": 0.3, "method": 0.6, "nd_on": 0.6, "layer_off": 0.6,
     "layer_on": 0.6, "layers_off": 0.8, "gel_off": 0.4, "closer": 1.0, "farther": 1.0, "bare": 1.2, "modifier": 1.6,
     "heads": 3.0, "unit": 3.0, "into_shade": 3.0, "hour": 6.0,
+    "longer_flash": 0.1,
 }  # fmt: skip
 """The work a change makes, where letting go of the dial is 0 and moving a stand 1. From memory."""
 HIRED_WORK = 4.0  # more, for what has to be got first

@@ -3,9 +3,9 @@
 import math
 from bisect import bisect_left
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from datetime import time
-from itertools import combinations, islice
+from typing import Literal
 
 import numpy as np
 
@@ -17,11 +17,11 @@ from ...kit.unit import Unit
 from ...physics import battery
 from ...physics.arrays import Floats
 from ...physics.scales import Step
-from ...scene.job import Batteries, Job, JobFile
+from ...scene.job import Job, JobFile
 from ...scene.seen import MethodKind
 from .charges import Charging, Draw, Swap, drained, first_outs
 from .hours import clocks, follows_sun, hours_of, minutes_of
-from .schedule import Stretch, Turn, day_shelf, supply_of, turns_of, with_iso
+from .schedule import Stretch, Turn, day_shelf, turns_of
 
 IDLE_PER_H = 0.01  # of a charge that a unit takes while it is only switched on, from memory
 SD_FRAMES, SD_POWER, SD_CELLS = (
@@ -32,8 +32,6 @@ SD_FRAMES, SD_POWER, SD_CELLS = (
 RUNS, SEED = 1000, 20260624
 """Days drawn for how sure a day is; a matter of computing; their seed, so that the same day has the same answer."""
 SURE = 0.9  # "nine days in ten"
-MOST_HEADS = 16  # at one light
-MOST_ORDERS = 10  # orders of sessions that are tried
 
 
 @dataclass(frozen=True)
@@ -131,31 +129,21 @@ class Spread:
     runs: int
 
 
-@dataclass(frozen=True)
-class Way:
-    """One way out where something gives out: what is done, and what then gives out first (None: nothing).
-
-    sessions: of another order, the two that change places.
-    """
-
-    code: str
-    unit: int | None
-    count: float
-    gives_out: float | None
-    sessions: tuple[int, ...] = ()
-
-
 @dataclass(frozen=True, eq=False)
 class DayPlan:
-    """The day: its turns, every unit's charges, what gives out first, and ways out."""
+    """The day: its turns, every unit's charges, what gives out first, and what would help (see `helps`).
+
+    undisturbed: the turns as they would run if no battery had to be changed.
+    """
 
     job: Job
     shelf: Shelf
     turns: tuple[Turn, ...]
     units: tuple[Lasting, ...]
-    ways: tuple[Way, ...]
+    undisturbed: tuple[Turn, ...]
     step: Step = "third"
     avoid: tuple[MethodKind, ...] = ()
+    ways: tuple["Way", ...] = ()
 
     @property
     def table(self) -> UnitTable:
@@ -182,21 +170,41 @@ class DayPlan:
         return max((turn.end for turn in self.turns), default=minutes_of(self.job.begins))
 
 
-def day_plan(
-    file: JobFile, shelf: Shelf, step: Step = "third", avoid: Sequence[MethodKind] = (), ways: bool = True
+@dataclass(frozen=True, eq=False)
+class Way:
+    """One way out where something gives out: what is done, and the day with it done.
+
+    sessions: of another order, the places of the two that change.
+    """
+
+    code: Literal["charges", "charger", "iso", "second", "order"]
+    unit: int | None
+    count: float
+    there: DayPlan
+    sessions: tuple[int, ...] = ()
+
+    @property
+    def gives_out(self) -> float | None:
+        """What then gives out first; None: nothing."""
+        return self.there.gives_out
+
+
+def day_run(
+    file: JobFile,
+    shelf: Shelf,
+    step: Step = "third",
+    avoid: Sequence[MethodKind] = (),
+    undisturbed: Sequence[Turn] | None = None,
 ) -> DayPlan:
-    """A job's day as it would run without surprises."""
+    """A job's day as it would run without surprises. undisturbed: its turns (see `DayPlan`), where they are known."""
     shelf = day_shelf(file, shelf)
-    turns = turns_of(file, shelf, step, avoid)
+    first = turns = list(undisturbed or turns_of(file, shelf, step, avoid))
     units = tuple(_lastings(turns, shelf, file))
     pauses = _pauses(turns, units, file.job)
     if any(pauses):
         turns = turns_of(file, shelf, step, avoid, pauses)
         units = tuple(_lastings(turns, shelf, file))
-    plan = DayPlan(file.job, shelf, tuple(turns), units, (), step, tuple(avoid))
-    if not ways or plan.gives_out is None:
-        return plan
-    return replace(plan, ways=tuple(_ways(file, plan, step, avoid)))
+    return DayPlan(file.job, shelf, tuple(turns), units, tuple(first), step, tuple(avoid))
 
 
 def _pauses(turns: Sequence[Turn], units: Sequence[Lasting], job: Job) -> list[float]:
@@ -230,81 +238,6 @@ def _lastings(turns: Sequence[Turn], shelf: Shelf, file: JobFile) -> list[Lastin
             sizes = [each.holds for each in taken]
         out.append(lasting(turns, unit, capacity, sizes, file.job))
     return out
-
-
-def _ways(file: JobFile, plan: DayPlan, step: Step, avoid: Sequence[MethodKind]) -> list[Way]:
-    """More charges, a charger, a higher ISO, a second unit, another order: each with what it comes to."""
-    job, out = plan.job, list[Way]()
-    short = [one for one in plan.units if one.gives_out is not None]
-    for one in short:
-        out.append(Way("charges", one.unit, one.wanted - one.charges, _with_charges(plan, one, one.wanted).gives_out))
-    if not job.chargers:
-        charging = job.model_copy(update={"chargers": 1})
-        outs = [lasting(plan.turns, one.unit, one.capacity, one.sizes, charging).gives_out for one in plan.units]
-        out.append(Way("charger", None, 1, min((at for at in outs if at is not None), default=None)))
-    for times in (2.0, 4.0):
-        higher = day_plan(with_iso(file, times), plan.shelf, step, avoid, ways=False)
-        out.append(Way("iso", None, times, higher.gives_out))
-    for one in short:
-        beside = day_plan(_with_second(file, plan, one.unit), plan.shelf, step, avoid, ways=False)
-        out.append(Way("second", one.unit, 1, beside.gives_out))
-    out += _orders(file, plan, step, avoid)
-    return out
-
-
-def _with_second(file: JobFile, plan: DayPlan, unit: int) -> JobFile:
-    """The job with one more of a unit, fed alike, at every light where it stands: each then gives so much less."""
-    stands = {
-        (turn.session.setup, work.light)
-        for turn in plan.turns
-        for stretch in turn.stretches
-        for work in stretch.work
-        if work.unit == unit
-    }
-    setups = []
-    for one in file.setups:
-        lights = list(one.setup.lights)
-        for at, light in enumerate(lights):
-            if (one.id, at) in stands and light.heads < MOST_HEADS:
-                lights[at] = light.model_copy(update={"heads": light.heads + 1})
-        setups.append(one.model_copy(update={"setup": one.setup.model_copy(update={"lights": tuple(lights)})}))
-    key, own = plan.table.ids[unit], next(one for one in plan.units if one.unit == unit)
-    picked = tuple(
-        one.model_copy(update={"count": one.count + 1}) if one.unit == key else one for one in file.job.picked
-    )
-    job, batteries = file.job.model_copy(update={"picked": picked}), file.batteries
-    name, supply = plan.table.units[unit].name, supply_of(plan.table.units[unit], None)
-    if file.job.charges_of(key, name) is None:
-        batteries += tuple(file.batteries_for(name, supply.name if supply else ""))
-    else:
-        more = own.charges + max(1, own.charges // own.heads)  # as many as each head has
-        said = Batteries.model_construct(unit=key, name=name, charges=more)
-        others = tuple(one for one in file.job.batteries if key != one.unit and one.name != name)
-        job = job.model_copy(update={"batteries": (said, *others)})
-    return file.model_copy(update={"setups": tuple(setups), "job": job, "batteries": batteries})
-
-
-def _orders(file: JobFile, plan: DayPlan, step: Step, avoid: Sequence[MethodKind]) -> list[Way]:
-    """The best of the orders in which two sessions, neither at a time of its own, change places; none where the order
-    helps nothing."""
-    sessions, first = file.job.sessions, plan.gives_out
-    movable = [at for at, session in enumerate(sessions) if session.start is None]
-    pairs = islice(combinations(movable, 2), MOST_ORDERS)
-    best: Way | None = None
-    for a, b in pairs:
-        turned = list(sessions)
-        turned[a], turned[b] = turned[b], turned[a]
-        there = file.model_copy(update={"job": file.job.model_copy(update={"sessions": tuple(turned)})})
-        out = day_plan(there, plan.shelf, step, avoid, ways=False).gives_out
-        if best is None or (out or math.inf) > (best.gives_out or math.inf):
-            best = Way("order", None, 1, out, (a, b))
-    later = best is not None and first is not None and (best.gives_out or math.inf) > first
-    return [best] if best is not None and later else []
-
-
-def _with_charges(plan: DayPlan, one: Lasting, charges: int) -> Lasting:
-    more = [1.0] * max(0, charges - len(one.sizes))
-    return lasting(plan.turns, one.unit, one.capacity, [*one.sizes, *more], plan.job)
 
 
 def spread_of(plan: DayPlan, runs: int = RUNS, seed: int = SEED) -> Spread:

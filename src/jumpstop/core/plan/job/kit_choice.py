@@ -1,11 +1,12 @@
 """Which kit: the set of units with the least weight, price or outlay that covers every light of every setup.
 
 An integer linear programme: how many of each unit are taken, and which method each setup uses; which unit then stands
-at which light follows from them. Solved by HiGHS with its gap set to 0.
+at which light follows from them. Solved by HiGHS with its gap set to 0. And weight against money: kits of which no
+other is both lighter and cheaper to get.
 """
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from itertools import combinations
 from typing import NamedTuple
@@ -20,6 +21,8 @@ from .assignment import CENT, Kit, Need, manned, most_of, needs_of, posts_of, pr
 from .board import Landings
 
 LIMIT_S = 20.0  # seconds that a kit may be looked for
+MOST_POINTS = 12  # kits of weight against money, at the most
+POINT_LIMIT_S = 5.0  # seconds that each of them may be looked for
 
 
 class Limit(NamedTuple):
@@ -246,3 +249,31 @@ class _Model:
         lp.a_matrix_.value_ = np.concatenate([row.values for row in rows])
         lp.integrality_ = [highspy.HighsVarType.kInteger] * columns
         return lp
+
+
+def front_of(landings: Sequence[Landings], table: UnitTable, chance: float, spares: int) -> Iterator[Kit]:
+    """The front, the lightest first, each found as it is asked for; then less and less to buy or hire.
+
+    Each next point may spend at most a step less than the one before; a step so large that MOST_POINTS are enough.
+    """
+    money = price_of(table, "buy")
+
+    def outlay(kit: Kit) -> float:
+        return float(sum(money[unit] * count for unit, count in kit.counts.items()))
+
+    last = choose_kit(landings, table, "buy", chance, spares, limit_s=POINT_LIMIT_S)
+    if last.status != "found":
+        return
+    least, most = outlay(last), math.inf
+    step = 0.0
+    for point in range(MOST_POINTS):
+        kit = choose_kit(landings, table, "weight", chance, spares, None if math.isinf(most) else most, POINT_LIMIT_S)
+        if kit.status != "found":
+            return
+        spent = outlay(kit)
+        if point == 0:
+            step = max(CENT * 2, (spent - least) / (MOST_POINTS - 1))
+        yield kit
+        if spent <= least + CENT:
+            return
+        most = max(least, spent - step)

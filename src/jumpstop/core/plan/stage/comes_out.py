@@ -102,7 +102,7 @@ def _background(solved: Solved, kind: MethodKind, totals: dict[str, float]) -> I
     off = totals["background"] - wanted
     frozen_dark = off < 0 and abs(method.off_stops) > BACKGROUND_STOPS and holds_background(solved, method)
     if abs(off) > BACKGROUND_STOPS and not frozen_dark:
-        yield remark("background_off", stops=off)
+        yield remark("background_off", stops=off, level=totals["background"])
 
 
 def _frozen(solved: Solved, kind: MethodKind, units: Units) -> Iterator[Remark]:

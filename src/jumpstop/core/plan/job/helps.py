@@ -1,0 +1,151 @@
+"""What helps a day that something gives out in: each as the job with it done, and the day that it then has."""
+
+import math
+from collections.abc import Iterator, Sequence
+from dataclasses import replace
+from itertools import combinations, islice
+
+from ...kit.shelf import Shelf
+from ...physics.scales import Step
+from ...scene.job import Batteries, Job, JobFile
+from ...scene.seen import MethodKind
+from ..camera.remark import Remark, remark
+from .endurance import DayPlan, Way, day_run
+from .schedule import Turn, with_iso
+
+MOST_HEADS = 16  # at one light
+MOST_ORDERS = 10  # orders of sessions that are tried
+LATE_MIN = 1.0  # a day that ends so much later is told
+
+
+def day_plan(
+    file: JobFile, shelf: Shelf, step: Step = "third", avoid: Sequence[MethodKind] = (), ways: bool = True
+) -> DayPlan:
+    """A job's day as it would run without surprises; with what would help, where something gives out."""
+    plan = day_run(file, shelf, step, avoid)
+    return replace(plan, ways=tuple(_ways(file, plan))) if ways and plan.gives_out is not None else plan
+
+
+def _ways(file: JobFile, plan: DayPlan) -> Iterator[Way]:
+    """More charges, a charger, a higher ISO, a second unit, another order."""
+    short = [one for one in plan.units if one.gives_out is not None]
+    tried: list[tuple[str, int | None, float]] = [("charges", one.unit, one.wanted - one.charges) for one in short]
+    tried += [] if plan.job.chargers else [("charger", None, 1.0)]
+    tried += [("iso", None, 2.0), ("iso", None, 4.0), *(("second", one.unit, 1.0) for one in short)]
+    for code, unit, count in tried:
+        yield _way(file, plan, Way(code, unit, count, plan))  # type: ignore[arg-type]
+    yield from _orders(file, plan)
+
+
+def _way(file: JobFile, plan: DayPlan, way: Way) -> Way:
+    """A way with the day that comes of it."""
+    same_light = plan.undisturbed if way.code in ("charges", "charger") else None
+    return replace(way, there=day_run(helped(file, plan, way), plan.shelf, plan.step, plan.avoid, same_light))
+
+
+def helped(file: JobFile, plan: DayPlan, way: Way) -> JobFile:
+    """The job with a way done. plan: its day as it is without."""
+    job = file.job
+    if way.code == "iso":
+        return with_iso(file, way.count)
+    if way.code == "second":
+        assert way.unit is not None
+        return _with_second(file, plan, way.unit)
+    if way.code == "order":
+        turned = list(job.sessions)
+        a, b = way.sessions
+        turned[a], turned[b] = turned[b], turned[a]
+        return _with(file, job.model_copy(update={"sessions": tuple(turned)}))
+    if way.code == "charger":
+        return _with(file, job.model_copy(update={"chargers": 1}))
+    assert way.unit is not None
+    there = next(one.charges for one in plan.units if one.unit == way.unit)
+    return _with(file, _charged(job, plan, way.unit, there + int(way.count)))
+
+
+def _with(file: JobFile, job: Job) -> JobFile:
+    return file.model_copy(update={"job": job})
+
+
+def _charged(job: Job, plan: DayPlan, unit: int, charges: int) -> Job:
+    """The job with so many charges said for a unit."""
+    key, name = plan.table.ids[unit], plan.table.units[unit].name
+    said = Batteries.model_construct(unit=key, name=name, charges=charges)
+    others = tuple(one for one in job.batteries if key != one.unit and one.name != name)
+    return job.model_copy(update={"batteries": (*others, said)})
+
+
+def _with_second(file: JobFile, plan: DayPlan, unit: int) -> JobFile:
+    """The job with one more of a unit, fed alike, at every light where it stands: each then gives so much less."""
+    stands = {
+        (turn.session.setup, work.light)
+        for turn in plan.turns
+        for stretch in turn.stretches
+        for work in stretch.work
+        if work.unit == unit
+    }
+    setups = []
+    for one in file.setups:
+        lights = list(one.setup.lights)
+        for at, light in enumerate(lights):
+            if (one.id, at) in stands and light.heads < MOST_HEADS:
+                lights[at] = light.model_copy(update={"heads": light.heads + 1})
+        setups.append(one.model_copy(update={"setup": one.setup.model_copy(update={"lights": tuple(lights)})}))
+    key, own = plan.table.ids[unit], next(one for one in plan.units if one.unit == unit)
+    picked = tuple(
+        one.model_copy(update={"count": one.count + 1}) if one.unit == key else one for one in file.job.picked
+    )
+    more = own.charges + max(1, own.charges // own.heads)  # as many as each head has
+    job = _charged(file.job.model_copy(update={"picked": picked}), plan, unit, more)
+    return file.model_copy(update={"setups": tuple(setups), "job": job})
+
+
+def _orders(file: JobFile, plan: DayPlan) -> Iterator[Way]:
+    """The best of the orders in which two sessions, neither at a time of its own, change places; none where the order
+    helps nothing."""
+    movable = [at for at, session in enumerate(file.job.sessions) if session.start is None]
+    pairs = islice(combinations(movable, 2), MOST_ORDERS)
+    tried = [_way(file, plan, Way("order", None, 1, plan, pair)) for pair in pairs]
+    best = max(tried, key=lambda way: way.gives_out or math.inf, default=None)
+    if best is not None and plan.gives_out is not None and (best.gives_out or math.inf) > plan.gives_out:
+        yield best
+
+
+def differences(plan: DayPlan, way: Way) -> Iterator[Remark]:
+    """What a way moves beside what gives out: sessions that are shot by another method, lights that are then not right
+    or right at last, and an end that is later."""
+    there = way.there
+    for at, turn in enumerate(plan.turns):
+        other = there.turns[_place(at, way)]
+        was, now = (_kind(one) for one in (turn, other))
+        if was is not None and now is not None and was != now:
+            yield remark("method", setup=turn.setup.name, before=was, after=now)
+        old, new = (_wrong(one) for one in (turn, other))
+        for light in sorted(new.keys() - old.keys()):
+            yield remark("not_right", setup=turn.setup.name, role=turn.setup.lights[light].role, missed=new[light])
+        for light in sorted(old.keys() - new.keys()):
+            yield remark("right", setup=turn.setup.name, role=turn.setup.lights[light].role)
+    if there.ends > plan.ends + LATE_MIN:
+        yield remark("over", at=there.ends, before=plan.ends)
+
+
+def _place(at: int, way: Way) -> int:
+    """Where a session stands after a way is done."""
+    if way.code != "order" or at not in way.sessions:
+        return at
+    a, b = way.sessions
+    return b if at == a else a
+
+
+def _kind(turn: Turn) -> MethodKind | None:
+    return turn.stretches[0].kind if turn.stretches else None
+
+
+def _wrong(turn: Turn) -> dict[int, float]:
+    """By how much each light that is not right misses [stops], at the worst."""
+    out = dict[int, float]()
+    for stretch in turn.stretches:
+        for work in stretch.work:
+            if work.missed > 0:
+                out[work.light] = max(work.missed, out.get(work.light, 0.0))
+    return out
