@@ -309,7 +309,7 @@ def test_cures_cure() -> None:
     excess = landing(kept, table, "sync", 0, "third")
     assert excess is not None
     (just,) = [one["metres"] for one in named(tamed, "farther") if one["metres"] < 2 * 0.57 * math.sqrt(2)]
-    assert 2 * math.log2(just / 0.57) == pytest.approx(excess.too_bright, abs=0.03)  # inverse square
+    assert 0 <= 2 * math.log2(just / 0.57) - excess.too_bright < 0.1  # inverse square, to a tenth of a stop
     assert {"iso": 100, "by": -3} in named(tamed, "iso_down")  # three whole stops
     assert not named(tamed, "layer_on")  # a layer takes only .9
     assert {"stops": 3} in named(tamed, "nd_on")  # no filter is on at sync: with one it is the method with ND
