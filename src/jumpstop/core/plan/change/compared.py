@@ -5,7 +5,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 from ...physics.exposure import stops_between
-from ...physics.scales import APERTURES, ISOS, SHUTTERS
+from ...physics.scales import APERTURES, ISOS, SHUTTERS, Series
 from ...scene.seen import MethodKind
 from ..camera.look import NOTHING_SEEN_STOPS
 from ..camera.remark import Remark, remark
@@ -81,16 +81,19 @@ def _named(one: Remark) -> tuple[str, object]:
 
 def _camera(before: Whole, after: Whole) -> Iterator[Remark]:
     was, now = (one.solved.method(one.kind).camera for one in (before, after))
-    for code, series, old, new in (
-        ("aperture", APERTURES, was.f_number, now.f_number),
-        ("shutter", SHUTTERS, was.shutter_s, now.shutter_s),
-        ("iso", ISOS, was.iso, now.iso),
-    ):
-        by = float(stops_between(series.exact(old), series.exact(new)))
-        if abs(by if code != "aperture" else 2 * by) > TOLD_STOPS:
-            yield remark(code, before=old, after=new)
+    if 2 * _apart(APERTURES, was.f_number, now.f_number) > TOLD_STOPS:
+        yield remark("aperture", before=was.f_number, after=now.f_number)
+    if _apart(SHUTTERS, was.shutter_s, now.shutter_s) > TOLD_STOPS:
+        yield remark("shutter", before=was.shutter_s, after=now.shutter_s)
+    if _apart(ISOS, was.iso, now.iso) > TOLD_STOPS:
+        yield remark("iso", before=was.iso, after=now.iso)
     if abs(now.nd_stops - was.nd_stops) > TOLD_STOPS:
         yield remark("nd", before=was.nd_stops, after=now.nd_stops)
+
+
+def _apart(series: Series, old: float, new: float) -> float:
+    """How many doublings two marks lie apart."""
+    return abs(float(stops_between(series.exact(old), series.exact(new))))
 
 
 def _picture(before: Whole, after: Whole) -> Iterator[Remark]:
@@ -100,12 +103,12 @@ def _picture(before: Whole, after: Whole) -> Iterator[Remark]:
         yield remark("background", stops=back)
     setup = after.solved.setup
     if setup.stage.kind == "group":
-        for code, places in (("ends", ("left", "right")), ("row", ("far",))):
-            if code == "row" and not setup.stage.depth_m:
-                continue
-            old, new = (min(one[place] for place in places) - one["lit"] for one in (was, now))
-            if abs(new - old) > TOLD_STOPS:
-                yield remark(code, stops=new, before=old)
+        ends = [min(one["left"], one["right"]) - one["lit"] for one in (was, now)]
+        if abs(ends[1] - ends[0]) > TOLD_STOPS:
+            yield remark("ends", stops=ends[1], before=ends[0])
+        row = [one["far"] - one["lit"] for one in (was, now)]
+        if setup.stage.depth_m and abs(row[1] - row[0]) > TOLD_STOPS:
+            yield remark("row", stops=row[1], before=row[0])
     elif abs((now["lit"] - now["shadow"]) - (was["lit"] - was["shadow"])) > TOLD_STOPS:
         yield remark("ratio", before=ratio_of(before.levels), after=ratio_of(after.levels))
     edge = now.get("edge", -math.inf), was.get("edge", -math.inf)
