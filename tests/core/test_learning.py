@@ -15,7 +15,7 @@ from scipy import stats
 from jumpstop.core.kit.table import UnitTable, table_of
 from jumpstop.core.kit.unit import Claim, Hss, Unit
 from jumpstop.core.physics.gaussian import expected_wrong, root_of, update, wrong_chance
-from jumpstop.core.physics.readings import Readings, known_after, left_out, precision_of
+from jumpstop.core.physics.readings import Readings, inverse_of, known_after, left_out, precision_of
 from jumpstop.core.plan.learn.learning import Row, Rows, learn
 from jumpstop.core.plan.learn.parameters import covariance_of, known_of, load_of
 from jumpstop.core.plan.light.reach import solve
@@ -59,6 +59,20 @@ def test_order_does_not_matter_and_two_at_once_are_one_after_the_other(readings:
     assert np.all(np.diag(at_once.covariance) <= np.diag(prior[1]) + 1e-12)
 
 
+@pytest.mark.parametrize("seed", range(6))
+def test_a_precision_of_which_little_hangs_together_is_inverted_whole(seed: int) -> None:
+    """Against the dense inverse: some things alone, some with one other, some with all."""
+    rng = np.random.default_rng(seed)
+    count = 12
+    rows = np.zeros((30, count))
+    for row in rows:
+        row[rng.integers(0, 3)] = rng.normal()
+        row[rng.integers(3, count)] = rng.normal()
+    precision = rows.T @ rows + np.diag(rng.uniform(0.5, 2, count))
+    assert inverse_of(precision) == pytest.approx(np.linalg.inv(precision), abs=1e-9)
+    assert inverse_of(np.diag([2.0, 4.0])) == pytest.approx(np.diag([0.5, 0.25]))
+
+
 def readings_of(rng: np.random.Generator, count: int, places: int) -> tuple[Readings, np.ndarray]:
     """Readings of two of four things each, and the same as rows over things and places."""
     things, much = rng.integers(0, 4, (count, 2)), rng.normal(size=(count, 2))
@@ -73,14 +87,15 @@ def readings_of(rng: np.random.Generator, count: int, places: int) -> tuple[Read
     return Readings(things, much, rng.normal(size=count), rng.uniform(0.01, 0.2, count), place), rows
 
 
+@pytest.mark.parametrize("tied", [0.0, 0.05])
 @pytest.mark.parametrize(("count", "places"), [(3, 0), (12, 3), (40, 6)])
-def test_places_summed_out_come_to_the_same_as_all_at_once(count: int, places: int) -> None:
+def test_places_summed_out_come_to_the_same_as_all_at_once(count: int, places: int, tied: float) -> None:
     """D: against the dense update over things and places, and each reading left out against one without it."""
     rng = np.random.default_rng(count)
     readings, rows = readings_of(rng, count, places)
     shared = rng.uniform(0.01, 0.3, places)
     prior = np.zeros((4 + places, 4 + places))
-    prior[:4, :4] = np.diag([0.3, 0.2, 0.4, 0.1]) + 0.05
+    prior[:4, :4] = np.diag([0.3, 0.2, 0.4, 0.1]) + tied
     prior[range(4, 4 + places), range(4, 4 + places)] = shared
     dense = update(np.zeros(len(prior)), prior, rows, readings.values, readings.noise)
     known = known_after(precision_of(prior[:4, :4]), readings, shared)
@@ -88,7 +103,11 @@ def test_places_summed_out_come_to_the_same_as_all_at_once(count: int, places: i
     assert known.covariance == pytest.approx(dense.covariance[:4, :4], abs=1e-8)
     assert known.shared == pytest.approx(dense.mean[4:], abs=1e-8)
     assert known.shared_variance == pytest.approx(np.diag(dense.covariance)[4:], abs=1e-8)
-    assert known.tied == pytest.approx(dense.covariance[4:, :4], abs=1e-8)
+    between = [
+        [-np.sum(much * known.covariance[things, thing]) for thing in range(4)]
+        for things, much in zip(*known.softened, strict=True)
+    ]
+    assert np.reshape(between, (places, 4)) == pytest.approx(dense.covariance[4:, :4], abs=1e-8)
     apart, sd = left_out(known, readings)
     for at in range(count):
         others = np.arange(count) != at

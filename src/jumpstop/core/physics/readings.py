@@ -37,21 +37,49 @@ class Readings(NamedTuple):
 
 
 class Known(NamedTuple):
-    """What is known after readings: of the things, of what each place shares, and of both together.
+    """What is known after readings: of the things, and of what each place shares.
 
-    mean (things,), covariance (things, things); shared, shared_variance (places,); tied (places, things): covariance.
+    mean (things,), covariance (things, things); shared, shared_variance (places,). softened: how the places hang
+    together with the things; the covariance of a place and a thing is -sum of `softened` times that of the things.
     """
 
     mean: Floats
     covariance: Floats
     shared: Floats
     shared_variance: Floats
-    tied: Floats
+    softened: "Sparse"
+
+
+class Sparse(NamedTuple):
+    """Rows that hold a few things each. things, much (rows, most): which, and how much of each (0: none more)."""
+
+    things: Whole
+    much: Floats
+
+    def summed(self, one_a_row: Floats, count: int) -> Floats:
+        """All rows together, each so many times; shape (things,)."""
+        return _counted(self.things, self.much * one_a_row[:, None], count)
+
+    def outer(self, other: Floats, count: int) -> Floats:
+        """Sum of each row's outer product with other figures of the same things; shape (things, things)."""
+        pairs = self.things[:, :, None] * count + self.things[:, None, :]
+        return _counted(pairs, self.much[:, :, None] * other[:, None, :], count * count).reshape(count, count)
+
+
+def _counted(places: Whole, figures: Floats, count: int) -> Floats:
+    """The sum of the figures at each place; shape (count,)."""
+    return np.bincount(places.ravel(), figures.ravel(), count).astype(np.float64)
 
 
 def precision_of(covariance: Floats) -> Floats:
-    """The inverse of what is known before readings; same shape."""
-    return np.asarray(np.linalg.inv(covariance + JITTER * np.eye(len(covariance))))
+    """The inverse of what is known before readings; same shape. Most things are independent of all others."""
+    own = np.diag(covariance) + JITTER
+    out = np.diag(1 / own)
+    tied = np.flatnonzero(np.count_nonzero(covariance, axis=1) > (np.diag(covariance) != 0))
+    if len(tied):
+        block = np.ix_(tied, tied)
+        out[block] = np.linalg.inv(covariance[block] + JITTER * np.eye(len(tied)))
+    return out
 
 
 def known_after(before: Floats, readings: Readings, place_variance: Floats) -> Known:
@@ -59,24 +87,68 @@ def known_after(before: Floats, readings: Readings, place_variance: Floats) -> K
     `precision_of`). place_variance (places,)."""
     things, much, values, noise, place = readings
     count, places = len(before), len(place_variance)
-    weighed = much / noise[:, None]
-    pairs = things[:, :, None] * count + things[:, None, :]
-    held = np.bincount(pairs.ravel(), (weighed[:, :, None] * much[:, None, :]).ravel(), count * count)
-    precision = before + held.reshape(count, count)
-    told = np.bincount(things.ravel(), (weighed * values[:, None]).ravel(), count)
+    weighed = Sparse(things, much / noise[:, None])
+    precision = before + weighed.outer(much, count)
+    told = weighed.summed(values, count)
     there = np.flatnonzero(place >= 0)
     own = place[there]
-    stiff = 1 / place_variance + np.bincount(own, 1 / noise[there], places)
-    at = own[:, None] * count + things[there]
-    across = np.bincount(at.ravel(), weighed[there].ravel(), places * count).reshape(places, count)
-    said = np.bincount(own, values[there] / noise[there], places)
-    softened = across / stiff[:, None]
-    after = np.linalg.inv(precision - across.T @ softened)
-    after = (after + after.T) / 2
-    mean = after @ (told - softened.T @ said)
-    tied = -softened @ after
-    variance = 1 / stiff - np.sum(tied * softened, axis=1)
-    return Known(mean, after, (said - across @ mean) / stiff, variance, tied)
+    stiff = 1 / place_variance + _counted(own, 1 / noise[there], places)
+    across = _by_place(Sparse(things[there], weighed.much[there]), own, places)
+    said = _counted(own, values[there] / noise[there], places)
+    softened = Sparse(across.things, across.much / stiff[:, None])
+    after = inverse_of(precision - across.outer(softened.much, count))
+    mean = after @ (told - softened.summed(said, count))
+    between = after[across.things[:, :, None], across.things[:, None, :]]
+    variance = 1 / stiff + np.einsum("pi,pij,pj->p", softened.much, between, softened.much)
+    shared = (said - np.sum(across.much * mean[across.things], axis=1)) / stiff
+    return Known(mean, after, shared, variance, softened)
+
+
+def _by_place(rows: Sparse, place: Whole, places: int) -> Sparse:
+    """The rows of each place summed; shape (places, most)."""
+    kept = rows.much.ravel() != 0
+    at = (place[:, None] * 2**32 + rows.things).ravel()[kept]
+    pairs, which = np.unique(at, return_inverse=True)
+    much = _counted(which, rows.much.ravel()[kept], len(pairs))
+    own, thing = pairs // 2**32, pairs % 2**32
+    first = np.searchsorted(own, np.arange(places))
+    column = np.arange(len(pairs)) - first[own]
+    most = int(column.max(initial=-1)) + 1
+    out = Sparse(np.zeros((places, most), dtype=np.int64), np.zeros((places, most)))
+    out.things[own, column], out.much[own, column] = thing, much
+    return out
+
+
+def inverse_of(precision: Floats) -> Floats:
+    """The inverse of a precision of shape (things, things), by its Schur complement: things that hang together with
+    none but a few others, as the light of a day with the kit that met it, are summed out first."""
+    alone = _independent(precision)
+    rest = np.flatnonzero(~np.isin(np.arange(len(precision)), alone))
+    own = 1 / np.diag(precision)[alone]
+    across = precision[np.ix_(alone, rest)]
+    softened = across * own[:, None]
+    inner = np.linalg.inv(precision[np.ix_(rest, rest)] - across.T @ softened)
+    inner = (inner + inner.T) / 2
+    beside = -softened @ inner
+    out = np.empty_like(precision)
+    out[np.ix_(rest, rest)] = inner
+    out[np.ix_(alone, rest)] = beside
+    out[np.ix_(rest, alone)] = beside.T
+    out[np.ix_(alone, alone)] = -beside @ softened.T + np.diag(own)
+    return out
+
+
+def _independent(precision: Floats) -> Whole:
+    """Things of which no two hang together, those with the fewest others first."""
+    hangs = precision != 0
+    np.fill_diagonal(hangs, val=False)
+    barred = np.zeros(len(precision), dtype=bool)
+    taken = list[int]()
+    for at in np.argsort(np.count_nonzero(hangs, axis=1), kind="stable").tolist():
+        if not barred[at]:
+            taken.append(at)
+            barred |= hangs[at]
+    return np.array(taken, dtype=np.int64)
 
 
 def left_out(known: Known, readings: Readings) -> tuple[Floats, Floats]:
@@ -90,9 +162,10 @@ def left_out(known: Known, readings: Readings) -> tuple[Floats, Floats]:
     fitted = np.sum(known.mean[things] * much, axis=1)
     there = np.flatnonzero(place >= 0)
     own = place[there]
-    spread[there] += known.shared_variance[own] + 2 * np.sum(
-        known.tied[own[:, None], things[there]] * much[there], axis=1
-    )
+    of_place = known.softened.things[own], known.softened.much[own]
+    beside = known.covariance[of_place[0][:, :, None], things[there][:, None, :]]
+    tied = -np.einsum("pi,pij,pj->p", of_place[1], beside, much[there])
+    spread[there] += known.shared_variance[own] + 2 * tied
     fitted[there] += known.shared[own]
     left = np.maximum(1 - spread / noise, LEAST_LEFT)
     return (values - fitted) / left, np.sqrt(noise / left)
