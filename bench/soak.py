@@ -2,7 +2,7 @@
 
 pages: seeded runs of random edits and faults in real pages. kills: the server killed under writes of all kinds. starts:
 first starts and migrations cut off. studio: fifty phones that log and ten pages that nudge, on one server.
-RUNS says how many; SEED another seed; MINUTES how long the studio is open.
+RUNS says how many, FROM the first; SEED another seed; MINUTES how long the studio is open.
 """
 
 import asyncio
@@ -30,6 +30,7 @@ from chromium import Demo, launch
 from cuts import STARTS, cut_off, prepared, sound, started, steps_of
 
 SEED = int(os.environ.get("SEED", "20261129"))
+FROM = int(os.environ.get("FROM", "0"))  # the first run of pages
 
 
 def runs(usual: int) -> int:
@@ -41,7 +42,7 @@ def pages(folder: Path) -> str:
     """Random edits and faults, reloads, two tabs, and another client's edits beside them: all are there in the end."""
     count = runs(300)
     with get_context("spawn").Pool(2) as pool:  # a browser and a server each
-        halves = [(folder / str(half), range(half, count, 2)) for half in range(2)]
+        halves = [(folder / str(half), range(FROM + half, FROM + count, 2)) for half in range(2)]
         found = pool.starmap(_pages, halves)
     lost, overwritten = (sum(one[at] for one in found) for at in range(2))
     assert not lost
@@ -74,7 +75,7 @@ def _pages(folder: Path, seeds: range) -> tuple[int, int]:
                 tab.unroute_all(behavior="ignoreErrors")
                 tab.evaluate("dispatchEvent(new Event('online'))")  # as the browser says when there is a network again
             for tab in tabs:
-                wait_until(lambda tab=tab: _saved(tab), 40)  # type: ignore[misc]
+                _settled(tab, run)
             for kind, number, note in done:
                 alike = [other for one, other, _ in done if one == kind] if kind in FIGURES else [number]
                 if not any(ACTS[kind].there(tabs[0], one) for one in alike):
@@ -106,6 +107,18 @@ def _edited(tabs: list[Any], number: int, dice: random.Random) -> tuple[str, int
         tab.reload()
         tab.get_by_test_id("saving").wait_for()
     return kind, number, note
+
+
+def _settled(tab: Any, run: int) -> None:
+    """Wait until a tab says that all is saved. Raises AssertionError with what it says instead."""
+    try:
+        wait_until(lambda: _saved(tab), 40)
+    except AssertionError:
+        said = tab.get_by_test_id("saving")
+        if said.get_by_role("button").count():
+            said.get_by_role("button").click()
+        why = tab.get_by_role("dialog").all_inner_texts()
+        raise AssertionError(f"run {run}: {said.text_content()!r} after 40 s: {why}") from None
 
 
 def _saved(tab: Any) -> bool:
