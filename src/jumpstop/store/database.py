@@ -7,6 +7,7 @@ from datetime import datetime
 from pathlib import Path
 from typing import Any
 
+from pydantic_core import from_json, to_json
 from sqlalchemy import Engine, QueuePool, create_engine, event
 
 from .errors import StorageFault
@@ -29,7 +30,9 @@ def open_engine(folder: Path) -> Engine:
     def connected() -> sqlite3.Connection:
         return sqlite3.connect(address, uri=True, timeout=WAIT_S, check_same_thread=False)
 
-    engine = create_engine("sqlite:///", creator=connected, poolclass=QueuePool)
+    engine = create_engine(
+        "sqlite:///", creator=connected, poolclass=QueuePool, json_serializer=_written, json_deserializer=from_json
+    )
 
     @event.listens_for(engine, "connect")
     def _pragmas(connection: Any, _record: Any) -> None:
@@ -39,6 +42,10 @@ def open_engine(folder: Path) -> Engine:
         connection.execute(f"PRAGMA journal_size_limit={MOST_WAL}")
 
     return engine
+
+
+def _written(value: Any) -> str:
+    return to_json(value).decode()
 
 
 def backup(path: Path, target: Path) -> None:

@@ -5,6 +5,7 @@ from bisect import bisect_left
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import time
+from functools import cached_property
 from typing import Literal
 
 import numpy as np
@@ -29,9 +30,11 @@ SD_FRAMES, SD_POWER, SD_CELLS = (
     0.3,
     0.1,
 )  # of frames, of the light [stops] and of cells from day to day; from memory
+SAME_CHARGE = 1e-6  # of a charge: less is rounding
 RUNS, SEED = 1000, 20260624
 """Days drawn for how sure a day is; a matter of computing; their seed, so that the same day has the same answer."""
 SURE = 0.9  # "nine days in ten"
+NO_CHARGER = Charging(0, 0.0)
 
 
 @dataclass(frozen=True)
@@ -40,8 +43,7 @@ class Lasting:
 
     capacity: full flashes that one charge gives, cold and age counted; inf on mains, NaN where that is not known.
     used: full flashes in all. course: (minute, charge left as a share) at each turn of its line, of the head that does
-    most. wanted: the fewest charges that last the day without charging; charged: with the chargers there are. sizes:
-    what each charge holds [share of capacity].
+    most. sizes: what each charge holds [share of capacity]. draws, charging: what takes from them, and fills them.
     """
 
     unit: int
@@ -53,9 +55,24 @@ class Lasting:
     swaps: tuple[Swap, ...]
     gives_out: float | None
     course: tuple[tuple[float, float], ...]
-    wanted: int
-    charged: int
     sizes: tuple[float, ...] = ()
+    draws: tuple[Draw, ...] = ()
+    charging: Charging = NO_CHARGER
+
+    @cached_property
+    def wanted(self) -> int:
+        """The fewest charges that last the day without charging."""
+        if not math.isfinite(self.capacity):
+            return 0
+        least = max(1, math.ceil(self.used / self.capacity - SAME_CHARGE))
+        of_heads = [[draw.full[head] for draw in self.draws if head < len(draw.full)] for head in range(self.heads)]
+        most = sum(math.ceil(sum(full) / self.capacity) for full in of_heads)
+        return _fewest(self, least, most + self.heads, NO_CHARGER)
+
+    @cached_property
+    def charged(self) -> int:
+        """The same with the chargers that there are."""
+        return _fewest(self, 1, self.wanted, self.charging) if self.charging.chargers else self.wanted
 
 
 def capacity_of(unit: Unit, supply: PowerSupply | None, job: Job) -> float:
@@ -95,21 +112,33 @@ def lasting(turns: Sequence[Turn], unit: int, capacity: float, sizes: Sequence[f
     works = [work for turn in turns for s in turn.stretches for work in s.work if work.unit == unit]
     flashes = sum(work.flashes * work.heads for work in works)
     if not math.isfinite(capacity):
-        return Lasting(unit, heads, capacity, len(sizes), used, flashes, (), None, (), 0, 0, sizes)
+        return Lasting(unit, heads, capacity, len(sizes), used, flashes, (), None, (), sizes)
     charging = _charging(job)
     swaps, course = drained(draws, capacity, sizes, charging)
     out = next((swap.at for swap in swaps if swap.again > swap.at), None)
-    most = sum(math.ceil(sum(d.full[head] for d in draws if head < len(d.full)) / capacity) for head in range(heads))
-    wanted = _fewest(draws, capacity, most + heads, Charging(0, 0.0))
-    charged = _fewest(draws, capacity, wanted, charging) if charging.chargers else wanted
     return Lasting(
-        unit, heads, capacity, len(sizes), used, flashes, tuple(swaps), out, tuple(course), wanted, charged, sizes
+        unit,
+        heads,
+        capacity,
+        len(sizes),
+        used,
+        flashes,
+        tuple(swaps),
+        out,
+        tuple(course),
+        sizes,
+        tuple(draws),
+        charging,
     )
 
 
-def _fewest(draws: Sequence[Draw], capacity: float, most: int, charging: Charging) -> int:
+def _fewest(one: Lasting, least: int, most: int, charging: Charging) -> int:
     """The fewest charges with which the day lasts; with one more it never lasts less long."""
-    return 1 + bisect_left(range(1, most), True, key=lambda n: _holds(drained(draws, capacity, [1.0] * n, charging)[0]))
+
+    def lasts(charges: int) -> bool:
+        return _holds(drained(one.draws, one.capacity, [1.0] * charges, charging)[0])
+
+    return least + bisect_left(range(least, most), True, key=lasts)
 
 
 def _charging(job: Job) -> Charging:
