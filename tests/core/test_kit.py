@@ -12,7 +12,8 @@ from pydantic import ValidationError
 
 from jumpstop.core.kit.body import Body, LeafLimit
 from jumpstop.core.kit.filter import Filter, nd_for
-from jumpstop.core.kit.modifier import Face, Layer, Modifier, gel_stops, layers_on
+from jumpstop.core.kit.gel import GEL_FIGURES, gel_stops
+from jumpstop.core.kit.modifier import Face, Layer, Modifier, layers_on
 from jumpstop.core.kit.power import PowerScale, PowerSupply
 from jumpstop.core.kit.rating import REFERENCE_DEG, rating_of
 from jumpstop.core.kit.table import UnitTable, table_of
@@ -258,7 +259,10 @@ def test_layers_and_gels() -> None:
     assert [layer.name for layer in layers_on(octa, None)] == ["in"]
     assert [layer.name for layer in layers_on(octa, ("out", "gone"))] == ["out"]
     assert layers_on(octa, ()) == ()
-    passed = [2 ** gel_stops(gel) for gel in ("none", "full_orange", "half_orange", "quarter_orange", "eighth_orange")]
+    passed = [
+        2 ** gel_stops(GEL_FIGURES[gel])
+        for gel in ("none", "full_orange", "half_orange", "quarter_orange", "eighth_orange")
+    ]
     assert passed == pytest.approx([1, 0.55, 0.71, 0.79, 0.85])
     assert Face(width_m=1).rectangle_height_m is None
     assert Face(shape="rectangle", width_m=1).rectangle_height_m == 1

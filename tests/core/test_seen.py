@@ -10,7 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from jumpstop.core.kit.modifier import GELS
+from jumpstop.core.kit.gel import GELS
 from jumpstop.core.kit.table import table_of
 from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, Unit
 from jumpstop.core.plan.camera.ambient import ambient_of
@@ -26,6 +26,7 @@ from jumpstop.core.scene.ambient import AmbientSpec, Reading
 from jumpstop.core.scene.light import Light
 from jumpstop.core.scene.seen import Seen
 from jumpstop.core.scene.setup import WIDEST, Setup
+from jumpstop.words.colour import balance_words
 from jumpstop.words.figures import DisplayUnits
 from jumpstop.words.in_hand import in_hand_of
 
@@ -245,22 +246,31 @@ def test_the_needle() -> None:
 DAY = {"by": "sun", "day": "2026-06-24", "place": {"latitude": 51, "longitude": -1, "zone": "Europe/London"}}
 
 
+def lights(*docs: dict[str, Any]) -> tuple[Light, ...]:
+    return tuple(Light.model_validate(one) for one in docs)
+
+
+BARE = lights({})
+
+
 def test_white_balance_and_the_gel_that_matches() -> None:
-    """D: the mired shift from 5500 K to 3200 K is 131, a full orange; shade lies on the other side, where no orange is."""
+    """physics 23: mired 10^6 / K; oranges of +159, +109, +64, +26 (from memory); blues the other way."""
     for kelvin, gel in (
-        (3200, "full_orange"),
-        (3800, "half_orange"),
-        (4500, "quarter_orange"),
+        (3000, "full_orange"),  # 333 - 182 = 151
+        (3400, "half_orange"),  # 112
+        (4000, "quarter_orange"),  # 68
+        (4800, "eighth_orange"),  # 26
         (5500, "none"),
-        (7000, "none"),
+        (7000, "quarter_blue"),  # -39
+        (10_000, "half_blue"),  # -82
     ):
         spec = AmbientSpec(condition="interior_night", lamps_lux=200, lamps_k=kelvin)
-        found = balance(spec, ambient_of(spec), "none")
+        found = balance(spec, ambient_of(spec), BARE)
         assert (found.gel, found.ambient_k, found.camera_k) == (gel, kelvin, 5500)
-    warm = AmbientSpec(condition="interior_night", lamps_lux=200, lamps_k=3200)
-    assert balance(warm, ambient_of(warm), "full_orange").camera_k == 3200
-    shade = AmbientSpec(condition="distinct_shadows", subject="shade")
-    assert balance(shade, ambient_of(shade), "none").left_mired == pytest.approx(1e6 / 7500 - 1e6 / 5500)
+    warm = AmbientSpec(condition="interior_night", lamps_lux=200, lamps_k=2900)
+    gelled = balance(warm, ambient_of(warm), lights({"gel": "full_orange"}))
+    assert gelled.camera_k == 2900  # 10^6 / (181.8 + 159) = 2934
+    assert gelled.matched
     for spec, kelvin in (  # shade is blue only under a blue sky; by the sun's own day as by the table
         (AmbientSpec.model_validate(DAY | {"subject": "shade"}), 7500),
         (AmbientSpec.model_validate(DAY | {"subject": "panel", "sky": "overcast"}), 6500),
@@ -275,8 +285,52 @@ def test_white_balance_and_the_gel_that_matches() -> None:
             3200,
         ),
     ):
-        assert balance(spec, ambient_of(spec), "none").ambient_k == kelvin
+        assert balance(spec, ambient_of(spec), BARE).ambient_k == kelvin
     assert set(GELS) >= {found.gel}
+
+
+def said_of(spec: AmbientSpec, *docs: dict[str, Any]) -> str:
+    setup = Setup(ambient=spec, lights=lights(*docs))
+    return balance_words(balance(spec, ambient_of(spec), setup.lights), setup)
+
+
+def test_a_flash_is_warmer_than_the_shade_by_what_lies_between_them() -> None:
+    """physics 23: 5500 K under 7500 K is warmer by 48; a match is within 20 mired (common practice)."""
+    shade = AmbientSpec(condition="distinct_shadows", subject="shade")
+    found = balance(shade, ambient_of(shade), BARE)
+    assert found.gel == "quarter_blue"
+    assert found.left_mired == pytest.approx(1e6 / 7500 - 1e6 / 5500 + 35)
+    assert "a quarter blue gel brings the flash to it (then set 7500 K)" in said_of(shade, {})
+    assert "without" not in said_of(shade, {"gel": "quarter_blue"})
+    near = AmbientSpec(condition="interior_night", lamps_lux=200, lamps_k=4600)  # 35.6 warmer; an eighth leaves 9.6
+    assert "an eighth" not in said_of(near, {})
+    deep = AmbientSpec(condition="interior_night", lamps_lux=200, lamps_k=2200)  # 272.7: 114 more than a full orange
+    assert "which it is still 114 mired cooler than" in said_of(deep, {})
+    orange = said_of(shade, {"gel": "full_orange"})
+    assert "7500 K" in orange
+    assert "would match" not in orange
+
+
+def test_the_balance_is_the_keys_whatever_light_is_looked_at_and_a_gel_for_effect_stays_a_colour() -> None:
+    day = AmbientSpec()
+    key, blue = {"role": "key"}, {"role": "rim", "gel": "full_blue", "gel_for": "effect"}
+    for order in ((key, blue), (blue, key)):
+        found = balance(day, ambient_of(day), lights(*order))
+        assert found.camera_k == 5500
+        (off,) = found.off
+        assert off.mired == pytest.approx(-137)
+        assert order[off.light] is blue
+    assert "the rim behind its full blue gel is 137 mired cooler than the balance" in said_of(day, key, blue)
+    warm = said_of(day, {"gel": "quarter_orange", "gel_for": "effect"})
+    assert warm.startswith("White balance 5500 K")
+    assert "64 mired warmer than the balance" in warm
+    matched = said_of(day, {"gel": "quarter_orange"})
+    assert matched.startswith("White balance 4100 K")  # 10^6 / (181.8 + 64) = 4068
+    own = {"gel": "own", "own_gel": {"name": "Deep red", "transmission": 0.1}, "gel_for": "effect"}
+    assert "coloured by its Deep red gel" in said_of(day, key, {"role": "rim"} | own)
+    assert Light.model_validate(own).filtered.transmission == 0.1
+    with pytest.raises(ValidationError):
+        Light.model_validate({"gel": "own"})
 
 
 def test_only_fill_and_key_start_from_a_compensation_of_their_own() -> None:

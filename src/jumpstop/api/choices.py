@@ -33,7 +33,7 @@ FOCALS_MM = (14, 16, 20, 24, 28, 35, 50, 70, 85, 105, 135, 200, 300, 400, 600)
 SUPPLIES = {"aa": "AA cells", "lithium": "lithium batteries", "external": "external packs", "mains": "the mains"}
 BOUNDED = (
     "Setup", "AmbientSpec", "Reading", "Place", "Panel", "ExposureAim", "Lens", "Motion", "Light", "Seen", "Fixed",
-    "FixedNd",
+    "FixedNd", "OwnGel",
 )  # fmt: skip
 FORMS: dict[str, BaseModel] = {
     "Claim": Claim(guide_number=36, unit="m"),

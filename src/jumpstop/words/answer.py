@@ -208,7 +208,6 @@ def answer_of(
     beside the one in hand; none given: all. written: the setup as it was, before its job's day and wind were put in.
     """
     setup = solved.setup
-    gel = setup.lights[light].gel
     advised = advice.advised_method(solved, avoid, light)
     wanted = setup.method is not None and solved.method(setup.method).possible
     chosen = setup.method if setup.method is not None and wanted else advised
@@ -244,7 +243,7 @@ def answer_of(
         if reach is None or reach.taken is None
         else sentences(verdict.others_of(failing, reach, reach.taken)[1:], units),
         picture="" if reach is None else verdict.picture(method, found, setup.aim.background_stops, reach, unit),
-        balance=balance_short(colour.balance(setup.ambient, solved.ambient, gel), gel),
+        balance=balance_short(colour.balance(setup.ambient, solved.ambient, setup.lights), setup),
         cures=reach is not None and unit is not None and str(reach.verdict[unit]) in (SHORT, TOO_BRIGHT),
         note=_note(solved, None if wanted else setup.method, chosen, light),
         settings=_settings(solved, method, reach, unit, light, units),

@@ -5,6 +5,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 
 from ..core.kit.modifier import layers_on
+from ..core.plan.camera import colour
 from ..core.plan.change.ladder import ladder
 from ..core.plan.change.pocket import Pocket, pocket_of
 from ..core.plan.job.hours import Hour, clocks, follows_sun, hours_of, skies_beside
@@ -23,10 +24,11 @@ from ..core.scene.light import Light
 from ..core.scene.log import LogEntry
 from ..core.scene.seen import SD_EYE, MethodKind
 from .answer import settings_line
+from .colour import balance_short
 from .effects import TICKS as TICK_NAMES
 from .figures import DisplayUnits, amount, dial, f_number, iso, length, listed, nd, shutter, stops
 from .hours import HoursText, hours_text
-from .kit import GELS, ROLES
+from .kit import ROLES, gel_words
 from .ladder import LadderText, ladder_text
 from .methods import title
 from .on_set import blank_entry, dials_of
@@ -66,6 +68,7 @@ class Card:
     picture: str
     method: str
     settings: str
+    balance: str
     body: str
     preflight: list[str]
     lights: list[CardLight]
@@ -122,6 +125,7 @@ def card_of(
         picture=_sentence(picture(method, found, setup.aim.background_stops, reach, unit)),
         method=title(method, setup.body.shutter),
         settings=settings_line(method.camera),
+        balance=_sentence(balance_short(colour.balance(setup.ambient, solved.ambient, setup.lights), setup)),
         body=setup.body.name,
         preflight=[*_preflight(solved, kind, units), *job.preflight],
         lights=[_light(solved, kind, at, units[at], words) for at in order_of(setup, "back") if setup.lights[at].on],
@@ -182,7 +186,7 @@ def _through(light: Light, zoom_mm: float | None) -> str:
         on = [layer.name for layer in layers_on(mod, light.layers)]
         said += f", {listed(on, 'and')} on" if on else ", nothing in front"
     if light.gel != "none":
-        said += f", {GELS[light.gel]}"
+        said += f", {gel_words(light.gel_name)}"
     said += "".join(f", {TICK_NAMES[effect]}" for field, effect in TICKS.items() if getattr(light, field))
     return said + (f", zoom {zoom_mm or light.zoom_mm:.0f} mm" if light.zoom_mm and not light.wide_panel else "")
 

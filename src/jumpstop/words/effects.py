@@ -11,7 +11,7 @@ from ..core.kit.table import UnitTable
 from ..core.physics.beam import REFERENCE_ZOOM_MM
 from ..core.plan.light.jump import JumpAt
 from .figures import DisplayUnits, amount, f_number, iso, length, nd, power, share, shutter, stops
-from .kit import GELS, rating_words
+from .kit import gel_words, rating_words
 
 
 class Said(NamedTuple):
@@ -152,7 +152,7 @@ def _face(facts: JumpAt, at: Context) -> Said:
 
 
 def _gel(facts: JumpAt, at: Context) -> Said:
-    gel = GELS[facts["gel"]]
+    gel = gel_words(facts["gel"])
     return Said(gel, f"{gel.capitalize()} lets {share(facts['share'])} of the light through.")
 
 

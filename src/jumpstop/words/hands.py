@@ -8,7 +8,7 @@ from ..core.plan.job.changeover import Standing, changes_between
 from ..core.plan.job.schedule import Stretch, Turn
 from .effects import TICKS
 from .figures import DisplayUnits, dial, f_number, iso, length, nd, shutter
-from .kit import GELS, PLACEMENTS, ROLES
+from .kit import PLACEMENTS, ROLES, gel_words
 from .methods import TITLES
 
 HELD = {"landscape": "landscape", "grip_up": "upright, grip up", "grip_down": "upright, grip down"}
@@ -35,7 +35,7 @@ HANDS: dict[str, Callable[[Facts, DisplayUnits], str]] = {
     "modifier": lambda f, u: f"light {f['light'] + 1}: {f['now'] or 'bare'}",
     "layer_on": lambda f, u: f"light {f['light'] + 1}: {f['layer']} on",
     "layer_off": lambda f, u: f"light {f['light'] + 1}: {f['layer']} off",
-    "gel": lambda f, u: f"light {f['light'] + 1}: {GELS[f['now']]}",
+    "gel": lambda f, u: f"light {f['light'] + 1}: {gel_words(f['now'])}",
     "tick": lambda f, u: f"light {f['light'] + 1}: {TICKS[f['effect']]} {'on' if f['now'] else 'off'}",
     "zoom": lambda f, u: f"light {f['light'] + 1}: zoom {f['now']:.0f} mm",
 }

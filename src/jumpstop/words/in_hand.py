@@ -96,7 +96,7 @@ def in_hand_of(solved: Solved, reach: Reach, units: DisplayUnits, cures: Sequenc
         taken=reach.taken is not None,
         cures=[_cure(one, units) for one in cures],
         meter=_meter(solved, reach),
-        balance=balance_words(colour.balance(setup.ambient, solved.ambient, reach.light.gel), reach.light.gel),
+        balance=balance_words(colour.balance(setup.ambient, solved.ambient, setup.lights), setup),
         automatics=[_automatic(one) for one in automatics.automatics(setup, solved.ambient)],
         compensation=_compensation(
             start_compensation(reach.light, setup.ambient, lens.focal_mm if lens else None), reach, unit

@@ -2,7 +2,8 @@
 
 from ..core.kit.body import Body
 from ..core.kit.filter import Filter
-from ..core.kit.modifier import Gel, Modifier
+from ..core.kit.gel import Gel
+from ..core.kit.modifier import Modifier
 from ..core.kit.rating import Basis
 from ..core.kit.trigger import Battery, Trigger
 from ..core.kit.unit import Claim, Unit
@@ -49,7 +50,22 @@ GELS: dict[Gel, str] = {
     "half_orange": "half orange gel",
     "quarter_orange": "quarter orange gel",
     "eighth_orange": "eighth orange gel",
+    "full_blue": "full blue gel",
+    "half_blue": "half blue gel",
+    "quarter_blue": "quarter blue gel",
+    "eighth_blue": "eighth blue gel",
+    "full_green": "full green gel",
+    "half_green": "half green gel",
+    "quarter_green": "quarter green gel",
+    "own": "a gel of your own",
 }
+
+
+def gel_words(name: str) -> str:
+    """A gel by its key, or by the name of the person's own."""
+    return next((words for gel, words in GELS.items() if gel == name), f"{name} gel")
+
+
 ROLES: dict[Role, str] = {"key": "key", "fill": "fill", "rim": "rim", "background": "background light"}
 RECEIVERS = {
     "lit": "lit side",

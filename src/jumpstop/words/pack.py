@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from ..core.plan.job.packing import CABIN_WH, LEAVE_WH, SPARE_CHARGES, SPARE_TRIGGERS, Item, cabin_of
 from ..core.scene.job import Job
 from .figures import amount, count, listed
-from .kit import GELS
+from .kit import gel_words
 
 BAGS = {
     "body": "Camera bag", "filter": "Camera bag", "trigger": "Camera bag", "gel": "Camera bag", "battery": "Camera bag",
@@ -133,7 +133,7 @@ def _missing(item: Item) -> str:
 
 def _name(item: Item) -> str:
     if item.what == "gel":
-        return next((words for gel, words in GELS.items() if gel == item.name), item.name)
+        return gel_words(item.name)
     if item.what == "battery" and item.name[:1].isdigit():  # so many cells
         return f"set of {item.name}"
     return {"stand": "Light stand", "charger": "Charger"}.get(item.what, item.name)

@@ -57,6 +57,7 @@ SENTENCES: dict[str, Callable[[Mapping[str, Any]], str]] = {
     "unknown_zone": lambda f: f"{_quoted(f['zone'])} is no time zone; say it as in Europe/London.",
     "place_missing": lambda f: "Say the place: latitude, longitude and time zone.",
     "date_missing": lambda f: "Say the date, so that the sun can be found.",
+    "own_gel_missing": lambda f: "Say what your own gel is called, and what it passes.",
     "lux_missing": lambda f: "Say how many lux there are.",
     "reading_missing": lambda f: "Say what the meter read: aperture, shutter time and ISO.",
     "background_in_front": lambda f: (

@@ -4,13 +4,13 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
 from ..core.kit.learned import Key
-from ..core.kit.modifier import GELS, layers_on
+from ..core.kit.modifier import layers_on
 from ..core.kit.table import UnitTable
 from ..core.plan.learn.next_reading import Landing, Proposal
 from ..core.scene.log import LogEntry
 from .effects import TICKS
 from .figures import listed
-from .kit import GELS as GEL_WORDS
+from .kit import gel_words
 
 
 @dataclass(slots=True)
@@ -57,7 +57,7 @@ def thing_words(key: Key, names: Mapping[str, str]) -> str:
     kind, which, part = key
     name = names.get(which, which)
     if kind == "gel":
-        return next((GEL_WORDS[gel] for gel in GELS if gel == which), which)
+        return gel_words(which)
     if kind == "modifier":
         return f"{name}, {part}" if part else name
     if kind == "room":

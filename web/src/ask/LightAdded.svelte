@@ -12,6 +12,7 @@
   import LiveLength from '../parts/LiveLength.svelte'
   import { giveBack, take } from '../lib/takes'
   import Chip from './Chip.svelte'
+  import LightGel from './LightGel.svelte'
   import LightLevel from './LightLevel.svelte'
   import LightMore from './LightMore.svelte'
   import LightPlace from './LightPlace.svelte'
@@ -178,14 +179,7 @@
         >{' '}
       {/each}
     {:else}{' '}{/if}and
-    <LiveChoice
-      label="Gel"
-      hotkey="g"
-      tone="flash"
-      value={light.gel}
-      options={Object.entries(person.scales.gels)}
-      choose={(gel) => change('Gel', (l) => (l.gel = gel))}
-    />{#if zoomable}{#if !light.wide_panel}, zoomed to
+    <LightGel {session} {light} />{#if zoomable}{#if !light.wide_panel}, zoomed to
         <LiveChoice
           label="Zoom position"
           hotkey="z"

@@ -1,24 +1,10 @@
-"""What is put in front of a flash: modifiers with layers that come off, gels."""
+"""What is put in front of a flash: modifiers with layers that come off."""
 
-from typing import Literal, get_args
+from typing import Literal
 
-import numpy as np
 from pydantic import Field
 
 from .values import Flag, Name, Note, Number, Price, Spread, Stops, Value, Weight, example
-
-Gel = Literal["none", "full_orange", "half_orange", "quarter_orange", "eighth_orange"]
-GELS: tuple[Gel, ...] = get_args(Gel)
-
-# Share of the light that orange correction lets through; typical of filter makers' data sheets, from memory.
-GEL_TRANSMISSION: dict[Gel, float] = {
-    "none": 1.0,
-    "full_orange": 0.55,
-    "half_orange": 0.71,
-    "quarter_orange": 0.79,
-    "eighth_orange": 0.85,
-}
-
 
 UnitKind = Literal["shoe", "pocket", "monobloc", "pack", "built_in", "ring"]
 
@@ -80,11 +66,6 @@ class Modifier(Value):
     weight_g: Weight | None = Field(None, title="Weight (g)")
     price: Price | None = Field(None, title="Price", description="Kept; not counted with yet.")
     note: Note = ""
-
-
-def gel_stops(gel: Gel) -> float:
-    """Stops that a gel takes (negative)."""
-    return float(np.log2(GEL_TRANSMISSION[gel]))
 
 
 def layers_on(modifier: Modifier, chosen: tuple[str, ...] | None) -> tuple[Layer, ...]:

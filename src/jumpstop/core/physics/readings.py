@@ -99,7 +99,7 @@ def known_after(before: Floats, readings: Readings, place_variance: Floats) -> K
     after = inverse_of(precision - across.outer(softened.much, count))
     mean = after @ (told - softened.summed(said, count))
     between = after[across.things[:, :, None], across.things[:, None, :]]
-    variance = 1 / stiff + np.einsum("pi,pij,pj->p", softened.much, between, softened.much)
+    variance = 1 / stiff + np.einsum("PI,PIJ,PJ->P", softened.much, between, softened.much)
     shared = (said - np.sum(across.much * mean[across.things], axis=1)) / stiff
     return Known(mean, after, shared, variance, softened)
 
@@ -164,7 +164,7 @@ def left_out(known: Known, readings: Readings) -> tuple[Floats, Floats]:
     own = place[there]
     of_place = known.softened.things[own], known.softened.much[own]
     beside = known.covariance[of_place[0][:, :, None], things[there][:, None, :]]
-    tied = -np.einsum("pi,pij,pj->p", of_place[1], beside, much[there])
+    tied = -np.einsum("PI,PIJ,PJ->P", of_place[1], beside, much[there])
     spread[there] += known.shared_variance[own] + 2 * tied
     fitted[there] += known.shared[own]
     left = np.maximum(1 - spread / noise, LEAST_LEFT)

@@ -5,7 +5,8 @@ from typing import Literal, get_args
 from pydantic import Field, model_validator
 
 from ..kit.errors import refuse
-from ..kit.modifier import Gel, Modifier
+from ..kit.gel import Gel, GelFigures, GelFor, OwnGel, figures_of
+from ..kit.modifier import Modifier
 from ..kit.power import SupplyKind
 from ..kit.unit import Unit
 from ..kit.values import DistanceM, Flag, KitId, Line, Name, Number, RowId, Value, Whole
@@ -77,6 +78,8 @@ class Light(Value):
     modifier: OwnModifier | None = None
     layers: tuple[Name, ...] | None = Field(None, max_length=8, title="Layers on")
     gel: Gel = Field("none", title="Gel")
+    gel_for: GelFor = Field("match", title="What the gel is for")
+    own_gel: OwnGel | None = Field(None, title="Own gel")
     wide_panel: Flag = Field(False, title="Wide panel over the head")
     zoom_mm: Number | None = Field(None, ge=8, le=800, title="Zoom position (mm)")
     target_stops: Number = Field(0.0, ge=-6, le=4, title="Level wanted (stops)")
@@ -91,8 +94,20 @@ class Light(Value):
         """Which side of the subject it reaches: as said, else as usual for its role."""
         return USUAL_SIDES[self.role] if self.side is None else self.side
 
+    @property
+    def filtered(self) -> GelFigures:
+        """What its gel does."""
+        return figures_of(self.gel, self.own_gel)
+
+    @property
+    def gel_name(self) -> str:
+        """Its gel's key, or the name of the person's own."""
+        return self.own_gel.name if self.gel == "own" and self.own_gel else self.gel
+
     @model_validator(mode="after")
     def _layers_exist(self) -> "Light":
+        if self.gel == "own" and self.own_gel is None:
+            raise refuse("own_gel_missing")
         if not self.layers:
             return self
         if self.modifier is None:

@@ -3243,6 +3243,7 @@ export interface components {
              *       "heads": 1,
              *       "pops": 1,
              *       "gel": "none",
+             *       "gel_for": "match",
              *       "wide_panel": false,
              *       "target_stops": 0
              *     }
@@ -4332,7 +4333,15 @@ export interface components {
              * @default none
              * @enum {string}
              */
-            gel?: "none" | "full_orange" | "half_orange" | "quarter_orange" | "eighth_orange";
+            gel?: "none" | "full_orange" | "half_orange" | "quarter_orange" | "eighth_orange" | "full_blue" | "half_blue" | "quarter_blue" | "eighth_blue" | "full_green" | "half_green" | "quarter_green" | "own";
+            /**
+             * What the gel is for
+             * @default match
+             * @enum {string}
+             */
+            gel_for?: "match" | "effect";
+            /** Own gel */
+            own_gel?: components["schemas"]["OwnGel-Input"] | null;
             /**
              * Wide panel over the head
              * @default false
@@ -4439,7 +4448,15 @@ export interface components {
              * @default none
              * @enum {string}
              */
-            gel: "none" | "full_orange" | "half_orange" | "quarter_orange" | "eighth_orange";
+            gel: "none" | "full_orange" | "half_orange" | "quarter_orange" | "eighth_orange" | "full_blue" | "half_blue" | "quarter_blue" | "eighth_blue" | "full_green" | "half_green" | "quarter_green" | "own";
+            /**
+             * What the gel is for
+             * @default match
+             * @enum {string}
+             */
+            gel_for: "match" | "effect";
+            /** Own gel */
+            own_gel: components["schemas"]["OwnGel-Output"] | null;
             /**
              * Wide panel over the head
              * @default false
@@ -5164,6 +5181,46 @@ export interface components {
             note: string;
             /** Id */
             id: string | null;
+        };
+        /**
+         * OwnGel
+         * @description Any colour: what it is called, what it passes, and its shift where one is printed.
+         * @example {
+         *       "mired": 140,
+         *       "name": "Deep amber",
+         *       "transmission": 0.4
+         *     }
+         */
+        "OwnGel-Input": {
+            /** Name */
+            name: string;
+            /**
+             * Light passed (share)
+             * @default 0.5
+             */
+            transmission?: number;
+            /** Shift (mired, warmer is positive) */
+            mired?: number | null;
+        };
+        /**
+         * OwnGel
+         * @description Any colour: what it is called, what it passes, and its shift where one is printed.
+         * @example {
+         *       "mired": 140,
+         *       "name": "Deep amber",
+         *       "transmission": 0.4
+         *     }
+         */
+        "OwnGel-Output": {
+            /** Name */
+            name: string;
+            /**
+             * Light passed (share)
+             * @default 0.5
+             */
+            transmission: number;
+            /** Shift (mired, warmer is positive) */
+            mired: number | null;
         };
         /**
          * OwnItem
@@ -6598,6 +6655,7 @@ export interface components {
              *       "heads": 1,
              *       "pops": 1,
              *       "gel": "none",
+             *       "gel_for": "match",
              *       "wide_panel": false,
              *       "target_stops": 0
              *     }
@@ -6705,6 +6763,7 @@ export interface components {
              *       "heads": 1,
              *       "pops": 1,
              *       "gel": "none",
+             *       "gel_for": "match",
              *       "wide_panel": false,
              *       "target_stops": 0
              *     }
@@ -7097,6 +7156,7 @@ export interface components {
              *         "heads": 1,
              *         "pops": 1,
              *         "gel": "none",
+             *         "gel_for": "match",
              *         "wide_panel": false,
              *         "target_stops": 0
              *       }
@@ -7304,6 +7364,7 @@ export interface components {
              *         "heads": 1,
              *         "pops": 1,
              *         "gel": "none",
+             *         "gel_for": "match",
              *         "wide_panel": false,
              *         "target_stops": 0
              *       }

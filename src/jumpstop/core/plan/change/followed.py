@@ -31,7 +31,7 @@ def moved_on(reach: Reach, seen: Seen) -> bool:
         round(then.nd_stops, 2),
     )
     time_counts = "hss" in (reach.method.kind, seen.method) and camera.shutter_s != then.shutter_s
-    layers, before = ((one.modifier.name if one.modifier else "", one.layers, one.gel, one.zoom_mm, one.heads,
+    layers, before = ((one.modifier.name if one.modifier else "", one.layers, one.gel_name, one.zoom_mm, one.heads,
                        one.wide_panel) for one in (light, was))  # fmt: skip
     wanted = abs(reach.wanted_stops - seen.wanted_stops) > 0.01
     return not same_camera or time_counts or light.distance_m != was.distance_m or layers != before or wanted

@@ -97,7 +97,7 @@ def _front(light: Light, unit: Unit, bag: Bag) -> Iterator[Move]:
         zoomed = unit.zoom_max_mm is not None or not other.needs_zoom_head
         if fits and zoomed and other.kind != "bounce" and (mod is None or other.id != mod.id):
             yield of_light("modifier", "front", {"name": other.name}, modifier=other, layers=None)
-    if light.gel != "none":
+    if light.gel != "none" and light.gel_for == "match":
         yield of_light("gel_off", "gel", {"gel": light.gel}, gel="none")
 
 

@@ -100,9 +100,9 @@ def _front(at: int, old: Light | None, new: Light) -> Iterator[Remark]:
                 yield remark("layer_on", light=at, layer=layer.name)
             if layer in off and layer not in on:
                 yield remark("layer_off", light=at, layer=layer.name)
-    gel = old.gel if old is not None else "none"
-    if gel != new.gel:
-        yield remark("gel", light=at, now=new.gel)
+    gel = old.gel_name if old is not None else "none"
+    if gel != new.gel_name:
+        yield remark("gel", light=at, now=new.gel_name)
     for field, effect in TICKS.items():
         if getattr(new, field) != (getattr(old, field) if old is not None else False):
             yield remark("tick", light=at, effect=effect, now=getattr(new, field))

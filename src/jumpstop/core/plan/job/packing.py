@@ -249,9 +249,9 @@ def _front(used: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[Ite
                 kept[key] = Item(key, "modifier", mod.name, 1, owned=owned, weight_g=mod.weight_g, of="\n".join(layers))
                 where.setdefault(key, []).append(setup.name)
             if light.gel != "none":
-                key = f"gel:{light.gel}"
+                key = f"gel:{light.gel_name}"
                 here[key] = here.get(key, 0) + light.heads
-                kept[key] = Item(key, "gel", light.gel, 1)
+                kept[key] = Item(key, "gel", light.gel_name, 1)
                 where.setdefault(key, []).append(setup.name)
         counts.append(here)
     return [

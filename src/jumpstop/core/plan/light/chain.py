@@ -15,7 +15,8 @@ from typing import Literal, NamedTuple
 import numpy as np
 
 from ...kit.filter import Filter, nd_for
-from ...kit.modifier import GEL_TRANSMISSION, Layer, gel_stops, layers_on
+from ...kit.gel import gel_stops
+from ...kit.modifier import Layer, layers_on
 from ...kit.table import UnitTable
 from ...physics import beam, exposure, falloff, placing, shutter, stops
 from ...physics.arrays import Figure, Floats
@@ -245,12 +246,12 @@ def _gel(scene: Scene) -> Sequence[Jump]:
     return [
         Jump(
             "gel",
-            scene.by_light(lambda light: gel_stops(light.gel)),
+            scene.by_light(lambda light: gel_stops(light.filtered)),
             sd,
-            tuple(Of("gel", light.gel) for light in scene.lights),
+            tuple(Of("gel", light.gel_name) for light in scene.lights),
             {
-                "gel": tuple(light.gel for light in scene.lights),
-                "share": scene.by_light(lambda light: GEL_TRANSMISSION[light.gel]),
+                "gel": tuple(light.gel_name for light in scene.lights),
+                "share": scene.by_light(lambda light: light.filtered.transmission),
             },
             "M",
             "typical of filter makers' data sheets, from memory",

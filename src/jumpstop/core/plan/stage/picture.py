@@ -109,9 +109,9 @@ def tones_of(solved: Solved, found: tuple[Level, ...]) -> tuple[Tone, ...]:
     """The tone of every receiver: each light in its own colour, added as light, balanced as the camera is set."""
     setup = solved.setup
     kelvin = colour.ambient_kelvin(setup.ambient, solved.ambient)
-    first = next((light for light in setup.lights if light.on), setup.lights[0])
-    camera = colour.camera_kelvin(first.gel)
-    colours = [balanced(kelvin, camera), *(balanced(colour.gelled_kelvin(light.gel), camera) for light in setup.lights)]
+    camera = colour.camera_kelvin(setup.lights)
+    gelled = [colour.gelled_kelvin(light.filtered) for light in setup.lights]
+    colours = [balanced(kelvin, camera), *(balanced(one, camera) for one in gelled)]
     light = np.exp2(np.array([(level.ambient, *level.lights) for level in found]))
     reflectance = np.array([[GREY if level.receiver == "background" else LIGHT_SKIN] for level in found])
     both = np.stack([light[:, :1] * colours[0] * reflectance, light @ np.array(colours) * reflectance])

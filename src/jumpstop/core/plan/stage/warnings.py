@@ -58,7 +58,7 @@ def _hss_left_on(solved: Solved, chosen: MethodKind, unit: int, light: int) -> l
 
 def _colour(solved: Solved, chosen: MethodKind, light: int) -> list[Remark]:
     spec = solved.setup.ambient
-    gelled = solved.setup.lights[light].gel != "none"
+    gelled = any(one.on and one.gel != "none" and one.gel_for == "match" for one in solved.setup.lights)
     lamp_lit = spec.by == "condition" and LIGHT_VALUES[spec.condition].lamps
     if gelled or not spec.lamps_on or chosen == "freeze" or not (spec.lamps_lux or lamp_lit):
         return []
