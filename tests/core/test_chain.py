@@ -464,6 +464,6 @@ def test_needs_are_no_light() -> None:
 def test_what_takes_an_excess_away(excess: float, f_number: float, closed: float, back: float) -> None:
     """D: a stop is a full mark of aperture, or the square root of two in distance; lenses close to f/22. A distance is
     told in less than a tenth of a stop, and never so that something is left."""
-    cure = cure_of(excess, f_number, Light(distance_m=math.sqrt(2)), Stage())
+    cure = cure_of(excess, f_number, Light(distance_m=math.sqrt(2)), Stage(), 22)
     assert cure.f_number == closed
     assert back - 0.005 <= cure.distance_m < back * 2**0.05

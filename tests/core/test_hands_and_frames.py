@@ -176,11 +176,14 @@ def test_another_unit_costs_what_it_costs_more() -> None:
 
 
 def test_an_aperture_is_offered_by_a_third_a_stop_and_two_each_way() -> None:
-    singles = found(NOON, "Curlew 400").singles
+    any_lens = NOON.model_copy(update={"lens": None})
+    singles = found(any_lens, "Curlew 400").singles
     wide = sorted(one.moves[0].facts["f_number"] for one in named(singles, "wider"))
     small = sorted(one.moves[0].facts["f_number"] for one in named(singles, "stop_down"))
     assert wide == [1.4, 2.0, 2.5]  # from f/2.8
     assert small == [3.2, 4.0, 5.6]
+    on = sorted(one.moves[0].facts["f_number"] for one in named(found(NOON, "Curlew 400").singles, "wider"))
+    assert on == [2.0, 2.5]  # the 85 mm that is on opens to f/1.8
 
 
 def test_no_background_is_offered_that_a_setup_could_not_hold() -> None:
@@ -210,7 +213,8 @@ def test_hours_are_offered_within_the_day_and_to_the_minute(clock: time, offered
 
 @pytest.mark.parametrize(("now", "offered"), [(1.0, [1.1, 1.4, 2.0]), (22.0, [11.0, 16.0, 20.0])])
 def test_no_aperture_is_offered_that_no_lens_has(now: float, offered: list[float]) -> None:
-    setup = NOON.model_copy(update={"aim": NOON.aim.model_copy(update={"f_number": now, "by": "aperture"})})
+    aim = NOON.aim.model_copy(update={"f_number": now, "by": "aperture"})
+    setup = NOON.model_copy(update={"aim": aim, "lens": None})
     method = solve(setup, TABLE).methods[0]
     moves = moves_of(setup, 0, method.kind, method, TABLE.units[0], BAG)
     found = sorted(move.facts["f_number"] for move in moves if move.code in ("wider", "stop_down"))

@@ -7,6 +7,7 @@ from pydantic import BaseModel
 
 from ..core.kit.body import Body, LeafLimit
 from ..core.kit.filter import Filter
+from ..core.kit.lens import LensKit
 from ..core.kit.modifier import Face, Layer, Modifier
 from ..core.kit.power import SUPPLY_KINDS, PowerScale, PowerSupply
 from ..core.kit.trigger import Battery, Trigger
@@ -52,6 +53,7 @@ UNNAMED: dict[str, dict[str, Any]] = {
     "units": Unit(name="-", watt_seconds=1).model_dump(mode="json") | {"name": "", "watt_seconds": None},
     "modifiers": Modifier(name="-").model_dump(mode="json") | {"name": ""},
     "bodies": Body(name="-").model_dump(mode="json") | {"name": ""},
+    "lenses": LensKit(name="-").model_dump(mode="json") | {"name": ""},
     "filters": Filter(name="-", stops=3).model_dump(mode="json") | {"name": ""},
     "triggers": Trigger(name="-").model_dump(mode="json") | {"name": ""},
     "batteries": Battery(name="-", fits="-").model_dump(mode="json") | {"name": "", "fits": ""},

@@ -12,7 +12,7 @@ from ..core.kit.values import LINE
 from ..store.documents import Item
 from ..store.rows import Kind
 from ..words.answer import Answer
-from ..words.kit import all_printed, battery_line, body_line, filter_line, modifier_line, trigger_line
+from ..words.kit import all_printed, battery_line, body_line, filter_line, lens_line, modifier_line, trigger_line
 from ..words.problems import Problem, problems_of
 from .schemas import (
     Preferences,
@@ -75,6 +75,7 @@ ONE: dict[Kind, str] = {
     "units": "unit",
     "modifiers": "modifier",
     "bodies": "body",
+    "lenses": "lens",
     "filters": "filter",
     "triggers": "trigger",
     "batteries": "battery",
@@ -86,6 +87,7 @@ LINES: dict[Kind, Callable[[Any], str]] = {
     "units": all_printed,
     "modifiers": modifier_line,
     "bodies": body_line,
+    "lenses": lens_line,
     "filters": filter_line,
     "triggers": trigger_line,
     "batteries": battery_line,

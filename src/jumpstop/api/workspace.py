@@ -11,6 +11,7 @@ from ..core.kit.body import Body
 from ..core.kit.errors import CannotSolve
 from ..core.kit.filter import Filter
 from ..core.kit.learned import Learned
+from ..core.kit.lens import LensKit
 from ..core.kit.modifier import Modifier
 from ..core.kit.shelf import Shelf
 from ..core.kit.trigger import Battery, Trigger
@@ -40,6 +41,7 @@ MODELS: dict[Kind, type[BaseModel]] = {
     "units": Unit,
     "modifiers": Modifier,
     "bodies": Body,
+    "lenses": LensKit,
     "filters": Filter,
     "triggers": Trigger,
     "batteries": Battery,
@@ -262,6 +264,7 @@ class Workspace:
             lights.append(light)
         newer = {
             "body": _newest(setup.body, bodies),
+            "lens": _newest(setup.lens, self.kit("lenses", meta)) if setup.lens is not None else None,
             "filters": tuple(_newest(own, filters) for own in setup.filters),
             "triggers": tuple(_newest(own, self.kit("triggers", meta)) for own in setup.triggers),
             "lights": tuple(lights),

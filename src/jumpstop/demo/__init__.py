@@ -7,6 +7,7 @@ from typing import Any
 
 from ..core.kit.body import Body
 from ..core.kit.filter import Filter
+from ..core.kit.lens import LensKit
 from ..core.kit.modifier import Modifier
 from ..core.kit.trigger import Battery, Trigger
 from ..core.scene.job import Job
@@ -31,6 +32,7 @@ def kit() -> dict[Kind, list[dict[str, Any]]]:
         "units": [unit.model_dump(mode="json") for unit in read_shelf(SHELF.read_bytes()).units],
         "modifiers": [Modifier.model_validate(doc).model_dump(mode="json") for doc in _file("modifiers")],
         "bodies": [Body.model_validate(doc).model_dump(mode="json") for doc in _file("bodies")],
+        "lenses": [LensKit.model_validate(doc).model_dump(mode="json") for doc in _file("lenses")],
         "filters": [Filter.model_validate(doc).model_dump(mode="json") for doc in _file("filters")],
         "triggers": [Trigger.model_validate(doc).model_dump(mode="json") for doc in _file("triggers")],
         "batteries": [Battery.model_validate(doc).model_dump(mode="json") for doc in _file("batteries")],
@@ -48,6 +50,8 @@ def setups(ids: Mapping[str, Mapping[str, str]] | None = None) -> list[Setup]:
     for raw in _file("setups"):
         doc = dict(raw)
         doc["body"] = named["bodies"][doc["body"]]
+        if doc.get("lens"):
+            doc["lens"] = named["lenses"][doc["lens"]]
         doc["filters"] = [named["filters"][name] for name in doc.get("filters", [])]
         doc["lights"] = [
             light | ({"modifier": named["modifiers"][light["modifier"]]} if light.get("modifier") else {})

@@ -8,7 +8,7 @@ from sqlalchemy.dialects.sqlite import insert
 
 from . import tables
 
-Kind = Literal["units", "modifiers", "bodies", "filters", "triggers", "batteries", "jobs", "setups", "log"]
+Kind = Literal["units", "modifiers", "bodies", "lenses", "filters", "triggers", "batteries", "jobs", "setups", "log"]
 TABLES: dict[str, Table] = {
     table.name: table
     for table in (
@@ -16,6 +16,7 @@ TABLES: dict[str, Table] = {
         tables.units,
         tables.modifiers,
         tables.bodies,
+        tables.lenses,
         tables.filters,
         tables.triggers,
         tables.batteries,
@@ -24,7 +25,7 @@ TABLES: dict[str, Table] = {
     )
 }
 """By kind; jobs first, since setups belong to them."""
-KIT: tuple[Kind, ...] = ("units", "modifiers", "bodies", "filters", "triggers", "batteries")
+KIT: tuple[Kind, ...] = ("units", "modifiers", "bodies", "lenses", "filters", "triggers", "batteries")
 COUNTED: tuple[Kind, ...] = (*KIT, "jobs", "log")
 """Kinds of which every change is counted."""
 CHUNK = 500  # ids in one statement

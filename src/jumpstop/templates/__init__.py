@@ -8,7 +8,7 @@ from ..core.scene.job import Job, JobFile, JobSetup, Session
 from ..core.scene.setup import Setup
 
 FILE = Path(__file__).parent / "jobs.json"
-KEPT = ("body", "filters", "triggers", "power_supply", "meter_c")
+KEPT = ("body", "lens", "filters", "triggers", "power_supply", "meter_c")
 """What a setup takes over from the one used last."""
 
 

@@ -166,9 +166,11 @@ class Answer:
     ambient: AmbientText
     placements: list[PlacementText]
     f_number: float
+    widest: float | None
     blur: str
     motion: str
     tolerable_mm: float
+    field_m: float
     units: int
     compared: str
     unit: str
@@ -227,9 +229,11 @@ def answer_of(
         ambient=_ambient(setup, written or setup, solved.ambient, method.camera.ev, units),
         placements=_placements(setup.ambient, setup.meter_c, units),
         f_number=setup.f_number,
+        widest=None if setup.lens is None else setup.apertures[0],
         blur=_blur(setup, units),
         motion=_motion(setup, units),
         tolerable_mm=round(look.tolerable_mm(setup), 4),
+        field_m=round(look.field_m(setup), 3),
         units=len(solved.table),
         compared="" if unit is None else solved.table.units[unit].name,
         unit="" if unit is None else solved.table.ids[unit],
@@ -272,7 +276,7 @@ def _note(solved: Solved, missed: MethodKind | None, chosen: MethodKind, light: 
     said = ["" if solved.setup.lights[light].on else f"Light {light + 1} is off: the picture is without it."]
     if missed is not None:
         said.append(_not_that(solved, missed, chosen))
-    said.append(_other_iso(solved, chosen))
+    said += [_other_iso(solved, chosen), _other_aperture(solved.setup)]
     return " ".join(one for one in said if one)
 
 
@@ -285,6 +289,20 @@ def _other_iso(solved: Solved, chosen: MethodKind) -> str:
     low, high = solved.setup.body.iso_min, solved.setup.body.iso_max
     why = "which this body has" if not low <= asked <= high else "so that the background comes out"
     return f"{iso(now)} instead of the {asked:.0f} set, {amount(off)} {'higher' if off > 0 else 'lower'}, {why}."
+
+
+def _other_aperture(setup: Setup) -> str:
+    """That the lens has not the aperture that was set, or the focal length; empty where it has."""
+    if setup.lens is None:
+        return ""
+    asked, now, lens = setup.aim.f_number, setup.f_number, setup.aim.lens
+    said = ""
+    if setup.aim.by == "aperture" and asked != now:
+        how = "opens no wider" if asked < now else "closes no further"
+        said = f"{f_number(now)} instead of the {f_number(asked)} set: {setup.lens.name} {how}."
+    if lens is not None and not setup.lens.holds(lens.focal_mm):
+        said = f"{said} {setup.lens.name} has no {lens.focal_mm:g} mm.".strip()
+    return said
 
 
 def _not_that(solved: Solved, wanted: MethodKind, chosen: MethodKind) -> str:
@@ -376,7 +394,7 @@ def _motion(setup: Setup, units: DisplayUnits) -> str:
     motion = setup.motion
     if motion.kind == "freeze":
         return (
-            f"At {speed(motion.speed, units)} in a field {length(motion.field_width_m, units)} wide, to blur no more "
+            f"At {speed(motion.speed, units)} in a field {length(look.field_m(setup), units)} wide, to blur no more "
             f"than {look.tolerable_mm(setup):.3f} mm the flash must last no longer than "
             f"{shutter(look.needed_s(setup))} (t.1)."
         )
@@ -425,7 +443,7 @@ def _card(
         possible=method.possible,
         reason=method_words.blocker(method),
         camera=camera_text(method.camera),
-        background=method_words.background(method.off_stops),
+        background=method_words.background(method.off_stops) if method.possible else "",
         costs=method_words.costs(method),
         reach_count=0 if reach is None else int(np.count_nonzero(reach.reaches)),
         spare=None if spare is None else round(spare, 3),

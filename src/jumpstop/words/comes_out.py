@@ -9,6 +9,7 @@ from .figures import DisplayUnits, amount, length, shutter
 
 LIGHTS = {"key": "the key", "fill": "the fill", "rim": "the edge light", "background": "the background light"}
 SIDES = {"lit": "the lit side", "shadow": "the shadow side"}
+SURFACES = {"ceiling": "ceiling", "left": "wall at the left", "right": "wall at the right"}
 PARTS = ((0.97, "over the forehead"), (0.9, "through the eyes"), (0.84, "at the chin"), (0.74, "through the shoulders"),
          (0.64, "through the chest"), (0.56, "at the waist"), (0.44, "through the hips"), (0.25, "through the thighs"),
          (0.0, "through the legs"))  # fmt: skip
@@ -47,6 +48,10 @@ def _long(f: Mapping[str, Any]) -> str:
 
 
 CLAUSES: dict[str, Callable[[Mapping[str, Any], DisplayUnits], str]] = {
+    "nothing_to_bounce": lambda f, u: (
+        f"{LIGHTS[f['role']]} (light {f['light'] + 1}) is bounced off a {SURFACES[f['surface']]}, and there is none "
+        "outdoors"
+    ),
     "light_blocked": lambda f, u: f"{LIGHTS[f['role']]} (light {f['light'] + 1}) cannot be used",
     "light_off": lambda f, u: f"{LIGHTS[f['role']]} (light {f['light'] + 1}) is {_too(f['stops'])}",
     "face_off": lambda f, u: f"{SIDES.get(f['side'], 'the face')} comes out {_too(f['stops'])} with all lights on it",

@@ -5,6 +5,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from ..core.kit.modifier import layers_on
 from ..core.kit.table import POWER_STOPS, UnitTable
 from ..core.physics.falloff import distance_where
 from ..core.physics.scales import APERTURES
@@ -212,10 +213,10 @@ def next_words(seen: Seen, table: UnitTable, unit: int, units: DisplayUnits) -> 
         )
     if found.end == "full":
         nearer = length(float(distance_where(found.missing, seen.was.distance_m)), units)
+        layered = seen.was.modifier is not None and layers_on(seen.was.modifier, seen.was.layers)
+        ways = [f"come closer, to {nearer}", *(["take a layer off"] if layered else []), "raise the ISO"]
         return NextText(
-            f"{how} is wanted, {amount(found.missing)} above full power: come closer, to {nearer}, take a layer off, "
-            "or raise the ISO.",
-            0.0,
+            f"{how} is wanted, {amount(found.missing)} above full power: {', '.join(ways[:-1])}, or {ways[-1]}.", 0.0
         )
     if abs(found.change) < 0.05:
         return NextText(f"Right as it is: leave it at {set_to}.", found.dial_stops)

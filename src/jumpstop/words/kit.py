@@ -3,6 +3,7 @@
 from ..core.kit.body import Body
 from ..core.kit.filter import Filter
 from ..core.kit.gel import Gel
+from ..core.kit.lens import LensKit
 from ..core.kit.modifier import Modifier
 from ..core.kit.rating import Basis
 from ..core.kit.trigger import Battery, Trigger
@@ -132,6 +133,14 @@ def trigger_line(link: Trigger) -> str:
 def battery_line(one: Battery) -> str:
     """What a battery fits, and what it still holds."""
     return f"for {one.fits} · holds {share(one.holds)} of new"
+
+
+def lens_line(lens: LensKit) -> str:
+    """How far a lens opens and closes, and what steadies it."""
+    focal = f"{lens.focal_mm:g} to {lens.focal_most_mm:g} mm" if lens.focal_most_mm else f"{lens.focal_mm:g} mm"
+    opens = f"f/{lens.widest:g} to f/{lens.widest_most:g}" if lens.widest_most else f"f/{lens.widest:g}"
+    steady = f"stabiliser {stops(lens.stabiliser_stops)}" if lens.stabiliser_stops else ""
+    return " · ".join(part for part in (focal, f"opens to {opens}", f"closes to f/{lens.smallest:g}", steady) if part)
 
 
 def filter_line(nd: Filter) -> str:

@@ -139,7 +139,8 @@ def dial_notes(reach: Reach, units: DisplayUnits, lanes: Places = ALL) -> list[s
 
 def _too_bright(reach: Reach, unit: int, units: DisplayUnits) -> str:
     light, excess = reach.light, float(reach.too_bright[unit])
-    cure = cure_of(excess, reach.method.camera.f_number, light, reach.solved.setup.stage)
+    setup = reach.solved.setup
+    cure = cure_of(excess, reach.method.camera.f_number, light, setup.stage, setup.apertures[1])
     said = cures(cure.f_number, length(cure.distance_m, units), light.modifier is not None)
     return f"even at {power(float(reach.below_full[unit]))}, by {amount(excess)}: {said}"
 

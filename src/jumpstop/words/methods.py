@@ -83,7 +83,7 @@ REMARKS: dict[str, Callable[[Mapping[str, Any]], str]] = {
         f"{f_number(f['f_number'])} instead of {f_number(f['asked'])}: the smallest change that keeps sync."
     ),
     "darker_when_held": lambda f: (
-        f"The background: {amount(f['dark'])} darker than asked at {shutter(f['shutter_s'])}, held by hand."
+        f"The background: {amount(f['dark'])} darker than wanted at {shutter(f['shutter_s'])}, held by hand."
     ),
     "nd_not_needed": lambda f: "Not needed: the camera gets there at sync without a filter.",
     "nd_none_packed": lambda f: f"No filter packed; {amount(f['over'])} of ND would do it.",
@@ -178,7 +178,7 @@ def judgement(solved: Solved, reach: Reach, unit: int | None) -> str:
     flat = look.buys_no_blur(solved.setup, solved.setup.f_number)
     vain = " But the wide aperture buys no blur here" if flat else ""
     if method.kind in ("sync", "leaf") and method.off_stops < -NEAR:
-        return f"The flash {ample}, but the background falls {amount(method.off_stops)} darker than asked.{still}"
+        return f"The flash {ample}, but the background falls {amount(method.off_stops)} darker than wanted.{still}"
     words: dict[MethodKind, str] = {
         "sync": f"The flash {ample} and nothing is thrown away.",
         "leaf": f"The aperture you want, and the flash {ample}.",
@@ -244,7 +244,7 @@ def background(off: float) -> str:
     """How far the background lies from what was asked; empty where it is about right."""
     if abs(off) < 0.25:
         return ""
-    return f"background {amount(off)} {'brighter' if off > 0 else 'darker'} than asked"
+    return f"background {amount(off)} {'brighter' if off > 0 else 'darker'} than wanted"
 
 
 UNIT_BLOCKERS = {

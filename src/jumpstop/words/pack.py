@@ -11,6 +11,7 @@ from .kit import gel_words
 BAGS = {
     "body": "Camera bag", "filter": "Camera bag", "trigger": "Camera bag", "gel": "Camera bag", "battery": "Camera bag",
     "charger": "Camera bag", "unit": "Light bag", "modifier": "Stand bag", "stand": "Stand bag", "own": "Camera bag",
+    "lens": "Camera bag",
 }  # fmt: skip
 RULE = (
     f"Spares: {count(SPARE_CHARGES, 'charged battery', 'charged batteries')} more than the day wants for each kind of "

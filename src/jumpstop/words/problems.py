@@ -58,6 +58,8 @@ SENTENCES: dict[str, Callable[[Mapping[str, Any]], str]] = {
     "place_missing": lambda f: "Say the place: latitude, longitude and time zone.",
     "date_missing": lambda f: "Say the date, so that the sun can be found.",
     "own_gel_missing": lambda f: "Say what your own gel is called, and what it passes.",
+    "lens_range_reversed": lambda f: f"{f['name']}: its longest focal length is shorter than its shortest.",
+    "lens_closes_wider": lambda f: f"{f['name']}: its smallest aperture must be smaller than its widest.",
     "lux_missing": lambda f: "Say how many lux there are.",
     "reading_missing": lambda f: "Say what the meter read: aperture, shutter time and ISO.",
     "background_in_front": lambda f: (

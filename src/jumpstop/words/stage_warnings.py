@@ -26,6 +26,15 @@ STAGE_WARNINGS: dict[str, Callable[[Facts, DisplayUnits], Warned]] = {
         "A stand's shadow in the frame",
         f"Light {f['light'] + 1} throws {length(f['metres'], u)} of shadow: move it to the sun's own side.",
     ),
+    "own_shadow": lambda f, u: Warned(
+        "Your own shadow in the frame",
+        f"The sun behind you throws {length(f['metres'], u)} of it into the picture: step aside, or longer and back.",
+    ),
+    "bounce_assumed": lambda f, u: Warned(
+        f"No {'height of the ceiling' if f['surface'] == 'ceiling' else 'distance of the wall'} is said",
+        f"Light {f['light'] + 1} counts {length(f['metres'], u)} straight, not the way over it: under "
+        f"{length(f['usual_m'], u)} that costs {amount(f['loss'])} more.",
+    ),
     "link_broken": lambda f, u: Warned(
         "A broken link",
         f"{f['at'] or 'From shoe to shoe it'} passes no {LINKS[f['wanted']]}: light {f['light'] + 1} "

@@ -62,7 +62,9 @@ def _of_unit(reach: Reach, unit: int, units: DisplayUnits, right: bool) -> str:
         by_it = "" if alone is None or alone < RIGHT else f"; the ambient alone brings it {amount(alone)} over"
         return f"{name} fixed at {_dial(reach, unit, units)}{where}: {out}{by_it}."
     if word == SHORT:
-        return f"{name} at full power{where}: short by {amount(spare)}."
+        held = float(reach.below_full[unit]) > 0  # the brightest setting that is short enough to freeze
+        most = f"{_dial(reach, unit, units)}, the most that freezes" if held else "full power"
+        return f"{name} at {most}{where}: short by {amount(spare)}."
     if word == TOO_BRIGHT:
         what, over = SUBJECTS[light.role], amount(float(reach.off_stops[unit]))
         return f"{name}{where}: {what} too bright even at {_dial(reach, unit, units)}, by {over}."
@@ -108,7 +110,9 @@ def picture(method: Method, found: tuple[Level, ...], wanted_background: float, 
     if total["lit"] - total["shadow"] < 0.1:
         parts.append(f"face {stops(total['lit'])}")
     else:
-        parts.append(f"lit side {stops(total['lit'])}, shadow side {stops(total['shadow'])} ({ratio(found)})")
+        key = next((one for one in reach.solved.setup.lights if one.role == "key" and one.on), None)
+        side = ", with the key from one side" if key is not None and key.position is None else ""
+        parts.append(f"lit side {stops(total['lit'])}, shadow side {stops(total['shadow'])} ({ratio(found)}{side})")
     if method.lit < 1:
         edge = f" at the {method.dark_edge}" if method.dark_edge else ""
         parts.append(f"{round((1 - method.lit) * 100)} % of the frame dark{edge}")

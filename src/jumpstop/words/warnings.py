@@ -4,7 +4,7 @@ from collections.abc import Callable, Mapping
 from typing import Any, NamedTuple
 
 from ..core.plan.camera.remark import Remark
-from .figures import amount, iso, share, shutter, stops
+from .figures import amount, f_number, iso, share, shutter, stops
 
 
 class Warned(NamedTuple):
@@ -46,7 +46,23 @@ WARNINGS: dict[str, Callable[[Mapping[str, Any]], Warned]] = {
     "iso_out_of_range": lambda f: Warned(
         "Out of the body's range", f"{iso(f['asked'])} is not on this body; {iso(f['used'])} is used."
     ),
-    "dark_finder": lambda f: Warned("A dark finder", "Focus and frame before the filter goes on."),
+    "shake": lambda f: Warned(
+        "Camera shake",
+        f"{shutter(f['shutter_s'])} at {f['focal_mm']:g} mm: by hand {shutter(f['slowest_s'])} at the slowest"
+        f"{', stabiliser counted' if f['steadied'] else ''}. Faster, or a tripod; flash freezes only what it lights.",
+    ),
+    "diffraction": lambda f: Warned(
+        "Diffraction",
+        f"At {f_number(f['f_number'])} the Airy disc is {f['airy_mm'] * 1000:.0f} µm, the circle of confusion "
+        f"{f['coc_mm'] * 1000:.0f} µm: "
+        f"{'ND or HSS costs less sharpness' if f['everywhere'] else 'from a stop further on it costs sharpness'}.",
+    ),
+    "filter_on_long_lens": lambda f: Warned(
+        "A filter on a long lens", "In front of a long lens it costs sharpness and finding: higher ISO, or HSS."
+    ),
+    "dark_finder": lambda f: Warned(
+        "The filter darkens the finder", "Focus and frame before it goes on, where it sits before the lens."
+    ),
     "mixed_colour": lambda f: Warned(
         "Two colours of light",
         f"Lamps at {f['kelvin']:.0f} K lie {stops(f['mired'], 0)} mired from the flash: gel it, or switch them off.",

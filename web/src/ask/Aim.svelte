@@ -92,7 +92,9 @@
         value={aim.f_number}
         text={`f/${aim.f_number}`}
         step={(by) => aperture(stepOn(person.scales.apertures, aim.f_number, by))}
-        reads={quantity('aperture', 'Aperture', bounds('f_number'), aperture)}
+        reads={quantity('aperture', 'Aperture', bounds('f_number'), aperture, {
+          widest: session.answer?.widest ?? null,
+        })}
       />
     {/if}{#if aim.iso_floor}, ISO in sun down to
       <LiveFigure

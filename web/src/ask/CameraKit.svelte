@@ -14,6 +14,26 @@
     ...(onShelf ? [] : ([[doc.body.id ?? '', doc.body.name]] as [string, string][])),
     ...kit.bodies.map((one): [string, string] => [one.id, one.doc.name]),
   ])
+  /** The lenses of the shelf, and the one that is on where the shelf no longer has it; none: what lenses usually have. */
+  const lenses = $derived<[string, string][]>([
+    ['', 'any lens'],
+    ...(doc.lens && !kit.lenses.some((one) => one.id === doc.lens?.id)
+      ? ([[doc.lens.id ?? 'gone', doc.lens.name]] as [string, string][])
+      : []),
+    ...kit.lenses.map((one): [string, string] => [one.id, one.doc.name]),
+  ])
+
+  function mount(id: string) {
+    const found = kit.lenses.find((one) => one.id === id)
+    if (!found && id) return
+    session.edit('Lens', (s) => {
+      s.lens = found ? { ...found.doc, id } : null
+      if (!found || !s.aim.lens) return
+      const [low, high] = [found.doc.focal_mm, found.doc.focal_most_mm ?? found.doc.focal_mm]
+      s.aim.lens.focal_mm = Math.min(high, Math.max(low, s.aim.lens.focal_mm))
+    })
+  }
+
   /** The filters of the shelf, and those in the bag that the shelf no longer has. */
   const filters = $derived([
     ...kit.filters.map((one) => ({ ...one.doc, id: one.id })),
@@ -52,7 +72,13 @@
     On the
     <LiveChoice label="Camera body" hotkey="c" value={doc.body.id ?? ''} options={bodies} choose={take} />,
     which syncs at {sayTime(doc.body.sync_s)}{#if doc.body.radio_sync_s && doc.trigger === 'radio'}, by radio
-      at {sayTime(doc.body.radio_sync_s)}{/if}, fired by
+      at {sayTime(doc.body.radio_sync_s)}{/if}, with
+    <LiveChoice
+      label="Lens"
+      value={doc.lens ? (doc.lens.id ?? 'gone') : ''}
+      options={lenses}
+      choose={mount}
+    />, fired by
     <LiveChoice
       label="Trigger"
       value={doc.trigger}

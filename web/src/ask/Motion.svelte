@@ -71,7 +71,7 @@
       in a field
       <LiveLength
         label="Width of the field"
-        value={motion.field_width_m}
+        value={motion.field_width_m ?? session.answer?.field_m ?? 0.6}
         bounds={bounds('field_width_m')}
         set={field}
       />

@@ -52,7 +52,7 @@ class History {
 
   /** A copy of a piece of kit, named by the server. */
   copy(
-    kind: 'units' | 'modifiers' | 'bodies' | 'filters' | 'triggers' | 'batteries' | 'setups',
+    kind: 'units' | 'modifiers' | 'bodies' | 'lenses' | 'filters' | 'triggers' | 'batteries' | 'setups',
     id: string,
   ): Promise<Stored<{ name: string }> | null> {
     return this.done(
@@ -63,7 +63,17 @@ class History {
 
   /** Something taken away; whether it is. */
   async remove(
-    kind: 'units' | 'modifiers' | 'bodies' | 'filters' | 'triggers' | 'batteries' | 'setups' | 'jobs' | 'log',
+    kind:
+      | 'units'
+      | 'modifiers'
+      | 'bodies'
+      | 'lenses'
+      | 'filters'
+      | 'triggers'
+      | 'batteries'
+      | 'setups'
+      | 'jobs'
+      | 'log',
     id: string,
     name: string,
   ): Promise<boolean> {

@@ -4,6 +4,7 @@ import {
   type Battery,
   type Body,
   type Filter,
+  type LensKit,
   type Modifier,
   type Stored,
   type Trigger,
@@ -30,6 +31,7 @@ export class KitDocument extends DocumentSession<{ name?: string }> {
 class Kit {
   modifiers = $state.raw<Stored<Modifier>[]>([])
   bodies = $state.raw<Stored<Body>[]>([])
+  lenses = $state.raw<Stored<LensKit>[]>([])
   filters = $state.raw<Stored<Filter>[]>([])
   triggers = $state.raw<Stored<Trigger>[]>([])
   batteries = $state.raw<Stored<Battery>[]>([])
@@ -44,14 +46,16 @@ class Kit {
       api.GET('/api/shelf'),
       api.GET('/api/triggers'),
       api.GET('/api/batteries'),
+      api.GET('/api/lenses'),
     ])
-    return this.newest.take(asked, ([modifiers, bodies, filters, units, triggers, batteries]) => {
+    return this.newest.take(asked, ([modifiers, bodies, filters, units, triggers, batteries, lenses]) => {
       if (modifiers.data) this.modifiers = modifiers.data
       if (bodies.data) this.bodies = bodies.data
       if (filters.data) this.filters = filters.data
       if (units.data) this.units = units.data
       if (triggers.data) this.triggers = triggers.data
       if (batteries.data) this.batteries = batteries.data
+      if (lenses.data) this.lenses = lenses.data
     })
   }
 }

@@ -1,7 +1,7 @@
 /** The fields of units, modifiers, bodies and filters. */
 import type { Field } from './fields'
 
-export type KitKind = 'units' | 'modifiers' | 'bodies' | 'filters' | 'triggers' | 'batteries'
+export type KitKind = 'units' | 'modifiers' | 'bodies' | 'lenses' | 'filters' | 'triggers' | 'batteries'
 
 const words = (...keys: string[]): [unknown, string][] => keys.map((key) => [key, key.replaceAll('_', ' ')])
 const weight: Field = { key: 'weight_g', label: 'Weight, g', kind: 'quantity', reads: 'weight' }
@@ -190,6 +190,14 @@ const unit: Field[] = [
   note,
 ]
 
+const stabiliser: Field = {
+  key: 'stabiliser_stops',
+  label: 'Stabiliser, stops',
+  kind: 'quantity',
+  reads: 'number',
+  hint: 'how much slower it lets you hold',
+}
+
 const body: Field[] = [
   { key: 'name', label: 'Name', kind: 'text' },
   {
@@ -226,6 +234,7 @@ const body: Field[] = [
     hint: 'empty: about the sync time',
   },
   { key: 'hss', label: 'High-speed sync', kind: 'check' },
+  { ...stabiliser },
   {
     key: 'dark_edge',
     label: 'Past sync, a landscape test frame goes dark at the',
@@ -322,6 +331,31 @@ const modifier: Field[] = [
   note,
 ]
 
+const lens: Field[] = [
+  { key: 'name', label: 'Name', kind: 'text' },
+  { key: 'focal_mm', label: 'Focal length, mm', kind: 'quantity', reads: 'focal' },
+  {
+    key: 'focal_most_mm',
+    label: 'Longest focal length, mm',
+    kind: 'quantity',
+    reads: 'focal',
+    hint: 'only for a zoom',
+  },
+  { key: 'widest', label: 'Widest aperture', kind: 'quantity', reads: 'aperture' },
+  {
+    key: 'widest_most',
+    label: 'Widest at its long end',
+    kind: 'quantity',
+    reads: 'aperture',
+    hint: 'empty: the same all through',
+  },
+  { key: 'smallest', label: 'Smallest aperture', kind: 'quantity', reads: 'aperture' },
+  { ...stabiliser },
+  weight,
+  price,
+  note,
+]
+
 const filter: Field[] = [
   { key: 'name', label: 'Name', kind: 'text' },
   { key: 'stops', label: 'ND, stops', kind: 'quantity', reads: 'nd' },
@@ -371,6 +405,7 @@ export const KIT: Record<KitKind, { one: string; fields: Field[] }> = {
   units: { one: 'unit', fields: unit },
   modifiers: { one: 'modifier', fields: modifier },
   bodies: { one: 'body', fields: body },
+  lenses: { one: 'lens', fields: lens },
   filters: { one: 'filter', fields: filter },
   triggers: { one: 'trigger', fields: trigger },
   batteries: { one: 'battery', fields: battery },

@@ -36,6 +36,7 @@
     ['units', 'Units'],
     ['modifiers', 'Modifiers'],
     ['bodies', 'Bodies'],
+    ['lenses', 'Lenses'],
     ['filters', 'Filters'],
     ['triggers', 'Triggers'],
     ['batteries', 'Batteries'],

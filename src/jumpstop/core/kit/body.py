@@ -36,6 +36,7 @@ class Body(Value):
     iso_max: Iso = Field(25600, title="Highest ISO")
     frame_width_mm: Number = Field(36, ge=4, le=120, title="Frame width (mm)")
     frame_height_mm: Number = Field(24, ge=3, le=120, title="Frame height (mm)")
+    stabiliser_stops: Number = Field(0.0, ge=0, le=9, title="Stabiliser (stops)")
     frames_per_s: Number = Field(8, ge=0.1, le=240, title="Frames a second")
     weight_g: Weight | None = None
     dark_edge: Literal["bottom", "top", "unknown"] = Field("unknown", title="Edge that goes dark past sync")

@@ -76,7 +76,7 @@ class Motion(Value):
     mover: Mover = Field("fall", title="What moves")
     fall_m: Number = Field(0.2, ge=0.001, le=200, title="Fall height (m)")
     speed_m_s: Number | None = Field(None, ge=0.01, le=1500, title="Speed (m/s)")
-    field_width_m: Number = Field(0.6, ge=0.005, le=200, title="Width of the field (m)")
+    field_width_m: Number | None = Field(None, ge=0.005, le=200, title="Width of the field (m)")
     blur_mm: Number | None = Field(None, ge=0.001, le=1, title="Tolerable blur on the sensor (mm)")
     wanted_t01_s: Number | None = Field(None, ge=1e-6, le=0.1, title="Flash duration wanted (t.1, s)")
     trail_s: Number = Field(0.25, ge=1 / 250, le=60, title="Shutter time for trails (s)")

@@ -30,7 +30,7 @@ def begun(where: Where, like: Setup | None) -> Setup:
     setup = Setup(name="New setup", ambient=AMBIENTS[where], aim=aim, lights=(Light(),))
     if like is None:
         return setup
-    kept = ("body", "filters", "trigger", "power_supply", "meter_c")
+    kept = ("body", "lens", "filters", "trigger", "power_supply", "meter_c")
     own = like.body
     iso = min(max(aim.iso, own.iso_min), own.iso_max)
     return setup.model_copy(

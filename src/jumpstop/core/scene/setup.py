@@ -6,6 +6,7 @@ from pydantic import ConfigDict, Field, field_validator
 
 from ..kit.body import Body
 from ..kit.filter import Filter
+from ..kit.lens import LensKit
 from ..kit.power import SupplyKind
 from ..kit.trigger import Trigger
 from ..kit.values import Flag, KitId, Name, Note, Number, ShutterS, Value, Whole, with_ids
@@ -30,6 +31,12 @@ class OwnBody(Body):
 
 class OwnFilter(Filter):
     """A filter in a setup: the shelf's own by its id, and this copy for when that is gone."""
+
+    id: KitId | None = None
+
+
+class OwnLens(LensKit):
+    """A lens in a setup: the shelf's own by its id, and this copy for when that is gone."""
 
     id: KitId | None = None
 
@@ -101,6 +108,7 @@ class Setup(Value):
     aim: ExposureAim = ExposureAim()
     motion: Motion = Motion()
     body: OwnBody = OwnBody(name="A body")
+    lens: OwnLens | None = None
     filters: tuple[OwnFilter, ...] = Field((), max_length=20, title="ND filters")
     lights: tuple[Light, ...] = Field((Light(id="1"),), min_length=1, max_length=8, title="Lights")
     stage: Stage = Stage()
@@ -118,14 +126,27 @@ class Setup(Value):
     _ids = field_validator("lights")(with_ids)
 
     @property
+    def apertures(self) -> tuple[float, float]:
+        """(widest, smallest) aperture of the lens that is on, as marked; what lenses commonly have where none is."""
+        if self.lens is None:
+            return WIDEST, SMALLEST
+        focal = self.aim.lens.focal_mm if self.aim.lens else self.lens.focal_mm
+        return APERTURES.marked(self.lens.widest_at(focal), "third"), self.lens.smallest
+
+    @property
     def f_number(self) -> float:
-        """The aperture wanted, as marked; where a blur is wanted, the one that gives it."""
-        lens = self.aim.lens
+        """The aperture wanted, as marked, as far as the lens has it; where a blur is wanted, the one that gives it."""
+        lens, (widest, smallest) = self.aim.lens, self.apertures
         if self.aim.by == "aperture" or lens is None:
-            return self.aim.f_number
+            return self.aim.f_number if self.lens is None else min(max(self.aim.f_number, widest), smallest)
         disc_mm = (lens.wanted_share or WORTH_SHARE) * self.body.frame_width_mm
         exact = f_number_for_disc(lens.focal_mm, lens.subject_m, lens.background_m, disc_mm)
-        return APERTURES.marked(min(max(exact, WIDEST), float(APERTURES.exact(SMALLEST))), "third", "down")
+        return APERTURES.marked(min(max(exact, widest), float(APERTURES.exact(smallest))), "third", "down")
+
+    @property
+    def steadied_stops(self) -> float:
+        """What stabilisers of lens and body give by hand [stops]: the better of the two."""
+        return max(self.body.stabiliser_stops, self.lens.stabiliser_stops if self.lens else 0.0)
 
     @property
     def iso_range(self) -> tuple[float, float]:

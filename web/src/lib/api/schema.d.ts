@@ -115,6 +115,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lenses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All lenses */
+        get: operations["everything_api_lenses_get"];
+        put?: never;
+        /** Add one of the lenses */
+        post: operations["add_api_lenses_post"];
+        /** Remove */
+        delete: operations["remove_api_lenses_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lenses/{item_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Single */
+        get: operations["single_api_lenses__item_id__get"];
+        /** Put */
+        put: operations["put_api_lenses__item_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/filters": {
         parameters: {
             query?: never;
@@ -1398,6 +1435,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lenses/keep/{item_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add one of the lenses, once
+         * @description Add one under an id that was made where it was written: sent twice, it is kept once.
+         */
+        post: operations["keep_new_api_lenses_keep__item_id__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lenses/{item_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Copy */
+        post: operations["copy_api_lenses__item_id__copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/filters/keep/{item_id}": {
         parameters: {
             query?: never;
@@ -2026,12 +2100,16 @@ export interface components {
             placements: components["schemas"]["PlacementText"][];
             /** F Number */
             f_number: number;
+            /** Widest */
+            widest: number | null;
             /** Blur */
             blur: string;
             /** Motion */
             motion: string;
             /** Tolerable Mm */
             tolerable_mm: number;
+            /** Field M */
+            field_m: number;
             /** Units */
             units: number;
             /** Compared */
@@ -2318,6 +2396,11 @@ export interface components {
              */
             frame_height_mm?: number;
             /**
+             * Stabiliser (stops)
+             * @default 0
+             */
+            stabiliser_stops?: number;
+            /**
              * Frames a second
              * @default 8
              */
@@ -2407,6 +2490,11 @@ export interface components {
              * @default 24
              */
             frame_height_mm: number;
+            /**
+             * Stabiliser (stops)
+             * @default 0
+             */
+            stabiliser_stops: number;
             /**
              * Frames a second
              * @default 8
@@ -2717,6 +2805,12 @@ export interface components {
             /** Problems */
             problems: components["schemas"]["ProblemOut"][];
             current: components["schemas"]["Stored_Job_"];
+        };
+        /** Conflict[LensKit] */
+        Conflict_LensKit_: {
+            /** Problems */
+            problems: components["schemas"]["ProblemOut"][];
+            current: components["schemas"]["Stored_LensKit_"];
         };
         /** Conflict[Modifier] */
         Conflict_Modifier_: {
@@ -4157,6 +4251,102 @@ export interface components {
             wanted_share: number | null;
         };
         /**
+         * LensKit
+         * @description A lens of the shelf. focal_most_mm, widest_most: of a zoom, its long end, and how far it still opens there.
+         * @example {
+         *       "focal_mm": 24,
+         *       "focal_most_mm": 70,
+         *       "name": "Chalk 24-70",
+         *       "smallest": 22,
+         *       "widest": 2.8
+         *     }
+         */
+        "LensKit-Input": {
+            /** Name */
+            name: string;
+            /**
+             * Focal length (mm)
+             * @default 50
+             */
+            focal_mm?: number;
+            /** Longest focal length (mm) */
+            focal_most_mm?: number | null;
+            /**
+             * Aperture (f-number)
+             * @default 2.8
+             */
+            widest?: number;
+            /** Widest aperture at its long end */
+            widest_most?: number | null;
+            /**
+             * Aperture (f-number)
+             * @default 22
+             */
+            smallest?: number;
+            /**
+             * Stabiliser (stops)
+             * @default 0
+             */
+            stabiliser_stops?: number;
+            /** Weight G */
+            weight_g?: number | null;
+            /** Price */
+            price?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+        };
+        /**
+         * LensKit
+         * @description A lens of the shelf. focal_most_mm, widest_most: of a zoom, its long end, and how far it still opens there.
+         * @example {
+         *       "focal_mm": 24,
+         *       "focal_most_mm": 70,
+         *       "name": "Chalk 24-70",
+         *       "smallest": 22,
+         *       "widest": 2.8
+         *     }
+         */
+        "LensKit-Output": {
+            /** Name */
+            name: string;
+            /**
+             * Focal length (mm)
+             * @default 50
+             */
+            focal_mm: number;
+            /** Longest focal length (mm) */
+            focal_most_mm: number | null;
+            /**
+             * Aperture (f-number)
+             * @default 2.8
+             */
+            widest: number;
+            /** Widest aperture at its long end */
+            widest_most: number | null;
+            /**
+             * Aperture (f-number)
+             * @default 22
+             */
+            smallest: number;
+            /**
+             * Stabiliser (stops)
+             * @default 0
+             */
+            stabiliser_stops: number;
+            /** Weight G */
+            weight_g: number | null;
+            /** Price */
+            price: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
          * LensText
          * @description Another lens that shows the subject as large: where camera and background then are [m], and what it does.
          */
@@ -4882,11 +5072,8 @@ export interface components {
             fall_m?: number;
             /** Speed (m/s) */
             speed_m_s?: number | null;
-            /**
-             * Width of the field (m)
-             * @default 0.6
-             */
-            field_width_m?: number;
+            /** Width of the field (m) */
+            field_width_m?: number | null;
             /** Tolerable blur on the sensor (mm) */
             blur_mm?: number | null;
             /** Flash duration wanted (t.1, s) */
@@ -4921,11 +5108,8 @@ export interface components {
             fall_m: number;
             /** Speed (m/s) */
             speed_m_s: number | null;
-            /**
-             * Width of the field (m)
-             * @default 0.6
-             */
-            field_width_m: number;
+            /** Width of the field (m) */
+            field_width_m: number | null;
             /** Tolerable blur on the sensor (mm) */
             blur_mm: number | null;
             /** Flash duration wanted (t.1, s) */
@@ -5012,6 +5196,11 @@ export interface components {
              * @default 24
              */
             frame_height_mm?: number;
+            /**
+             * Stabiliser (stops)
+             * @default 0
+             */
+            stabiliser_stops?: number;
             /**
              * Frames a second
              * @default 8
@@ -5104,6 +5293,11 @@ export interface components {
              * @default 24
              */
             frame_height_mm: number;
+            /**
+             * Stabiliser (stops)
+             * @default 0
+             */
+            stabiliser_stops: number;
             /**
              * Frames a second
              * @default 8
@@ -5251,6 +5445,106 @@ export interface components {
             count: number;
             /** Weight G */
             weight_g: number | null;
+        };
+        /**
+         * OwnLens
+         * @description A lens in a setup: the shelf's own by its id, and this copy for when that is gone.
+         * @example {
+         *       "focal_mm": 24,
+         *       "focal_most_mm": 70,
+         *       "name": "Chalk 24-70",
+         *       "smallest": 22,
+         *       "widest": 2.8
+         *     }
+         */
+        "OwnLens-Input": {
+            /** Name */
+            name: string;
+            /**
+             * Focal length (mm)
+             * @default 50
+             */
+            focal_mm?: number;
+            /** Longest focal length (mm) */
+            focal_most_mm?: number | null;
+            /**
+             * Aperture (f-number)
+             * @default 2.8
+             */
+            widest?: number;
+            /** Widest aperture at its long end */
+            widest_most?: number | null;
+            /**
+             * Aperture (f-number)
+             * @default 22
+             */
+            smallest?: number;
+            /**
+             * Stabiliser (stops)
+             * @default 0
+             */
+            stabiliser_stops?: number;
+            /** Weight G */
+            weight_g?: number | null;
+            /** Price */
+            price?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /** Id */
+            id?: string | null;
+        };
+        /**
+         * OwnLens
+         * @description A lens in a setup: the shelf's own by its id, and this copy for when that is gone.
+         * @example {
+         *       "focal_mm": 24,
+         *       "focal_most_mm": 70,
+         *       "name": "Chalk 24-70",
+         *       "smallest": 22,
+         *       "widest": 2.8
+         *     }
+         */
+        "OwnLens-Output": {
+            /** Name */
+            name: string;
+            /**
+             * Focal length (mm)
+             * @default 50
+             */
+            focal_mm: number;
+            /** Longest focal length (mm) */
+            focal_most_mm: number | null;
+            /**
+             * Aperture (f-number)
+             * @default 2.8
+             */
+            widest: number;
+            /** Widest aperture at its long end */
+            widest_most: number | null;
+            /**
+             * Aperture (f-number)
+             * @default 22
+             */
+            smallest: number;
+            /**
+             * Stabiliser (stops)
+             * @default 0
+             */
+            stabiliser_stops: number;
+            /** Weight G */
+            weight_g: number | null;
+            /** Price */
+            price: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Id */
+            id: string | null;
         };
         /**
          * OwnModifier
@@ -7110,7 +7404,6 @@ export interface components {
              *       "kind": "none",
              *       "mover": "fall",
              *       "fall_m": 0.2,
-             *       "field_width_m": 0.6,
              *       "trail_s": 0.25
              *     }
              */
@@ -7127,6 +7420,7 @@ export interface components {
              *       "iso_max": 25600,
              *       "frame_width_mm": 36,
              *       "frame_height_mm": 24,
+             *       "stabiliser_stops": 0,
              *       "frames_per_s": 8,
              *       "dark_edge": "unknown",
              *       "shoe": "",
@@ -7134,6 +7428,7 @@ export interface components {
              *     }
              */
             body?: components["schemas"]["OwnBody-Input"];
+            lens?: components["schemas"]["OwnLens-Input"] | null;
             /**
              * ND filters
              * @default []
@@ -7318,7 +7613,6 @@ export interface components {
              *       "kind": "none",
              *       "mover": "fall",
              *       "fall_m": 0.2,
-             *       "field_width_m": 0.6,
              *       "trail_s": 0.25
              *     }
              */
@@ -7335,6 +7629,7 @@ export interface components {
              *       "iso_max": 25600,
              *       "frame_width_mm": 36,
              *       "frame_height_mm": 24,
+             *       "stabiliser_stops": 0,
              *       "frames_per_s": 8,
              *       "dark_edge": "unknown",
              *       "shoe": "",
@@ -7342,6 +7637,7 @@ export interface components {
              *     }
              */
             body: components["schemas"]["OwnBody-Output"];
+            lens: components["schemas"]["OwnLens-Output"] | null;
             /**
              * ND filters
              * @default []
@@ -7841,6 +8137,18 @@ export interface components {
             /** Job Id */
             job_id: string | null;
             doc: components["schemas"]["Job-Output"];
+            /** Line */
+            line: string;
+        };
+        /** Stored[LensKit] */
+        Stored_LensKit_: {
+            /** Id */
+            id: string;
+            /** Revision */
+            revision: number;
+            /** Job Id */
+            job_id: string | null;
+            doc: components["schemas"]["LensKit-Output"];
             /** Line */
             line: string;
         };
@@ -10219,6 +10527,537 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Conflict_Body_"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The If-Match header is missing. */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    everything_api_lenses_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored_LensKit_"][];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    add_api_lenses_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LensKit-Input"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored_LensKit_"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    remove_api_lenses_delete: {
+        parameters: {
+            query: {
+                item_id: string[];
+            };
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    single_api_lenses__item_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored_LensKit_"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    put_api_lenses__item_id__put: {
+        parameters: {
+            query?: {
+                /** @description What undo will call this edit. */
+                label?: string;
+            };
+            header?: {
+                /** @description The revision this edit started from, in quotes. */
+                "if-match"?: string | null;
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LensKit-Input"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored_LensKit_"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Somebody changed it first; `current` holds what it is now. */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Conflict_LensKit_"];
                 };
             };
             /** @description What was sent is too large. */
@@ -18550,6 +19389,223 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Stored_Body_"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    keep_new_api_lenses_keep__item_id__post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path: {
+                /** @description An id made where it is written. */
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LensKit-Input"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored_LensKit_"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    copy_api_lenses__item_id__copy_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored_LensKit_"];
                 };
             };
             /** @description What was sent cannot be read at all, or the host name is not this server's. */

@@ -6,7 +6,7 @@ from typing import Literal
 from ...physics import exposure
 from ...physics.scales import APERTURES, ISOS, SHUTTERS
 from ...scene.camera import CameraSettings
-from ...scene.setup import SMALLEST, WIDEST, Setup
+from ...scene.setup import Setup
 from .ambient import Ambient
 
 PROGRAMME_F = 5.6  # the aperture that a programme keeps to where it can; varies by camera, from memory
@@ -28,22 +28,24 @@ class Automatic:
 def automatics(setup: Setup, ambient: Ambient) -> list[Automatic]:
     """Aperture priority, shutter priority at sync, programme, and auto ISO at sync, each without compensation."""
     aim, body, ev = setup.aim, setup.body, ambient.background_ev
-    sync = setup.fastest_flash_s(setup.f_number)
+    (widest, smallest), programme = setup.apertures, min(max(PROGRAMME_F, setup.apertures[0]), setup.apertures[1])
     wanted_ev = ev - aim.background_stops
 
     def time_at(f_number: float, iso: float) -> float:
         exact = float(exposure.shutter_for(ev, APERTURES.exact(f_number), ISOS.exact(iso)))
-        return SHUTTERS.marked(min(max(exact, body.top_speed_s), 30.0), "third")
+        top = body.top_speed_s if body.shutter == "focal_plane" else setup.fastest_flash_s(f_number)
+        return SHUTTERS.marked(min(max(exact, top), 30.0), "third")
 
     def aperture_at(time: float, iso: float) -> float:
         exact = float(exposure.aperture_for(ev, SHUTTERS.exact(time), ISOS.exact(iso)))
-        return APERTURES.marked(min(max(exact, WIDEST), SMALLEST), "third")
+        return APERTURES.marked(min(max(exact, widest), float(APERTURES.exact(smallest))), "third")
 
     def made(mode: str, f_number: float, time: float, iso: float) -> Automatic:
         camera = CameraSettings(f_number, time, iso)
-        past = float(SHUTTERS.exact(time)) < float(SHUTTERS.exact(sync)) * 0.98
+        past = float(SHUTTERS.exact(time)) < float(SHUTTERS.exact(setup.fastest_flash_s(f_number))) * 0.98
         return Automatic(mode, camera, past, wanted_ev - camera.ev)  # type: ignore[arg-type]
 
+    sync = setup.fastest_flash_s(setup.f_number)
     speed = ISOS.marked(
         float(ISOS.exact(100))
         * 2 ** float(exposure.av(APERTURES.exact(setup.f_number)) + exposure.tv(SHUTTERS.exact(sync)) - ev)
@@ -51,6 +53,6 @@ def automatics(setup: Setup, ambient: Ambient) -> list[Automatic]:
     return [
         made("aperture_priority", setup.f_number, time_at(setup.f_number, aim.iso), aim.iso),
         made("shutter_priority", aperture_at(sync, aim.iso), sync, aim.iso),
-        made("programme", PROGRAMME_F, time_at(PROGRAMME_F, aim.iso), aim.iso),
+        made("programme", programme, time_at(programme, aim.iso), aim.iso),
         made("auto_iso", setup.f_number, sync, min(max(speed, body.iso_min), body.iso_max)),
     ]

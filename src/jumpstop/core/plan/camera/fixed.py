@@ -13,7 +13,7 @@ from ...scene.camera import CameraSettings
 from ...scene.seen import MethodKind
 from ...scene.setup import Fixed, Setup
 from .ambient import Ambient
-from .methods import CLOSED, METHODS, NEAR, CameraTarget, Method, eased, names_of, target_of
+from .methods import METHODS, NEAR, CameraTarget, Method, eased, names_of, target_of
 from .remark import Remark, remark
 
 MISSED = 0.34  # stops: a background farther than this from what was asked is missed
@@ -113,7 +113,7 @@ def _darkened(target: CameraTarget, camera: CameraSettings, closing: bool) -> Ca
         camera = replace(camera, iso=min(max(iso, low), high))
         off = target.ev - camera.ev
     if off > NEAR and closing and not fixed.aperture:
-        exact = min(APERTURES.moved(camera.f_number, off), CLOSED)
+        exact = min(APERTURES.moved(camera.f_number, off), target.closed)
         camera = replace(camera, f_number=APERTURES.marked(exact, target.step))
     return camera
 

@@ -4,6 +4,8 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ...physics import motion, optics
+from ...physics.scales import APERTURES
+from ...scene.seen import MethodKind
 from ...scene.setup import WORTH_SHARE, Setup
 
 FAINT_SHARE = 0.004  # background disc as a share of the frame's long side: a little blur; common practice, no source
@@ -45,10 +47,33 @@ def tolerable_mm(setup: Setup) -> float:
     return setup.motion.blur_mm or optics.coc_mm(setup.body.diagonal_mm)
 
 
+USUAL_FIELD_M = 0.6  # a field's width where neither that nor a lens is said, from memory
+
+
+def field_m(setup: Setup) -> float:
+    """Width of what the frame shows where the subject is [m]: as said, else by the lens."""
+    lens, said = setup.aim.lens, setup.motion.field_width_m
+    if said is not None:
+        return said
+    return USUAL_FIELD_M if lens is None else setup.body.frame_width_mm / lens.focal_mm * lens.subject_m
+
+
 def blur_mm(setup: Setup, seconds: float) -> float:
     """How far what moves blurs on the sensor [mm] in this time."""
-    moving = setup.motion
-    return motion.blur_mm(moving.speed, seconds, setup.body.frame_width_mm, moving.field_width_m)
+    return motion.blur_mm(setup.motion.speed, seconds, setup.body.frame_width_mm, field_m(setup))
+
+
+def by_hand_s(setup: Setup) -> float | None:
+    """The slowest time that can be held by hand [s], stabilised as it is; None where no lens is said."""
+    lens = setup.aim.lens
+    if lens is None:
+        return None
+    return optics.by_hand_s(lens.focal_mm, optics.FULL_DIAGONAL_MM / setup.body.diagonal_mm, setup.steadied_stops)
+
+
+def spread(setup: Setup, f_number: float) -> float:
+    """How much of a stop's sharpness an aperture costs by diffraction: the Airy disc over the circle of confusion."""
+    return optics.airy_mm(float(APERTURES.exact(f_number))) / optics.coc_mm(setup.body.diagonal_mm)
 
 
 def needed_s(setup: Setup) -> float:
@@ -56,7 +81,24 @@ def needed_s(setup: Setup) -> float:
     moving = setup.motion
     if moving.wanted_t01_s is not None:
         return moving.wanted_t01_s
-    return motion.longest_s(moving.speed, tolerable_mm(setup), setup.body.frame_width_mm, moving.field_width_m)
+    return motion.longest_s(moving.speed, tolerable_mm(setup), setup.body.frame_width_mm, field_m(setup))
+
+
+LONG_MM = 200.0  # a focal length from which a filter in front costs sharpness and finding, common practice
+
+
+def spoils(setup: Setup, kind: MethodKind, f_number: float) -> bool:
+    """Whether a method gives up more than it is worth: it stops down to where diffraction costs sharpness everywhere,
+    or puts a filter in front of a long lens for wildlife."""
+    if kind == "stop_down" and spread(setup, f_number) >= 1:
+        return True
+    return kind == "nd" and no_filter(setup)
+
+
+def no_filter(setup: Setup) -> bool:
+    """Whether a filter in front of the lens is not advised."""
+    lens = setup.aim.lens
+    return setup.stage.kind == "animal" and lens is not None and lens.focal_mm >= LONG_MM
 
 
 def trail_share(setup: Setup) -> float:

@@ -11,7 +11,8 @@ from ...physics.scales import APERTURES, ISOS, SHUTTERS, Step
 from ...physics.shutter import lit_fraction
 from ...scene.camera import CameraSettings
 from ...scene.seen import MethodKind
-from ...scene.setup import SMALLEST, FixedNd, Setup
+from ...scene.setup import FixedNd, Setup
+from . import look
 from .ambient import Ambient
 from .remark import Remark, remark
 
@@ -22,7 +23,6 @@ LEAST_LIT = 0.3  # share of the frame that must still get flash for past sync to
 GHOST_STOPS = -5.0  # the ambient must lie this far under, or it ghosts; common practice, no source
 SMALL_ISO_STOPS = 1.0  # ISO is taken down so far before HSS or a filter is thought of; common practice, no source
 SMALL_APERTURE_STOPS = 0.4  # the same of the aperture: a third of a stop, as marked
-CLOSED = float(APERTURES.exact(SMALLEST))  # the smallest aperture that a method closes to: f/22, exact
 NEAREST_MARK = 2 ** (1 / 12)  # of an aperture: within a sixth of a stop the mark is the nearest
 FAR_END_STOPS = 0.7  # a variable ND turned to within so much of its far end is uneven, from memory
 
@@ -66,6 +66,16 @@ class CameraTarget:
     nd: NdChoice | None = None  # neutral density that is fixed on, if any
 
     @property
+    def smallest(self) -> float:
+        """The smallest aperture of the lens, as marked."""
+        return self.setup.apertures[1]
+
+    @property
+    def closed(self) -> float:
+        """The same, exact."""
+        return float(APERTURES.exact(self.smallest))
+
+    @property
     def nd_stops(self) -> float:
         """Stops that filters fixed on take."""
         return 0.0 if self.nd is None else self.nd.stops
@@ -104,7 +114,7 @@ def target_of(setup: Setup, ambient: Ambient, step: Step = "third") -> CameraTar
     on = nd_fixed(setup)
     taken = on.stops if on else 0.0
     sync = setup.fastest_flash_s(wanted)
-    hold = max(1 / aim.lens.focal_mm if aim.lens else HOLD_S, sync)
+    hold = max(look.by_hand_s(setup) or HOLD_S, sync)
 
     def time_at(iso: float) -> float:
         return float(exposure.shutter_for(ev - taken, APERTURES.exact(wanted), ISOS.exact(iso)))
@@ -176,7 +186,7 @@ def eased(target: CameraTarget) -> Method | None:
     left = over - float(exposure.stops_between(ISOS.exact(iso), ISOS.exact(target.iso)))
     if NEAR < left <= SMALL_APERTURE_STOPS and not fixed.aperture:
         f_number = APERTURES.marked(APERTURES.moved(target.f_number, left), "third", "up")
-        if f_number > SMALLEST:
+        if f_number > target.smallest:
             return None
         costs.append(remark("aperture_instead", f_number=f_number, asked=target.f_number))
     elif left > NEAR:
@@ -258,7 +268,7 @@ def _stop_down(target: CameraTarget) -> Method:
     if target.setup.fixed.aperture:
         return Method("stop_down", target.camera(target.sync_s), blocker=remark("aperture_fixed"))
     exact = exposure.aperture_for(target.ev - target.nd_stops, target.exact_sync_s, ISOS.exact(target.iso))
-    if exact > CLOSED * NEAREST_MARK:
+    if exact > target.closed * NEAREST_MARK:
         blocker = remark("closes_no_further", f_number=float(exact))
         return Method("stop_down", target.camera(target.sync_s), blocker=blocker)
     camera = target.camera(target.sync_s, f_number=target.aperture(float(exact)))
@@ -285,15 +295,15 @@ def _slow(target: CameraTarget) -> Method:
     exact = float(exposure.aperture_for(target.ev - target.nd_stops, time, ISOS.exact(target.iso)))
     if target.setup.fixed.aperture and exact > target.f_number * NEAREST_MARK:
         return Method("slow", target.camera(target.synced(time)), blocker=remark("aperture_fixed"))
-    closed = max(min(exact, CLOSED), target.f_number)
+    closed = max(min(exact, target.closed), target.f_number)
     f_number = target.f_number if exact <= target.f_number else target.aperture(closed)
     camera = target.camera(target.synced(time), f_number=f_number)
-    too_bright = float(exposure.av(exact) - exposure.av(CLOSED))
+    too_bright = float(exposure.av(exact) - exposure.av(target.closed))
     if too_bright > NEAR:
         free = target.setup.filters if target.setup.fixed.nd is None else ()
         found = nd_for(too_bright, free) if free else None
         if found is None:
-            blocker = remark("too_bright_closed", over=too_bright, limit_s=camera.shutter_s, f_number=SMALLEST)
+            blocker = remark("too_bright_closed", over=too_bright, limit_s=camera.shutter_s, f_number=target.smallest)
             return Method("slow", camera, blocker=blocker)
         fitted = float(exposure.aperture_for(target.ev - found.stops, time, ISOS.exact(target.iso)))
         camera = target.camera(

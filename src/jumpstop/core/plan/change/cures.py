@@ -4,7 +4,6 @@ from dataclasses import dataclass
 
 from ...physics.scales import APERTURES
 from ...scene.light import Light
-from ...scene.setup import SMALLEST
 from ...scene.stage import Stage
 from .enough import farther_m
 
@@ -19,9 +18,10 @@ class Cure:
     distance_m: float
 
 
-def cure_of(excess_stops: float, f_number: float, light: Light, stage: Stage) -> Cure:
-    """Changes for a light too bright by so much, from the aperture [f-number] and distance it is used at."""
+def cure_of(excess_stops: float, f_number: float, light: Light, stage: Stage, smallest: float) -> Cure:
+    """Changes for a light too bright by so much, from the aperture [f-number] and distance it is used at;
+    smallest: the aperture that the lens closes to."""
     wanted = APERTURES.moved(f_number, excess_stops - ABOUT)
     closed = APERTURES.marked(wanted, "third", "up")
-    reachable = wanted <= float(APERTURES.exact(SMALLEST)) * 1.01
+    reachable = wanted <= float(APERTURES.exact(smallest)) * 1.01
     return Cure(closed if reachable else 0.0, farther_m(light, stage, excess_stops))

@@ -11,7 +11,8 @@ from ...physics.beam import REFERENCE_ZOOM_MM, ZOOMS_MM
 from ...physics.scales import APERTURES, ISOS, SHUTTERS
 from ...scene.light import Light, OwnModifier
 from ...scene.seen import MethodKind
-from ...scene.setup import SMALLEST, WIDEST, Setup
+from ...scene.setup import Setup
+from ..camera.look import no_filter
 from ..camera.methods import Method, nd_more, with_nd
 from ..light.chain import TICKS
 
@@ -146,7 +147,8 @@ def aperture_by(setup: Setup, by: float, toward: Literal["near", "up"] = "near")
     if setup.fixed.aperture or setup.aim.by == "blur":
         return
     marked = APERTURES.marked(APERTURES.moved(setup.f_number, -by), "third", toward)
-    if WIDEST <= marked <= SMALLEST and marked != setup.f_number:
+    widest, smallest = setup.apertures
+    if widest <= marked <= smallest and marked != setup.f_number:
         code = "wider" if by > 0 else "stop_down"
         yield of_setup(code, "aperture", {"f_number": marked, "by": by}, _aimed(f_number=marked))
 
@@ -169,6 +171,8 @@ def _nd(setup: Setup, method: Method) -> Iterator[Move]:
 
 def nd_by(setup: Setup, method: Method, by: float) -> Iterator[Move]:
     """A filter of the bag goes on, to take away so much; at sync that is the method with ND."""
+    if no_filter(setup):
+        return
     kind, on = with_nd(method.kind), nd_more(setup, method.kind, method.camera, by)
     if on is not None:
         change = of_setup("nd_on", "nd", {"stops": on.stops}, _fixing(nd=on))

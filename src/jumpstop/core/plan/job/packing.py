@@ -21,7 +21,7 @@ SPARE_TRIGGERS = 1  # where any is used; common practice
 CABIN_WH, LEAVE_WH = 100.0, 160.0  # lithium by air (IATA DGR; from memory: check the current edition)
 LONG_DAY_H = 14.0  # hours that count as one day of hire
 
-What = Literal["body", "unit", "battery", "charger", "trigger", "modifier", "gel", "filter", "stand", "own"]
+What = Literal["body", "lens", "unit", "battery", "charger", "trigger", "modifier", "gel", "filter", "stand", "own"]
 
 
 @dataclass(frozen=True)
@@ -78,7 +78,13 @@ def pack_of(
     known: ids of what is on the shelf, by kind.
     """
     uses = _uses(file, plan, step, avoid)
-    items = [*_bodies(uses, known), *_units(file, plan, uses), *_batteries(file, plan), *_triggers(uses, known)]
+    items = [
+        *_bodies(uses, known),
+        *_lenses(uses, known),
+        *_units(file, plan, uses),
+        *_batteries(file, plan),
+        *_triggers(uses, known),
+    ]
     items += [*_front(uses, known), *_filters(uses, known), *_stands(uses)]
     items += [Item(f"own:{one.name}", "own", one.name, one.count, weight_g=one.weight_g) for one in file.job.own_items]
     return items
@@ -126,6 +132,23 @@ def _most(uses: Sequence[Mapping[str, int]]) -> dict[str, int]:
         for key, count in one.items():
             out[key] = max(out.get(key, 0), count)
     return out
+
+
+def _lenses(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[Item]:
+    out: dict[str, Item] = {}
+    for setup, *_ in uses:
+        lens = setup.lens
+        if lens is None:
+            continue
+        key = f"lens:{lens.id or lens.name}"
+        names = (*out[key].setups, setup.name) if key in out else (setup.name,)
+        owned = _owned(known, "lenses", lens.id)
+        out[key] = Item(key, "lens", lens.name, 1, owned=owned, weight_g=lens.weight_g, setups=_once(names))
+    return list(out.values())
+
+
+def _once(names: Sequence[str]) -> tuple[str, ...]:
+    return tuple(dict.fromkeys(names))
 
 
 def _bodies(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[Item]:

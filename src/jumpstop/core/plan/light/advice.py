@@ -96,7 +96,8 @@ def advised_method(solved: Solved, avoid: Sequence[MethodKind] = (), light: int 
 
     Where the light has a unit, it is that unit which must reach. First of all the method must serve the picture (the
     one that blurs least, where none freezes); then some unit must reach, it should not be one the person would rather
-    not take, and it should hold the background; then it is the one that gives up least, and where none reaches the
+    not take, and it should hold the background; then it is the one that gives up least (an aperture at which
+    diffraction costs sharpness, and a filter before a long lens for wildlife, are last), and where none reaches the
     one that comes nearest. Part of the frame is never left dark in order to meet a dial that was fixed.
     """
     fixed = solved.setup.lights[light].dial_stops is not None
@@ -112,8 +113,8 @@ def advised_method(solved: Solved, avoid: Sequence[MethodKind] = (), light: int 
         reached = off <= 0
         nearest = max(0.0, off)
         held = holds_background(solved, method)
-        last = fixed and method.lit < 1
-        return (last, not serving[kind], blur, not reached, kind in avoid, not held, nearest, order.index(kind))
+        last, spoilt = fixed and method.lit < 1, look.spoils(solved.setup, kind, method.camera.f_number)
+        return (last, not serving[kind], blur, not reached, kind in avoid, not held, nearest, spoilt, order.index(kind))
 
     return min(solved.kinds, key=rank, default="sync")
 

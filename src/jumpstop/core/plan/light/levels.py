@@ -44,6 +44,9 @@ def levels(solved: Solved, kind: MethodKind, units: tuple[int | None, ...]) -> t
                 given.append(-np.inf)
                 continue
             reach = solved.reach(kind, light)
+            if not reach.able[unit]:  # what cannot be used gives nothing
+                given.append(-np.inf)
+                continue
             beside = pick(apart, (at, light, place, unit)) - pick(apart, (at, light, reach.receiver, unit))
             given.append(float(reach.flash_at_dial[unit]) + beside)
         reaching.append(given)

@@ -3,8 +3,6 @@
 import math
 from collections.abc import Iterator
 
-from ...physics import group
-from ...physics.sides import wrapped_deg
 from ...scene.seen import MethodKind
 from ...scene.setup import Setup
 from ..camera import look
@@ -12,9 +10,9 @@ from ..camera.framing import dark_of, frame_mm
 from ..camera.remark import Remark, remark
 from ..light.advice import FROZEN, holds_background, stillness
 from ..light.levels import Level, ratio_of
-from ..light.placing import beam_of
 from ..light.reach import BLOCKED, SHORT, TOO_BRIGHT, Solved
-from .set_warnings import FRONTAL_DEG, SKIN_CLIPS
+from .covering import ends_of, frontal, key_of, outdoors, row_of, uncovered
+from .set_warnings import SKIN_CLIPS
 
 FACE_STOPS = 0.42  # a face this near to what is wanted is right: a third of a stop, and half a tenth of rounding
 LIGHT_STOPS = 0.42  # the same of a light whose dial is fixed
@@ -36,6 +34,7 @@ def fails(solved: Solved, kind: MethodKind, units: Units, found: tuple[Level, ..
     """
     setup, method = solved.setup, solved.method(kind)
     totals = {level.receiver: level.total for level in found}
+    yield from _ceilings(setup)
     yield from _lights(solved, kind, units)
     yield from _face(solved, kind, units, totals)
     wanted = setup.aim.ratio
@@ -53,6 +52,15 @@ def fails(solved: Solved, kind: MethodKind, units: Units, found: tuple[Level, ..
     yield from _cover(setup)
     if totals.get("edge", -math.inf) > SKIN_CLIPS + EDGE_STOPS:
         yield remark("edge_white", over=totals["edge"] - SKIN_CLIPS)
+
+
+def _ceilings(setup: Setup) -> Iterator[Remark]:
+    """Lights that are to be bounced off a ceiling where there is none."""
+    for at, light in enumerate(setup.lights):
+        bounced = light.on and light.modifier is not None and light.modifier.kind == "bounce"
+        surface = light.position.bounces_off if light.position else "ceiling"
+        if bounced and outdoors(setup) and setup.stage.wall_m(surface) is None:
+            yield remark("nothing_to_bounce", light=at, role=light.role, surface=surface)
 
 
 def _on(setup: Setup, role: str) -> int | None:
@@ -122,35 +130,24 @@ def _frozen(solved: Solved, kind: MethodKind, units: Units) -> Iterator[Remark]:
 
 def _spread(setup: Setup, totals: dict[str, float]) -> Iterator[Remark]:
     """The ends and the last row of a group, and the ends of what lies flat."""
-    key = _on(setup, "key")
-    if key is None:
-        return
-    if setup.stage.kind == "group":
-        ends = min(totals["left"], totals["right"]) - totals["lit"]
-        if abs(ends) > ENDS_STOPS:
-            yield remark("ends_off", stops=ends)
-        depth = totals["far"] - totals["lit"]
-        if setup.stage.depth_m > 0 and abs(depth) > ENDS_STOPS:
-            yield remark("row_off", stops=depth)
-    elif setup.stage.kind == "object":
-        ends = float(group.ends_fall(setup.stage.width_m, setup.lights[key].distance_m, group.FLAT))
-        if abs(ends) > ENDS_STOPS:
-            yield remark("ends_off", stops=ends)
+    ends, row = ends_of(setup, totals), row_of(setup, totals)
+    if ends is not None and abs(ends) > ENDS_STOPS:
+        yield remark("ends_off", stops=ends)
+    if row is not None and abs(row) > ENDS_STOPS:
+        yield remark("row_off", stops=row)
 
 
 def _cover(setup: Setup) -> Iterator[Remark]:
     """A key whose beam is narrower than what it has to cover: a group, or all that the lens sees from its side."""
-    at = _on(setup, "key")
-    if at is None:
+    key, lens = key_of(setup), setup.aim.lens
+    if key is None:
         return
-    key, lens = setup.lights[at], setup.aim.lens
-    beam = beam_of(key)
     if setup.stage.kind == "group":
         wide = setup.stage.width_m
-    elif lens is not None and key.position is not None and abs(wrapped_deg(key.position.bearing_deg)) <= FRONTAL_DEG:
+    elif lens is not None and frontal(key):
         wide = min(frame_mm(setup)[0] / lens.focal_mm * lens.subject_m, setup.stage.width_m)
     else:
         return
-    across = float(group.across_deg(wide, key.distance_m))
-    if 0 < beam < across:
-        yield remark("uncovered", across=across, beam=beam)
+    short = uncovered(key, wide)
+    if short is not None:
+        yield remark("uncovered", across=short[0], beam=short[1])

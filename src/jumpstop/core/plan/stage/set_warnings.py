@@ -18,6 +18,7 @@ from ..light.link import breaks_of
 from ..light.placing import EDGE, LIT, SHADOW, beam_of
 from ..light.reach import Solved
 from .above import in_frame, shadow_of, sun_of
+from .covering import ends_of, frontal, key_of, outdoors, row_of, uncovered
 
 EVEN_STOPS = 1 / 3  # unevenness that is worth a word; common practice
 RED_EYE_DEG = 2.5  # an angle of flash to lens under which eyes shine, from memory
@@ -30,9 +31,10 @@ SUNNY_EV = 13.0  # a light in which optical triggers see only a few metres, comm
 SKIN_CLIPS = -math.log2(LIGHT_SKIN)  # stops over correct at which light skin clips
 NOSE_STOPS = -2.0  # an edge light this much under the key, or more, is seen on the nose; from memory
 STAND_FOOT_M, STAND_KG = 0.5, 4.0  # of a usual stand, from memory
+TALL_M = 1.75  # how tall who photographs is, from memory
+USUAL_CEILING_M = 2.6  # a room's ceiling, from memory
 GUSTY_M_S = 5.5  # wind from which a modifier wants weight: a moderate breeze, Beaufort 4 (WMO)
 COUNTER_M = 0.5  # the short arm of a boom, from memory
-FRONTAL_DEG = 30.0  # a light this near to the camera's axis is to light all that the lens sees
 SIDE_HIDDEN_DEG = 20.0  # a face turned so far hides the cheek on the side it turns to, from memory
 OTHER_SIDE_DEG = 15.0  # a key this far to one side is not the one for the other end of a group, from memory
 ONE_DIAL = 0.2  # stops: powers nearer than this are one
@@ -58,12 +60,14 @@ def stage_warnings(
         for broken in breaks_of(setup, light, solved.table.units[unit], kind) if unit is not None else ():
             yield remark("link_broken", light=light, wanted=broken.wanted, at=broken.at)
         yield from _against_lens(setup, light, spot)
+        yield from _bounced(setup, light, spot)
         yield from _edge(solved, light, found)
         yield from _aimed(setup, light, spot)
         yield from _held(solved, light, spot, units[light])
         if sun is not None and sun[1] > SUN_BURNS_DEG and spot.modifier and spot.modifier.kind == "extender":
             yield remark("lens_in_sun", name=spot.modifier.name)
         yield from _eyes(setup, spot, at)
+    yield from _own_shadow(setup, sun)
     yield from _cautions(solved)
     yield from _favoured(setup)
     yield from radio(solved, kind, units)
@@ -73,15 +77,35 @@ def stage_warnings(
         yield from _flat(setup)
 
 
+def _own_shadow(setup: Setup, sun: tuple[float, float] | None) -> Iterator[Remark]:
+    """The photographer's own shadow, where the sun stands behind the camera and the frame shows where it falls."""
+    if setup.aim.lens is None:
+        return
+    shadow = shadow_of(setup, (0.0, -camera_m(setup), TALL_M), sun)
+    if shadow is not None and shadow.in_frame:
+        yield remark("own_shadow", metres=math.dist(shadow.foot, shadow.tip))
+
+
+def _bounced(setup: Setup, light: int, spot: Light) -> Iterator[Remark]:
+    """A bounce off a ceiling or wall of which nothing is said: what is taken for it."""
+    if spot.modifier is None or spot.modifier.kind != "bounce" or outdoors(setup):
+        return
+    surface = spot.position.bounces_off if spot.position else "ceiling"
+    if setup.stage.wall_m(surface) is None:
+        over = USUAL_CEILING_M - setup.stage.face_m
+        path = float(placing.bounce_path_m(over, over, spot.distance_m)) if over > 0 else spot.distance_m
+        yield remark("bounce_assumed", light=light, surface=surface, metres=spot.distance_m, usual_m=USUAL_CEILING_M,
+                     loss=2 * math.log2(path / spot.distance_m))  # fmt: skip
+
+
 def _against_lens(setup: Setup, light: int, spot: Light) -> Iterator[Remark]:
     """A beam from about the camera's side that is narrower than what the lens sees of the subject's plane."""
-    lens, beam = setup.aim.lens, beam_of(spot)
-    if lens is None or spot.position is None or spot.role != "key" or abs(spot.position.bearing_deg) > FRONTAL_DEG:
+    lens = setup.aim.lens
+    if lens is None or spot.role != "key" or not frontal(spot) or setup.stage.kind == "group":
         return
-    field_m = frame_mm(setup)[0] / lens.focal_mm * lens.subject_m
-    wanted = float(group.across_deg(field_m, spot.distance_m))
-    if 0 < beam < wanted and setup.stage.kind != "group":
-        yield remark("beam_in_frame", light=light, beam=beam, wanted=wanted)
+    short = uncovered(spot, frame_mm(setup)[0] / lens.focal_mm * lens.subject_m)
+    if short is not None:
+        yield remark("beam_in_frame", light=light, beam=short[1], wanted=short[0])
 
 
 def _eyes(setup: Setup, spot: Light, at: tuple[float, float, float]) -> Iterator[Remark]:
@@ -219,30 +243,25 @@ def radio(solved: Solved, kind: MethodKind, units: tuple[int | None, ...]) -> It
 
 def _flat(setup: Setup) -> Iterator[Remark]:
     """How much darker the ends of what lies flat are, a table top say, by a small key."""
-    key = next((light for light in setup.lights if light.role == "key" and light.on), None)
-    if key is None:
-        return
-    ends = float(group.ends_fall(setup.stage.width_m, key.distance_m, group.FLAT))
-    if -ends > EVEN_STOPS:
+    ends = ends_of(setup, {})
+    if ends is not None and -ends > EVEN_STOPS:
         metres = group.distance_for_ends(setup.stage.width_m, EVEN_STOPS, group.FLAT)
         yield remark("flat_falls", stops=ends, metres=metres)
 
 
 def _group(solved: Solved, found: tuple[Level, ...]) -> Iterator[Remark]:
     """Whether the lights cover a group, and how even it is; what would make it so."""
-    setup, stage = solved.setup, solved.setup.stage
-    key = next((light for light in setup.lights if light.role == "key" and light.on), None)
+    setup, stage, key = solved.setup, solved.setup.stage, key_of(solved.setup)
     if key is None:
         return
-    across, beam = float(group.across_deg(stage.width_m, key.distance_m)), beam_of(key)
-    if 0 < beam < across:
-        yield remark("group_uncovered", across=across, beam=beam)
+    short = uncovered(key, stage.width_m)
+    if short is not None:
+        yield remark("group_uncovered", across=short[0], beam=short[1])
     totals = {level.receiver: level.total for level in found}
-    ends = min(totals["left"], totals["right"]) - totals["lit"]
-    if abs(ends) > EVEN_STOPS:
+    ends, depth = ends_of(setup, totals), row_of(setup, totals)
+    if ends is not None and abs(ends) > EVEN_STOPS:
         yield remark("ends_fall", stops=ends, metres=group.distance_for_ends(stage.width_m, EVEN_STOPS))
-    depth = totals["far"] - totals["lit"]
-    if -depth > EVEN_STOPS and stage.depth_m > 0:
+    if depth is not None and -depth > EVEN_STOPS:
         yield remark("depth_falls", stops=depth, metres=group.distance_for_depth(stage.depth_m, EVEN_STOPS),
                      crossed=_crossed(setup, key.distance_m))  # fmt: skip
 

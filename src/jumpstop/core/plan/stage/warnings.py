@@ -1,14 +1,20 @@
 """Warnings: what goes wrong on the day, named before it does, and only where it can happen."""
 
+from collections.abc import Iterator
+
 from ...kit.table import SD_HSS_DEFAULT
 from ...physics.colour import FLASH_K, mired_shift
 from ...physics.light_values import LIGHT_VALUES
+from ...physics.optics import coc_mm
+from ...physics.scales import SHUTTERS
 from ...scene.seen import MethodKind
 from ..camera import look
 from ..camera.remark import Remark, remark
 from ..light.advice import stillness
 from ..light.reach import REACHES, Solved
 
+A_WORD = 2**-0.5  # of the circle of confusion: an Airy disc a stop before it, worth a word; common practice
+NEAR_ENOUGH = 1.1  # times the slowest time by hand that still pass: a marked time is no finer
 DARK_FINDER_STOPS = 5.0  # ND from which a finder is too dark to focus by, common practice
 
 
@@ -37,9 +43,32 @@ def warnings_of(solved: Solved, chosen: MethodKind, unit: int | None, light: int
         found.append(remark("silent_sync", sync_s=body.silent_sync_s))
     if not body.iso_min <= setup.aim.iso <= body.iso_max:
         found.append(remark("iso_out_of_range", asked=setup.aim.iso, used=method.camera.iso))
+    found += [*_shaken(solved, chosen), *_diffracted(solved, chosen)]
+    if method.kind == "nd" and look.no_filter(setup):
+        found.append(remark("filter_on_long_lens"))
     if method.camera.nd_stops >= DARK_FINDER_STOPS:
         found.append(remark("dark_finder"))
     return found
+
+
+def _shaken(solved: Solved, chosen: MethodKind) -> Iterator[Remark]:
+    """A time that cannot be held by hand, where the ambient draws something of the picture."""
+    setup, camera = solved.setup, solved.method(chosen).camera
+    slowest, lens = look.by_hand_s(setup), setup.aim.lens
+    open_s = float(SHUTTERS.exact(camera.shutter_s))
+    seen = max(solved.ambient.background_ev, solved.ambient.lit_ev) - camera.ev > look.NOTHING_SEEN_STOPS
+    if slowest is not None and lens is not None and seen and open_s > slowest * NEAR_ENOUGH:
+        yield remark("shake", shutter_s=camera.shutter_s, slowest_s=slowest, focal_mm=lens.focal_mm,
+                     steadied=setup.steadied_stops)  # fmt: skip
+
+
+def _diffracted(solved: Solved, chosen: MethodKind) -> Iterator[Remark]:
+    """An aperture within a stop of where the Airy disc is as large as the circle of confusion, or beyond."""
+    setup, f_number = solved.setup, solved.method(chosen).camera.f_number
+    times = look.spread(setup, f_number)
+    if times >= A_WORD:
+        coc = coc_mm(setup.body.diagonal_mm)
+        yield remark("diffraction", f_number=f_number, airy_mm=times * coc, coc_mm=coc, everywhere=times >= 1)
 
 
 def _hss_left_on(solved: Solved, chosen: MethodKind, unit: int, light: int) -> list[Remark]:
