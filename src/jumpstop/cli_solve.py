@@ -71,6 +71,54 @@ def solve(
         (_print_table if table else _print_json)(solved, answer, light)
 
 
+@app.command()
+def say(
+    text: Annotated[str, typer.Argument(help="The picture: “85 mm f/2.8, octa at 1.8 m 45 left, background 1 under”.")],
+    unit: Annotated[str | None, typer.Option(help="The unit of the first light, by its name.")] = None,
+    shelf: Annotated[Path | None, typer.Option(help="A shelf (CSV or JSON); without it, the demo's.")] = None,
+) -> None:
+    """Say a picture in a line; prints the setup as JSON. What cannot be read, or can be several things, is told."""
+    with plainly():
+        dump(_said(text, unit, shelf))
+
+
+def _said(text: str, unit: str | None, shelf: Path | None) -> dict[str, Any]:
+    from .core.scene.light import OwnModifier, own_unit
+    from .core.scene.setup import OwnBody, OwnFilter, OwnLens
+    from .demo import kit
+    from .formats.saying import Known, read_picture
+    from .service.saying import blank_like, said_setup
+    from .words.figures import DisplayUnits
+    from .words.saying import may_be, needs_place, part_words
+
+    docs, units = kit(), [own_unit(one, None) for one in read_units(shelf)]
+    known = Known(
+        units,
+        [OwnModifier.model_validate(doc) for doc in docs["modifiers"]],
+        [OwnBody.model_validate(doc) for doc in docs["bodies"]],
+        [OwnLens.model_validate(doc) for doc in docs["lenses"]],
+        [OwnFilter.model_validate(doc) for doc in docs["filters"]],
+    )
+    said = read_picture(text, blank_like(None), known)
+    if said.unread:
+        words = ", ".join(f"“{text[start:end]}”" for start, end in said.unread)
+        raise JumpStopError(f"Not understood: {words}.")
+    for one in said.questions:
+        words, display = text[one.start : one.end], DisplayUnits()
+        means = " or ".join(", ".join(part_words(part, display) for part in option) for option in one.options)
+        asks = needs_place(words, bool(one.options)) if one.place else f"{may_be(words)} {means}. Say which."
+        raise JumpStopError(asks if not (one.place and one.options) else f"{asks} {means}.")
+    setup = said_setup(blank_like(None), said)
+    if unit is not None:
+        taken = next((one for one in units if one.name.lower() == unit.lower()), None)
+        if taken is None:
+            raise JumpStopError(f"“{unit}” is not on the shelf.")
+        first = setup.lights[0].model_copy(update={"unit": taken})
+        setup = setup.model_copy(update={"lights": (first, *setup.lights[1:])})
+    document: dict[str, Any] = setup.model_dump(mode="json")
+    return document
+
+
 SetupFile = Annotated[Path, typer.Argument(help="A setup document (JSON); - reads standard input.")]
 ShelfFile = Annotated[Path | None, typer.Option("--shelf", help="A shelf (CSV or JSON); without it, the demo's.")]
 WhichLight = Annotated[int, typer.Option("--light", min=0, max=7, help="Which light of the setup, from 0.")]

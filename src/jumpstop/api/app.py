@@ -97,6 +97,7 @@ def create_app(
             Late("/api/frame", "frame"),
             Late("/api/phone", "phone"),
             Late("/api/read", "reading"),
+            Late("/api/say", "saying"),
             Late("/api/", "edits", "tools"),
         ],
     )

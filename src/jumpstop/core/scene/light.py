@@ -14,6 +14,7 @@ from .stage import Position
 
 Role = Literal["key", "fill", "rim", "background"]
 ROLES: tuple[Role, ...] = get_args(Role)
+MOST_LIGHTS = 8  # of one setup
 
 # Usual levels against a correct exposure [stops]; the key counts the ambient in, the others are flash alone.
 # Common practice, no source.

@@ -15,7 +15,7 @@ from ..physics.optics import f_number_for_disc
 from ..physics.scales import APERTURES
 from .aim import ExposureAim, Lens, Motion, Orientation
 from .ambient import AmbientSpec
-from .light import Light
+from .light import MOST_LIGHTS, Light
 from .seen import MethodKind, Seen
 from .stage import Stage
 
@@ -74,7 +74,7 @@ class Variant(Value):
     orientation: Orientation = Field("landscape", title="Landscape or upright")
     lens: Lens | None = Field(None, title="Lens and distances")
     stage: Stage = Stage()
-    lights: tuple[Light, ...] = Field(min_length=1, max_length=8, title="Lights")
+    lights: tuple[Light, ...] = Field(min_length=1, max_length=MOST_LIGHTS, title="Lights")
 
     _ids = field_validator("lights")(with_ids)
 
@@ -110,7 +110,7 @@ class Setup(Value):
     body: OwnBody = OwnBody(name="A body")
     lens: OwnLens | None = None
     filters: tuple[OwnFilter, ...] = Field((), max_length=20, title="ND filters")
-    lights: tuple[Light, ...] = Field((Light(id="1"),), min_length=1, max_length=8, title="Lights")
+    lights: tuple[Light, ...] = Field((Light(id="1"),), min_length=1, max_length=MOST_LIGHTS, title="Lights")
     stage: Stage = Stage()
     variants: tuple[Variant, ...] = Field((), max_length=12, title="Variants")
     triggers: tuple[OwnTrigger, ...] = Field((), max_length=8, title="Triggers packed")

@@ -1,0 +1,26 @@
+"""A picture said in a line, read part by part: quantities by the one reader, words of the trade, names of own kit.
+
+Nothing is guessed: what can be two things is asked, and what is not understood is told by its place in the text.
+"""
+
+from collections.abc import Callable, Mapping
+
+from ...core.scene.light import OwnUnit
+from ...core.scene.setup import Setup
+from .asked import Known, Piece, Question, Said
+from .reader import Reader
+
+__all__ = ["Known", "Piece", "Question", "Said", "read_picture"]
+LONGEST = 1200  # characters of a line
+
+
+def read_picture(
+    text: str,
+    setup: Setup,
+    known: Known,
+    chosen: Mapping[int, int] | None = None,
+    feet: bool = False,
+    dial_kind: Callable[[OwnUnit], str] = lambda unit: "fraction",
+) -> Said:
+    """Read a line. chosen: of a question that begins at this place in the text, the answer that was given."""
+    return Reader(text[:LONGEST], setup, known, chosen or {}, feet, dial_kind).read()
