@@ -43,6 +43,13 @@ class SaidPiece(BaseModel):
     says: list[str]
 
 
+class SaidSpan(BaseModel):
+    """Some of the text that was not understood."""
+
+    start: int
+    end: int
+
+
 class SaidQuestion(BaseModel):
     """Some of the text that can be several things."""
 
@@ -58,7 +65,7 @@ class SayOut(BaseModel):
     outcome: Literal["said", "ask", "refused"]
     pieces: list[SaidPiece]
     questions: list[SaidQuestion]
-    unread: list[tuple[int, int]]
+    unread: list[SaidSpan]
     problems: list[str]
     setup: Setup | None
 
@@ -96,7 +103,7 @@ def say(request: Request, asked: SayIn) -> SayOut:
             )
             for one in said.questions
         ],
-        unread=list(said.unread),
+        unread=[SaidSpan(start=start, end=end) for start, end in said.unread],
         problems=problems,
         setup=made,
     )  # fmt: skip

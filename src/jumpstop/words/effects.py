@@ -4,9 +4,9 @@ One sentence an effect. Text that came from a person is put in as it is, once, a
 """
 
 from collections.abc import Callable
-from functools import lru_cache
 from typing import NamedTuple
 
+from ..core.kit.memo import remembered
 from ..core.kit.table import UnitTable
 from ..core.physics.beam import REFERENCE_ZOOM_MM
 from ..core.plan.light.jump import JumpAt
@@ -38,16 +38,16 @@ def _rated_output(facts: JumpAt, at: Context) -> Said:
     aperture = f_number(facts["f_number"])
     return Said(
         f"at {length(1, at.units)}, {aperture}",
-        f"{_basis(at)} At one metre and {aperture}, at ISO 100 and full power, that is 2 log2(GN / N) stops over a "
+        f"{_basis(at.table, at.unit, at.units)} At one metre and {aperture}, at ISO 100 and full power, that is "
+        "2 log2(GN / N) stops over a "
         "correct exposure.",
     )
 
 
-@lru_cache(maxsize=64)
-def _basis(at: Context) -> str:
-    table = at.table
-    figures = float(table.rated[at.unit]), float(table.rated_sd[at.unit]), table.basis[at.unit]
-    return rating_words(table.units[at.unit], *figures, at.units)
+@remembered(64)
+def _basis(table: UnitTable, unit: int, units: DisplayUnits) -> str:
+    figures = float(table.rated[unit]), float(table.rated_sd[unit]), table.basis[unit]
+    return rating_words(table.units[unit], *figures, units)
 
 
 def _zoom(facts: JumpAt, at: Context) -> Said:

@@ -7,6 +7,7 @@ from typing import Literal
 
 import numpy as np
 
+from ..core.kit.memo import remembered
 from ..core.kit.table import UnitTable
 from ..core.physics.arrays import Floats
 from ..core.physics.guide_number import guide_number_of_stops
@@ -145,13 +146,13 @@ def _too_bright(reach: Reach, unit: int, units: DisplayUnits) -> str:
     return f"even at {power(float(reach.below_full[unit]))}, by {amount(excess)}: {said}"
 
 
-@lru_cache(maxsize=4)
+@remembered(4)
 def _in_fractions(table: UnitTable, units: DisplayUnits) -> list[bool]:
     """Which units' dials say nothing but a fraction of full power."""
     return [dial_kind(unit.scale, units) == "fraction" for unit in table.units]
 
 
-@lru_cache(maxsize=4)
+@remembered(4)
 def _fixed(table: UnitTable, units: DisplayUnits) -> dict[str, list[object]]:
     """The columns that no setup changes."""
     guides = guide_number_of_stops(table.rated)

@@ -11,6 +11,7 @@
   import Begin from '../parts/Begin.svelte'
   import Cures from '../parts/Cures.svelte'
   import Methods from '../parts/Methods.svelte'
+  import Say from '../parts/Say.svelte'
   import SettingsLine from '../parts/SettingsLine.svelte'
   import SetupPick from '../parts/SetupPick.svelte'
   import StagePanel from '../stage/StagePanel.svelte'
@@ -63,7 +64,7 @@
     <div class="sheet ask-column p-3">
       <SetupPick {session} />
       <div data-of="ask">
-        {#key session}<Ask {session} />{/key}
+        {#key session}<Say {session} /><Ask {session} />{/key}
       </div>
     </div>
     <div class="sheet main-column min-w-0 space-y-2 p-3">

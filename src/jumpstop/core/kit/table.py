@@ -2,9 +2,8 @@
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
-from functools import lru_cache
-from typing import NamedTuple
+from dataclasses import dataclass, field
+from typing import Any, NamedTuple
 
 import numpy as np
 
@@ -15,6 +14,7 @@ from ..physics.exposure import METER_C_FLAT
 from ..physics.pulse import T01_OF_T05
 from ..physics.shutter import hss_loss
 from .learned import Learned
+from .memo import remembered
 from .power import SUPPLY_KINDS, PowerSupply, SupplyKind
 from .rating import REFERENCE_DEG, Basis, Rating, rating_of
 from .unit import HSS_EXTRA, FlashDuration, Hss, Unit
@@ -85,6 +85,7 @@ class UnitTable:
     weight_g: Floats
     quoted_sd: Floats  # doubt of the light at the coverage it is surest at [stops]
     learned: Learned | None = None  # what readings have taught
+    memo: dict[Any, Any] = field(default_factory=dict, repr=False, init=False)
 
     def place_of(self, unit_id: str | None, name: str = "") -> int | None:
         """Where a unit stands on the units' axis (see `place_among`)."""
@@ -93,7 +94,7 @@ class UnitTable:
     def __len__(self) -> int:
         return len(self.units)
 
-    @lru_cache(maxsize=16)  # noqa: B019 (a table lives as long as its shelf is unchanged)
+    @remembered(16)
     def fed_by(self, kind: SupplyKind | None) -> Supply:
         """Recycle times and charge from the supply asked for where a unit has it, else from its usual one."""
         column, rows = self.fitted, np.arange(len(self))
@@ -120,7 +121,7 @@ class UnitTable:
         found: Figure = np.exp(np.interp(below_full, POWER_STOPS, np.log(self.t01_s[unit])))
         return found
 
-    @lru_cache(maxsize=64)  # noqa: B019
+    @remembered(64)
     def hss_extra_at(self, shutter_s: float) -> Floats:
         """Loss in HSS beyond geometry [stops] of every unit at this time."""
         place = float(np.clip((-math.log2(shutter_s) - HSS_TV[0]) * HSS_PER_STOP, 0, len(HSS_TV) - 1.001))
@@ -131,7 +132,7 @@ class UnitTable:
         """All that HSS takes [stops] from every unit at this time, on a body whose curtains take travel_s [s]."""
         return float(hss_loss(shutter_s, travel_s)) + self.hss_extra_at(shutter_s)
 
-    @lru_cache(maxsize=64)  # noqa: B019
+    @remembered(64)
     def output_at(self, zoom_mm: float | None) -> Output:
         """Light at a zoom position; heads that do not go so far stop at their end, others do not change."""
         still = np.zeros(len(self))

@@ -1324,6 +1324,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/say": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Say
+         * @description Read a picture said in a line. Nothing is stored by it, and nothing is guessed.
+         */
+        post: operations["say_api_say_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/units/keep/{item_id}": {
         parameters: {
             query?: never;
@@ -6796,6 +6816,87 @@ export interface components {
             dials: string[];
             /** Holds */
             holds: boolean[];
+        };
+        /**
+         * SaidPiece
+         * @description Some of the text, from and to a character, and what was understood of it.
+         */
+        SaidPiece: {
+            /** Start */
+            start: number;
+            /** End */
+            end: number;
+            /** Says */
+            says: string[];
+        };
+        /**
+         * SaidQuestion
+         * @description Some of the text that can be several things.
+         */
+        SaidQuestion: {
+            /** Start */
+            start: number;
+            /** End */
+            end: number;
+            /** Sentence */
+            sentence: string;
+            /** Options */
+            options: string[];
+        };
+        /**
+         * SaidSpan
+         * @description Some of the text that was not understood.
+         */
+        SaidSpan: {
+            /** Start */
+            start: number;
+            /** End */
+            end: number;
+        };
+        /**
+         * SayIn
+         * @description A line, the setup that it changes (none: a new one, like the one used last), and answers to what was asked.
+         *
+         *     light: the one in hand. answers: by where in the text the question begins, which of the meanings.
+         * @example {
+         *       "text": "85 mm f/2.8, octa at 1.8 m 45 left"
+         *     }
+         */
+        SayIn: {
+            /** Text */
+            text: string;
+            setup?: components["schemas"]["Setup-Input"] | null;
+            /** Like */
+            like?: string | null;
+            /**
+             * Light
+             * @default 0
+             */
+            light?: number;
+            /** Answers */
+            answers?: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * SayOut
+         * @description What was read. outcome: said where nothing is asked, unread or wrong; the setup then holds all of it.
+         */
+        SayOut: {
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "said" | "ask" | "refused";
+            /** Pieces */
+            pieces: components["schemas"]["SaidPiece"][];
+            /** Questions */
+            questions: components["schemas"]["SaidQuestion"][];
+            /** Unread */
+            unread: components["schemas"]["SaidSpan"][];
+            /** Problems */
+            problems: string[];
+            setup: components["schemas"]["Setup-Output"] | null;
         };
         /**
          * Scales
@@ -18747,6 +18848,102 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["QuantityOut"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    say_api_say_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SayIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SayOut"];
                 };
             };
             /** @description What was sent cannot be read at all, or the host name is not this server's. */

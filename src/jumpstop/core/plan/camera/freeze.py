@@ -1,10 +1,10 @@
 """Which power settings of every unit are short enough to freeze what moves."""
 
 from dataclasses import dataclass
-from functools import lru_cache
 
 import numpy as np
 
+from ...kit.memo import remembered
 from ...kit.table import UnitTable
 from ...physics.arrays import Floats
 
@@ -21,7 +21,7 @@ class Frozen:
     can: np.ndarray
 
 
-@lru_cache(maxsize=16)  # a table is known by itself: it never changes
+@remembered(8)
 def settings_for(table: UnitTable, needed_s: float) -> Frozen:
     """Which of every unit's power settings last no longer than this (t.1, within 2 %).
 

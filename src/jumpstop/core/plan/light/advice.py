@@ -3,11 +3,11 @@
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import Literal
 
 import numpy as np
 
+from ...kit.memo import remembered
 from ...physics.scales import SHUTTERS
 from ...scene.seen import MethodKind
 from ..camera import look
@@ -136,9 +136,14 @@ def missed_by(reach: Reach) -> np.ndarray:
     return np.asarray(missed[use])
 
 
-@lru_cache(maxsize=16)
 def lightest_that_reaches(reach: Reach) -> int | None:
     """The unit to compare by: the lightest that reaches, else the nearest; None where none can be used."""
+    return _lightest(reach.solved, reach.method.kind, reach.at[1])
+
+
+@remembered(64)
+def _lightest(solved: Solved, kind: MethodKind, light: int) -> int | None:
+    reach = solved.reach(kind, light)
     good = np.flatnonzero(reach.reaches)
     if len(good):
         weights = reach.solved.table.weight_g[good]  # those that are not known sort last
@@ -173,7 +178,7 @@ class MethodCosts:
     metered: Literal["flash_meter", "lit_side", "no_meter"]
 
 
-@lru_cache(maxsize=16)
+@remembered(16)
 def costs_for(solved: Solved, unit: int, light: int) -> dict[MethodKind, MethodCosts]:
     """Every possible method for one and the same unit, against each other."""
     reaches = {kind: solved.reach(kind, light) for kind in solved.kinds}

@@ -9,13 +9,13 @@ meets them.
 import math
 from collections.abc import Callable, Sequence
 from dataclasses import replace
-from functools import lru_cache
 from typing import Literal, NamedTuple
 
 import numpy as np
 
 from ...kit.filter import Filter, nd_for
 from ...kit.gel import gel_stops
+from ...kit.memo import remembered
 from ...kit.modifier import Layer, layers_on
 from ...kit.table import UnitTable
 from ...physics import beam, exposure, falloff, placing, shutter, stops
@@ -381,7 +381,7 @@ def _tail(scene: Scene) -> Sequence[Jump]:
     ]  # fmt: skip
 
 
-@lru_cache(maxsize=64)  # a table is known by itself: it never changes
+@remembered(16)
 def _clipped(table: UnitTable, window_s: float) -> Floats:
     """What every unit's flash at full power loses to a window [stops]; the usual one where its duration is unknown."""
     t01 = table.t01_s[:, 0]

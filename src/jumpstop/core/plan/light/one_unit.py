@@ -34,7 +34,7 @@ class Landing:
     camera: CameraSettings
 
 
-@lru_cache(maxsize=64)
+@lru_cache(maxsize=32)
 def table_for(unit: Unit, meter_c: float, unit_id: str, learned: Learned | None = None) -> UnitTable:
     """A shelf of one."""
     return table_of([unit], meter_c, [unit_id], learned)

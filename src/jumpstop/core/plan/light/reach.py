@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 import numpy as np
 
@@ -215,6 +215,7 @@ class Solved:
     verdict: np.ndarray
     taken: tuple[int | None, ...] = ()  # the unit of each light, where it has one
     _reaches: dict[tuple[MethodKind, int], Reach] = field(default_factory=dict)
+    memo: dict[Any, Any] = field(default_factory=dict, repr=False, init=False)
 
     @cached_property
     def kinds(self) -> tuple[MethodKind, ...]:
