@@ -121,7 +121,9 @@ def test_hired_kit_has_its_days_and_the_list_says_what_is_missing() -> None:
     items = list(packed(job, hired).values())
     said = pack_text(items, job.job.model_copy(update={"ticked": ("unit:Hired",)}), hire_days(job), "£")
     assert said.hire == ["Hired × 1, 2 days: £80"]
-    assert said.sums.startswith("All that goes along: 1 unit; 2 batteries with spares, 1 of them not owned; 0.")
+    assert said.sums.startswith(
+        "As planned now there go along: 1 unit; 2 batteries with spares, 1 of them not owned; 0."
+    )
     assert said.says == f"1 of {len(items)} lines packed."
     assert "airline" in said.cautions[0]
     lithium = next(item for bag in said.bags for item in bag.items if item.travel)

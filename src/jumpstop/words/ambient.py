@@ -7,7 +7,7 @@ from ..core.plan.camera.day import open_deg, shade_lost
 from ..core.scene.ambient import AmbientSpec
 from ..core.scene.place import shown, skipped
 from ..core.scene.setup import Setup
-from .figures import DisplayUnits, amount, length, speed, stops
+from .figures import DisplayUnits, about, amount, speed, stops
 from .kit import CONDITIONS, SKIES
 
 LOOKS = {"silhouette": "a silhouette", "dark": "dark", "dim": "dim", "bright": "bright enough"}
@@ -85,11 +85,11 @@ def placement(choice: PlacementChoice, spec: AmbientSpec, units: DisplayUnits) -
     if shade is None:
         return "The sun is not up: a panel has nothing to shade."
     whole = shade.down_to_m <= 0
-    down = "the whole body" if whole else f"down to {length(shade.down_to_m, units)} above the ground"
+    down = "the whole body" if whole else f"down to {about(shade.down_to_m, units)} above the ground"
     fit = "full length" if whole else "waist-up" if shade.down_to_m <= 1.0 else "head and shoulders only"
     return (
-        f"{low}Shades {down}, so {fit}; hold it {length(shade.shift_m, units)} towards the sun. Its edge falls "
-        f"{length(max(shade.strip_to_m, 0), units)} behind the feet, away from the sun."
+        f"{low}Shades {down}, so {fit}; hold it {about(shade.shift_m, units)} towards the sun. Its edge falls "
+        f"{about(max(shade.strip_to_m, 0), units)} behind the feet, away from the sun."
     )
 
 

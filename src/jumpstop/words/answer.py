@@ -140,11 +140,12 @@ class PlacementText:
 
 @dataclass(slots=True)
 class WarningText:
-    """Something that goes wrong on the day."""
+    """Something that goes wrong on the day. reminder: a switch to look at, which is no finding of this picture."""
 
     code: str
     title: str
     says: str
+    reminder: bool
 
 
 @dataclass(slots=True)
@@ -474,7 +475,7 @@ def _warnings(
     said = [(one.code, warning_words.say(one)) for one in warnings_of(solved, chosen, unit, light)]
     if levels_found:
         said += [(one.code, say_stage(one, units)) for one in stage_warnings(solved, chosen, each, levels_found)]
-    return [WarningText(code, one.title, one.says) for code, one in said]
+    return [WarningText(code, one.title, one.says, code in warning_words.REMINDERS) for code, one in said]
 
 
 def _levels(found: Sequence[Level]) -> list[LevelText]:

@@ -168,7 +168,7 @@ def picked_text(board: Board, counts: Mapping[int, int], job: Job) -> PickedText
         (table.units[at].price or 0.0) * count for at, count in counts.items() if table.units[at].holding != "owned"
     )
     good = sum(bool(some) for some in posts.values())
-    says = "No unit is picked yet: pick some, or let the kit be chosen."
+    says = "No kit is picked for the job yet: tick units here, or let it be chosen."
     if counts:
         says = f"Covers {good} of {count(len(posts), 'setup')}" + (
             "" if whole else f" with {share(job.chance)} for every light"

@@ -36,6 +36,11 @@ def length(metres: float, units: DisplayUnits, fine: bool = False) -> str:
     return f"{metres:.3g} m" if metres < 100 else f"{metres:.0f} m"
 
 
+def about(metres: float, units: DisplayUnits) -> str:
+    """A distance that is no better known than to two digits: 1.3 m for 1.27 m."""
+    return length(float(f"{metres:.2g}"), units)
+
+
 def speed(metres_per_s: float, units: DisplayUnits) -> str:
     """A speed: 3.5 m/s, or 11.5 ft/s."""
     if units.length == "ft":

@@ -199,7 +199,7 @@ DIFFERS: dict[str, Callable[[Facts, DisplayUnits], str]] = {
     "aperture": lambda f, u: f"{f_number(f['before'])} to {f_number(f['after'])}",
     "shutter": lambda f, u: f"{shutter(f['before'])} to {shutter(f['after'])}",
     "iso": lambda f, u: f"ISO {f['before']:.0f} to {f['after']:.0f}",
-    "nd": lambda f, u: f"ND {nd(f['before'])} to {nd(f['after'])}",
+    "nd": lambda f, u: f"ND {f['before']:.2g} to {f['after']:.2g} stops",
     "background": lambda f, u: f"background {amount(f['stops'])} {'brighter' if f['stops'] > 0 else 'darker'}",
     "ends": lambda f, u: f"ends {stops(f['stops'])} (now {stops(f['before'])})",
     "row": lambda f, u: f"last row {stops(f['stops'])} (now {stops(f['before'])})",

@@ -101,7 +101,11 @@ def _sums(items: Sequence[Item]) -> str:
         known = count(sum(item.count for item in batteries), "battery", "batteries")
         said.append(f"{known} with spares" + (f", {more} of them not owned" if more else ""))
     grams = sum((item.weight_g or 0.0) * item.count for item in items)
-    return f"All that goes along: {'; '.join(said)}; {grams / 1000:.1f} kg as far as it is weighed." if items else ""
+    return (
+        f"As planned now there go along: {'; '.join(said)}; {grams / 1000:.1f} kg as far as it is weighed."
+        if items
+        else ""
+    )
 
 
 def _bag(name: str, items: Sequence[Item], ticked: set[str], job: Job) -> BagText:

@@ -60,9 +60,9 @@
     value={spec.sky}
     options={Object.entries(person.scales.skies)}
     choose={(sky) => change('Sky', (a) => (a.sky = sky))}
-  />. The sun reaches the shade
+  />.
   {#if spec.sun_came_in}
-    as on
+    The sun reaches the shade as on
     <LiveFigure
       label="Day the sun came in"
       tone="ambient"
@@ -88,12 +88,13 @@
     />
     <Chip plain onclick={() => change('No time', (a) => (a.sun_came_in = null))}>never mind</Chip>
   {:else if spec.shade_open_deg === null}
-    <Chip onclick={() => bearing(240)}>from a bearing</Chip>
+    When the sun reaches the shade:
+    <Chip onclick={() => bearing(240)}>by its open side</Chip>
     <Chip onclick={() => change('When the sun came in', (a) => (a.sun_came_in = { day, clock: '15:00' }))}
-      >when it came in</Chip
+      >as it was seen</Chip
     >
   {:else}
-    from
+    The shade is open to
     <LiveFigure
       label="Bearing of the open side"
       tone="ambient"

@@ -3,12 +3,16 @@
   import { TriangleAlert } from '@lucide/svelte'
   import type { Answer, MethodCard } from '../lib/api/client'
   import { signed } from '../lib/figures'
+  import { keep } from '../lib/keep.svelte'
   import { history } from '../lib/history.svelte'
   import { person } from '../lib/person.svelte'
   import type { SetupSession } from '../lib/session.svelte'
 
   let { session, answer }: { session: SetupSession; answer: Answer } = $props()
   let costs = $state(false) // on a phone they unfold
+  const FOLDED = 'reminders folded'
+  const warnings = $derived(answer.warnings.filter((one) => !one.reminder))
+  const reminders = $derived(answer.warnings.filter((one) => one.reminder))
   const possible = $derived(answer.methods.filter((method) => method.possible))
   /** What keeps the others, each reason once with the methods it keeps. */
   const others = $derived(answer.methods.filter((method) => !method.possible))
@@ -112,9 +116,22 @@
   {:else if reasons.length > 1}
     {@render kept()}
   {/if}
-  {#if answer.warnings.length}
+  {#if reminders.length}
+    <details
+      class="text-quiet mt-1 px-2 text-[0.82rem] leading-snug"
+      open={keep.read(FOLDED) === null}
+      ontoggle={(event) => (event.currentTarget.open ? keep.drop(FOLDED) : keep.write(FOLDED, 'yes'))}
+      data-testid="reminders"
+    >
+      <summary class="cursor-pointer">Before the first frame</summary>
+      {#each reminders as one (one.code)}<span class="mr-2"
+          ><span class="text-base-content font-semibold">{one.title}.</span> {one.says}</span
+        >{/each}
+    </details>
+  {/if}
+  {#if warnings.length}
     <ul class="mt-1 px-2 text-[0.82rem] leading-snug" aria-label="Warnings">
-      {#each answer.warnings as warning, i (i)}
+      {#each warnings as warning, i (i)}
         <li class="mr-3 max-sm:mt-1 sm:inline">
           <TriangleAlert size={14} class="inline align-[-2px]" aria-hidden="true" />
           <span

@@ -127,7 +127,7 @@
           {#each question.options as option, at (at)}
             <button
               type="button"
-              class="btn btn-sm h-auto min-h-8 py-1 text-left"
+              class="btn btn-sm h-auto min-h-8 max-w-full py-1 text-left whitespace-normal"
               onclick={() => answer(question.start, at)}><bdi>{option}</bdi></button
             >
           {/each}

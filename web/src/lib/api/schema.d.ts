@@ -8980,7 +8980,7 @@ export interface components {
         };
         /**
          * WarningText
-         * @description Something that goes wrong on the day.
+         * @description Something that goes wrong on the day. reminder: a switch to look at, which is no finding of this picture.
          */
         WarningText: {
             /** Code */
@@ -8989,6 +8989,8 @@ export interface components {
             title: string;
             /** Says */
             says: string;
+            /** Reminder */
+            reminder: boolean;
         };
         /**
          * WayText
