@@ -237,3 +237,14 @@ def test_levers_prints_each_change(noon: Path, tmp_path: Path) -> None:
     twice = tmp_path / "twice.csv"
     twice.write_text('name,guide_number\nStint,"GN 36 m"\nStint,"GN 40 m"\n', encoding="utf-8")
     assert refused(run("levers", noon, "--shelf", twice, "--unit", "Stint"), "2 units are called 'Stint'")
+
+
+def test_a_picture_is_said_on_the_command_line() -> None:
+    done = run("say", "85 mm f/2.8, sun behind, octa at 1.8 m 45 left, background 60 m", "--unit", "Curlew 400")
+    setup = json.loads(done.stdout)
+    (light,) = setup["lights"]
+    assert (light["unit"]["name"], light["modifier"]["name"], light["distance_m"]) == ("Curlew 400", "Octa 90", 1.8)
+    assert setup["aim"]["lens"]["background_m"] == 60
+    for text, said in (("blurb, f/4", "Not understood: “blurb”"), ("umbrella", "“umbrella” can be:"),
+                       ("noon", "needs a place and a day")):  # fmt: skip
+        assert refused(run("say", text), said)

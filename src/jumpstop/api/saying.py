@@ -14,7 +14,7 @@ from ..store.rows import Kind
 from ..words.figures import dial_kind
 from ..words.problems import problems_of
 from ..words.saying import may_be, needs_place, part_words
-from .documents import EVERYWHERE, workspace_of
+from .documents import ERRORS, EVERYWHERE, workspace_of
 from .workspace import Workspace
 
 router = APIRouter(prefix="/api", tags=["Reading"], responses=EVERYWHERE)
@@ -70,7 +70,7 @@ class SayOut(BaseModel):
     setup: Setup | None
 
 
-@router.post("/say")
+@router.post("/say", responses={404: ERRORS[404]})
 def say(request: Request, asked: SayIn) -> SayOut:
     """Read a picture said in a line. Nothing is stored by it, and nothing is guessed."""
     workspace = workspace_of(request)

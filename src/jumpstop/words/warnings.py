@@ -25,7 +25,7 @@ def _hss_left_on(facts: Mapping[str, Any]) -> Warned:
         if facts["freezing"]
         else f"it costs {amount(facts['loss'])} here"
     )
-    return Warned("HSS off", f"Left on, {why}.")
+    return Warned("HSS off", f"HSS off: left on, {why}")
 
 
 REMINDERS = frozenset({"hss_left_on", "hss_not_armed", "auto_iso"})
@@ -35,11 +35,9 @@ WARNINGS: dict[str, Callable[[Mapping[str, Any]], Warned]] = {
         "The ambient ghosts", f"It lies at {stops(f['level'])} on the subject; −5 or darker is wanted."
     ),
     "no_blur": lambda f: Warned("A wide aperture for nothing", f"It blurs {share(f['share'], 1)} of the frame."),
-    "hss_not_armed": lambda f: Warned(
-        "HSS on", "At unit and trigger: past sync without it, part of the frame goes black."
-    ),
+    "hss_not_armed": lambda f: Warned("HSS on", "HSS on, at unit and trigger"),
     "hss_left_on": _hss_left_on,
-    "auto_iso": lambda f: Warned("Auto ISO off", "It would lift the background that you have set dark."),
+    "auto_iso": lambda f: Warned("Auto ISO off", "auto ISO off, or it lifts the background"),
     "radio_sync": lambda f: Warned(
         "The radio trigger is slower",
         f"With it this body syncs at {shutter(f['radio_s'])}, not {shutter(f['sync_s'])}.",

@@ -11,6 +11,12 @@
   let { session, answer }: { session: SetupSession; answer: Answer } = $props()
   let costs = $state(false) // on a phone they unfold
   const FOLDED = 'reminders folded'
+  let folded = $state(keep.read(FOLDED) !== null)
+  function fold() {
+    folded = !folded
+    if (folded) keep.write(FOLDED, 'yes')
+    else keep.drop(FOLDED)
+  }
   const warnings = $derived(answer.warnings.filter((one) => !one.reminder))
   const reminders = $derived(answer.warnings.filter((one) => one.reminder))
   const possible = $derived(answer.methods.filter((method) => method.possible))
@@ -117,17 +123,11 @@
     {@render kept()}
   {/if}
   {#if reminders.length}
-    <details
-      class="text-quiet mt-1 px-2 text-[0.82rem] leading-snug"
-      open={keep.read(FOLDED) === null}
-      ontoggle={(event) => (event.currentTarget.open ? keep.drop(FOLDED) : keep.write(FOLDED, 'yes'))}
-      data-testid="reminders"
-    >
-      <summary class="cursor-pointer">Before the first frame</summary>
-      {#each reminders as one (one.code)}<span class="mr-2"
-          ><span class="text-base-content font-semibold">{one.title}.</span> {one.says}</span
-        >{/each}
-    </details>
+    <p class="text-quiet px-2 text-[0.82rem] leading-snug" data-testid="reminders">
+      <button type="button" class="reminder" aria-expanded={!folded} onclick={fold}
+        >Before the first frame</button
+      >{#if !folded}: {reminders.map((one) => one.says).join(' · ')}{/if}
+    </p>
   {/if}
   {#if warnings.length}
     <ul class="mt-1 px-2 text-[0.82rem] leading-snug" aria-label="Warnings">
@@ -156,6 +156,16 @@
 {/snippet}
 
 <style>
+  .reminder {
+    cursor: pointer;
+    text-decoration: underline dotted;
+    text-underline-offset: 3px;
+  }
+  @media (max-width: 639px) {
+    .reminder {
+      min-height: 44px;
+    }
+  }
   .more-costs {
     display: none;
   }
