@@ -42,6 +42,7 @@ async def _load_late(app: FastAPI) -> None:
         if isinstance(one, Late):
             await asyncio.to_thread(getattr, one, "routes")
     await asyncio.to_thread(read, "1", Asked("level"))  # so that who types first waits for no grammar
+    await asyncio.to_thread(app.state.workspace.learning)  # nor who opens a large log for all of it
 
 
 class Application(FastAPI):

@@ -31,6 +31,7 @@ from .documents import ERRORS, EVERYWHERE, REFUSED, Ids, MadeId, Page, checked, 
 from .edits import taken_away
 from .jobs import AS_CSV, streamed
 from .schemas import Stored
+from .undisturbed import undisturbed
 
 router = APIRouter(prefix="/api/log", tags=["Log"], responses=EVERYWHERE)
 OfJob = Annotated[str | None, Query(max_length=64, description="A job; without it all that was ever logged.")]
@@ -163,10 +164,11 @@ async def take_in(request: Request, page: Page = "") -> Imported:
 
 
 def _take_in(request: Request, data: bytes, page: str) -> Imported:
-    lines = dict(read_log(data))
-    docs, parts = packed_all(lines.values())
-    label = f"Import {count(len(lines), 'log entry', 'log entries')}"
-    new = workspace_of(request).store.keep_many("log", list(zip(lines, docs, strict=True)), label, page, parts)
+    with undisturbed():
+        lines = dict(read_log(data))
+        docs, parts = packed_all(lines.values())
+        label = f"Import {count(len(lines), 'log entry', 'log entries')}"
+        new = workspace_of(request).store.keep_many("log", list(zip(lines, docs, strict=True)), label, page, parts)
     return Imported(added=new, known=len(lines) - new)
 
 

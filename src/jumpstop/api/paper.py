@@ -15,6 +15,7 @@ from ..words.cards import cards_of
 from ..words.channels import SheetText, sheet_text
 from ..words.pack import PackText, pack_text
 from .documents import EVERYWHERE, REFUSED, workspace_of
+from .undisturbed import undisturbed
 
 router = APIRouter(prefix="/api/jobs", tags=["Paper"], responses=EVERYWHERE)
 
@@ -55,9 +56,10 @@ def cards_file(request: Request, item_id: str, save: bool = False) -> Response:
     now = datetime.now().replace(microsecond=0)
     preferences = workspace.preferences()
     blank = LogEntry(at=now)
-    solved = service.solve_for_day(file, workspace.shelf(), preferences.step, preferences.avoid)
-    found = cards_of(solved, item_id, file.job, preferences.avoid, preferences, blank)
-    page = cards_page(file.job.name, found, f"{now:%d %b %Y, %H:%M}")
+    with undisturbed():
+        solved = service.solve_for_day(file, workspace.shelf(), preferences.step, preferences.avoid)
+        found = cards_of(solved, item_id, file.job, preferences.avoid, preferences, blank)
+        page = cards_page(file.job.name, found, f"{now:%d %b %Y, %H:%M}")
     headers = {"content-security-policy": f"{policy_of()}; frame-ancestors 'none'", "cache-control": "no-store"}
     if save:
         headers["content-disposition"] = 'attachment; filename="jumpstop-cards.html"'

@@ -32,6 +32,7 @@ from ..store.rows import KIT, Kind, changed, chunks
 from ..words.answer import answer_of
 from ..words.problems import cannot_solve, problems_of
 from .schemas import Preferences, SolvedSetup
+from .undisturbed import undisturbed
 
 Meta = dict[str, Any]
 MOST_KEPT = 4  # solved setups
@@ -172,8 +173,9 @@ class Workspace:
         if rows is None or rows.table is not table:
             rows = self._rows = Rows(table)
         new = {}
-        for item, entry in self._entries([key for key, _ in there if key not in same]):
-            new[item.id] = Logged(item.revision, entry, rows.of(entry))
+        with undisturbed():
+            for item, entry in self._entries([key for key, _ in there if key not in same]):
+                new[item.id] = Logged(item.revision, entry, rows.of(entry))
         found = {key: same.get(key) or new[key] for key, _ in there if key in same or key in new}
         self._log = (state, found)
         return found

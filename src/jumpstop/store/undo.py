@@ -10,6 +10,7 @@ from dataclasses import dataclass, field
 from datetime import UTC, datetime
 from typing import Any
 
+from pydantic_core import to_json
 from sqlalchemy import BindParameter, Connection, Row, bindparam, delete, func, insert, select, update
 
 from .difference import Clash, applied, difference
@@ -102,8 +103,18 @@ def _bare(row: Kept) -> Kept:
     return {name: row.get(name) for name in ("position", "revision", "job_id")}
 
 
+AS_STORED = "stored "  # before a digest of a document in the order in which it is stored
+
+
 def _digest(doc: Any) -> str:
-    return hashlib.sha256(json.dumps(doc, sort_keys=True).encode()).hexdigest()[:32]
+    return AS_STORED + hashlib.sha256(to_json(doc)).hexdigest()[:32]
+
+
+def _known_by(digest: str, doc: Any) -> bool:
+    """Whether a document is the one that a digest was made of; older ones were made with their fields sorted."""
+    if digest.startswith(AS_STORED):
+        return digest == _digest(doc)
+    return digest == hashlib.sha256(json.dumps(doc, sort_keys=True).encode()).hexdigest()[:32]
 
 
 def _prune(connection: Connection, newest: int) -> None:
@@ -173,7 +184,7 @@ def _wanted(edit: Row[Any], here: Kept | None, back: bool) -> Kept | None:
         raise Clash
     if then is None:
         doc = left.get("doc")
-        if doc != here["doc"] and left.get("digest", _digest(doc)) != _digest(here["doc"]):
+        if doc != here["doc"] and not _known_by(left.get("digest", _digest(doc)), here["doc"]):
             raise Clash
         return None
     if then["job_id"] != left["job_id"] and here["job_id"] != left["job_id"]:
