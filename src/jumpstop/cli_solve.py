@@ -108,7 +108,7 @@ def _said(text: str, unit: str | None, shelf: Path | None) -> dict[str, Any]:
         means = " or ".join(", ".join(part_words(part, display) for part in option) for option in one.options)
         asks = needs_place(words, bool(one.options)) if one.place else f"{may_be(words)} {means}. Say which."
         raise JumpStopError(asks if not (one.place and one.options) else f"{asks} {means}.")
-    setup = said_setup(blank_like(None), said)
+    setup = said_setup(blank_like(None), said.parts)
     if unit is not None:
         taken = next((one for one in units if one.name.lower() == unit.lower()), None)
         if taken is None:

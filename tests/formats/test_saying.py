@@ -87,7 +87,7 @@ def test_every_setup_of_the_demo_can_be_said(setup: Setup) -> None:
     said = read_picture(text, blank_for(setup), KNOWN)
     assert not said.questions, text
     assert not said.unread, [text[start:end] for start, end in said.unread]
-    assert told(said_setup(blank_for(setup), said)) == told(setup)
+    assert told(said_setup(blank_for(setup), said.parts)) == told(setup)
 
 
 LIGHTS = st.fixed_dictionaries(
@@ -146,7 +146,7 @@ def test_a_setup_said_in_its_own_words_reads_back_as_itself(doc: dict[str, Any])
     said = read_picture(text, blank_like(None), KNOWN)
     assert not said.questions, text
     assert not said.unread, (text, [text[start:end] for start, end in said.unread])
-    assert told(said_setup(blank_like(None), said)) == told(setup), text
+    assert told(said_setup(blank_like(None), said.parts)) == told(setup), text
 
 
 @settings(max_examples=60, deadline=None)
@@ -176,31 +176,31 @@ def test_a_time_of_day_wants_a_place_and_is_asked() -> None:
     assert question.place
     assert [option[0].code for option in question.options] == ["at_place", "condition"]
     answered = read_picture("f/4, noon", Setup(), known, {question.start: 0})
-    made = said_setup(Setup(), answered)
+    made = said_setup(Setup(), answered.parts)
     assert (made.ambient.by, made.ambient.place, made.ambient.clock.hour) == ("sun", by_sun.ambient.place, 12)
-    eye = said_setup(Setup(), read_picture("f/4, noon", Setup(), known, {question.start: 1}))
+    eye = said_setup(Setup(), read_picture("f/4, noon", Setup(), known, {question.start: 1}).parts)
     assert (eye.ambient.by, eye.ambient.condition) == ("condition", "distinct_shadows")
     there = read_picture("f/4, noon", by_sun, known)
     assert not there.questions
-    assert said_setup(by_sun, there).ambient.clock.hour == 12
+    assert said_setup(by_sun, there.parts).ambient.clock.hour == 12
 
 
 def test_what_is_said_changes_only_that_of_the_setup_in_hand() -> None:
     """The light in hand is meant where no role is named; others stay as they are."""
     bench = next(one for one in setups() if len(one.lights) == 3)
-    made = said_setup(bench, read_picture("1/8 power, 30 right", bench, KNOWN), 2)
+    made = said_setup(bench, read_picture("1/8 power, 30 right", bench, KNOWN).parts, 2)
     assert made.lights[2].dial_stops == 3
     assert made.lights[2].position is not None
     assert made.lights[2].position.bearing_deg == 30
     assert made.lights[:2] == bench.lights[:2]
-    rim = said_setup(bench, read_picture("rim 1 over at 3 m", bench, KNOWN))
+    rim = said_setup(bench, read_picture("rim 1 over at 3 m", bench, KNOWN).parts)
     assert [one.target_stops for one in rim.lights] == [0.0, 1.0, -2.0]
     assert rim.lights[1].distance_m == 3
     assert (rim.lights[0], rim.lights[2], rim.aim) == (bench.lights[0], bench.lights[2], bench.aim)
-    hand = said_setup(bench, read_picture("bare at 3 m", bench, KNOWN), 2)
+    hand = said_setup(bench, read_picture("bare at 3 m", bench, KNOWN).parts, 2)
     assert hand.lights[2].modifier is None
     assert hand.lights[:2] == bench.lights[:2]
-    more = said_setup(bench, read_picture("background light at 2 m", bench, KNOWN))
+    more = said_setup(bench, read_picture("background light at 2 m", bench, KNOWN).parts)
     assert [one.role for one in more.lights] == ["key", "rim", "fill", "background"]
     assert len({one.id for one in more.lights}) == 4
 
@@ -209,18 +209,18 @@ def test_two_lights_ask_what_the_second_is_for_and_two_heads_are_of_one() -> Non
     two = read_picture("two lights", Setup(), KNOWN)
     (question,) = two.questions
     assert {part.facts.get("role") for option in question.options for part in option} >= {"fill", "rim"}
-    fill = said_setup(Setup(), read_picture("two lights", Setup(), KNOWN, {question.start: 0}))
+    fill = said_setup(Setup(), read_picture("two lights", Setup(), KNOWN, {question.start: 0}).parts)
     assert [one.role for one in fill.lights] == ["key", "fill"]
-    heads = said_setup(Setup(), read_picture("two heads at 5.5 m", Setup(), KNOWN))
+    heads = said_setup(Setup(), read_picture("two heads at 5.5 m", Setup(), KNOWN).parts)
     assert [(one.heads, one.distance_m) for one in heads.lights] == [(2, 5.5)]
 
 
 def test_a_background_counts_from_the_camera_and_a_figure_that_cannot_be_is_refused() -> None:
-    made = said_setup(Setup(), read_picture("85 mm, background 60 m", Setup(), KNOWN))
+    made = said_setup(Setup(), read_picture("85 mm, background 60 m", Setup(), KNOWN).parts)
     assert made.aim.lens is not None
     assert made.aim.lens.background_m == 60
-    near = said_setup(Setup(), read_picture("85 mm, subject at 12 m", Setup(), KNOWN))
+    near = said_setup(Setup(), read_picture("85 mm, subject at 12 m", Setup(), KNOWN).parts)
     assert near.aim.lens is not None
     assert near.aim.lens.background_m > 12
     with pytest.raises(ValueError, match="near"):
-        said_setup(Setup(), read_picture("400 mm, subject at 30 cm", Setup(), KNOWN))
+        said_setup(Setup(), read_picture("400 mm, subject at 30 cm", Setup(), KNOWN).parts)

@@ -86,7 +86,7 @@ def say(request: Request, asked: SayIn) -> SayOut:
     )  # fmt: skip
     made, problems = None, list[str]()
     try:
-        made = said_setup(setup, said, light)
+        made = said_setup(setup, said.parts, light)
     except ValidationError as error:
         problems = [problem.sentence for problem in problems_of(error, Setup)[:5]]
     text = asked.text

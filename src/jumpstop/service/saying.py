@@ -7,9 +7,8 @@ from typing import Any
 from ..core.kit.shelf import Shelf
 from ..core.scene.light import Light, OwnUnit, own_unit
 from ..core.scene.place import Place
-from ..core.scene.said import with_parts
+from ..core.scene.said import Part, with_parts
 from ..core.scene.setup import Setup
-from ..formats.saying import Said
 
 MOST_PLACES = 4  # that are asked about
 
@@ -40,6 +39,6 @@ def blank_like(setup: Setup | None) -> Setup:
     return blank.model_copy(update={name: getattr(setup, name) for name in kept})
 
 
-def said_setup(setup: Setup, said: Said, light: int = 0) -> Setup:
-    """The setup with all that was understood. Raises ValidationError where a figure cannot be."""
-    return Setup.model_validate(with_parts(setup, said.parts, light).model_dump())
+def said_setup(setup: Setup, parts: Sequence[Part], light: int = 0) -> Setup:
+    """The setup with all that was said. Raises ValidationError where a figure cannot be."""
+    return Setup.model_validate(with_parts(setup, parts, light).model_dump())

@@ -95,7 +95,7 @@
     class="input input-sm w-full"
     aria-label="Say the picture in a line"
     aria-describedby={found || wrong ? 'say-found' : undefined}
-    placeholder="Say the picture: 85 mm f/2.8, octa 1.8 m 45 left"
+    placeholder="Say the picture in a line"
     maxlength={LONGEST}
     autocomplete="off"
     spellcheck="false"

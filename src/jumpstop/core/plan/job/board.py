@@ -50,20 +50,21 @@ class Landings:
         return self.solved.reach(self.kinds[kind], self.lights[light])
 
 
-def landings_of(solved: Solved, avoid: Sequence[MethodKind] = ()) -> Landings:
-    """The landings of a setup; in the methods that its fixed figures leave and its picture wants, where there are any.
-
-    A method that is fixed is the only one.
-    """
+def kinds_of(solved: Solved, avoid: Sequence[MethodKind] = ()) -> list[MethodKind]:
+    """The methods that a setup's fixed figures leave and its picture wants, where there are any; one that is fixed is
+    the only one."""
     fixed = solved.setup.method
     order = [kind for kind in preferred(solved) if kind in solved.kinds]
     if fixed is not None and fixed in solved.kinds:
-        order = [fixed]
-    else:
-        good = [kind for kind in order if serves(solved, solved.method(kind))]
-        held = [kind for kind in good if holds_background(solved, solved.method(kind))]
-        order = held or good or order
-        order.sort(key=lambda kind: kind in avoid)
+        return [fixed]
+    good = [kind for kind in order if serves(solved, solved.method(kind))]
+    held = [kind for kind in good if holds_background(solved, solved.method(kind))]
+    return sorted(held or good or order, key=lambda kind: kind in avoid)
+
+
+def landings_of(solved: Solved, avoid: Sequence[MethodKind] = ()) -> Landings:
+    """The landings of a setup, in its methods (see `kinds_of`)."""
+    order = kinds_of(solved, avoid)
     lights = tuple(at for at, light in enumerate(solved.setup.lights) if light.on)
     chance = np.zeros((len(order), len(lights), len(solved.table)))
     for row, kind in enumerate(order):

@@ -18,7 +18,7 @@ from ..camera.day import horizon, shade_lost
 from ..light.advice import chosen_method
 from ..light.one_unit import table_for
 from ..light.reach import REACHES, Solved, solve
-from .board import landings_of
+from .board import kinds_of
 
 WHOLE_DAY_MIN = 1440.0  # minutes of a day
 
@@ -127,7 +127,7 @@ def _hour(solved: Solved, clock: time, sky: Sky, light: int, avoid: Sequence[Met
     ev = solved.ambient.background_ev
     if not solved.kinds:
         return Hour(clock, sky, ev, None, None, 0.0, 0.0, False, (), gone)
-    allowed = landings_of(solved, avoid).kinds
+    allowed = kinds_of(solved, avoid)
     found = []
     for kind in solved.kinds:
         reach = solved.reach(kind, light)
