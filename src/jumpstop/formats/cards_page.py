@@ -2,15 +2,14 @@
 
 import base64
 import hashlib
-import json
 from collections.abc import Sequence
-from dataclasses import asdict
 from functools import lru_cache
 from pathlib import Path
 from typing import Any
 
 from jinja2 import Environment, FileSystemLoader, StrictUndefined
 from markupsafe import Markup
+from pydantic_core import to_json
 
 from ..core.plan.change.pocket import ALONE, AMBIENT_MOST, SHARE_FROM, SHARE_STEPS, share_table
 from ..words.cards import Card
@@ -59,12 +58,12 @@ def _tables(cards: Sequence[Card]) -> dict[str, Any]:
         "alone": ALONE,
         "cards": [
             {
-                "pocket": asdict(card.pocket),
+                "pocket": card.pocket,
                 "dials": card.dials,
                 "marks": card.marks,
                 "distances": card.distances,
                 "roles": [_role(card, one.light) for one in card.pocket.lights],
-                "blanks": [blank.model_dump(mode="json") for blank in card.blanks],
+                "blanks": card.blanks,
             }
             for card in cards
         ],
@@ -77,5 +76,5 @@ def _role(card: Card, light: int) -> str:
 
 def _for_script(value: Any) -> str:
     """JSON that cannot end the script element it stands in."""
-    text = json.dumps(value, ensure_ascii=False, separators=(",", ":"))
+    text = to_json(value).decode()
     return text.replace("<", "\\u003c").replace(">", "\\u003e").replace("&", "\\u0026").replace("\u2028", "\\u2028")

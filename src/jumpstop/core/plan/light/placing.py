@@ -98,6 +98,18 @@ def point_of(light: Light, setup: Setup) -> Point:
 def placing_of(setup: Setup, sun: tuple[float, float] | None = None, right: bool | None = None) -> Placing:
     """The placing of a setup. sun: (elevation, bearing) [degrees] where it is known; right: see `lit_right`."""
     right = lit_right(setup, sun) if right is None else right
+    return Placing(*_figures(setup.model_copy(update=NO_PART), right), setup, right)
+
+
+NO_PART = {
+    name: field.get_default() for name, field in Setup.model_fields.items() if name not in ("aim", "lights", "stage")
+}
+"""What of a setup has no part in where its lights stand, once it is known which side is the lit one."""
+
+
+@lru_cache(maxsize=64)
+def _figures(setup: Setup, right: bool) -> tuple[tuple[str, ...], Floats, Floats, Floats, tuple[int, ...]]:
+    """(names of receivers, metres, off, share, own) of a `Placing`: the same through the day, and for every unit."""
     if setup.stage.kind != "group" and not any(light.position for light in setup.lights):
         return _unplaced(setup, right)
     points = receivers_of(setup)
@@ -112,7 +124,13 @@ def placing_of(setup: Setup, sun: tuple[float, float] | None = None, right: bool
             off[row] = _off_stops(light, at[row], points)
     share[off <= NO_SHARE_STOPS] = 0.0
     own = tuple(own_receiver(light, share[row], setup.stage) for row, light in enumerate(setup.lights))
-    return Placing(names, metres, off, share, own, setup, right)
+    return names, _unchanging(metres), _unchanging(off), _unchanging(share), own
+
+
+def _unchanging(figures: Floats) -> Floats:
+    """Kept figures, that nobody may write over."""
+    figures.flags.writeable = False
+    return figures
 
 
 def bounced_off(light: Light, stage: Stage) -> Surface | None:
@@ -147,7 +165,7 @@ def _bearing_deg(light: Light, stage: Stage) -> float:
     return math.degrees(math.atan2(image, y))
 
 
-def _unplaced(setup: Setup, right: bool) -> Placing:
+def _unplaced(setup: Setup, right: bool) -> tuple[tuple[str, ...], Floats, Floats, Floats, tuple[int, ...]]:
     """Where no light has a place: each on a line with subject and background, reaching the sides it is said to."""
     behind = behind_m(setup)
     metres = np.array(
@@ -159,7 +177,7 @@ def _unplaced(setup: Setup, right: bool) -> Placing:
     )  # fmt: skip
     share = np.array([_shares(light, ALONE, setup.stage, right) for light in setup.lights])
     own = tuple(own_receiver(light, share[row], setup.stage) for row, light in enumerate(setup.lights))
-    return Placing(ALONE, metres, np.zeros_like(metres), share, own, setup, right)
+    return ALONE, _unchanging(metres), _unchanging(np.zeros_like(metres)), _unchanging(share), own
 
 
 def lit_right(setup: Setup, sun: tuple[float, float] | None) -> bool:
