@@ -10,6 +10,7 @@ from test_nothing_is_lost import state
 from test_setup_in_hand import bench
 
 from acts import ACTS, asked, go, home, wait_until
+from chromium import Demo
 
 UNSAID = re.compile(r"^(as usual here|as the sky has it|not said|by that|sharpness allows|no ND)$")
 
@@ -148,3 +149,44 @@ def test_digits_alone_wait_for_nobody(page: Page) -> None:
 
 def _entries(page: Page) -> Any:
     return asked(page, "api/log/text")["entries"]
+
+
+POINTED = re.compile(r".{0,20}\d\.\d.{0,12}")
+OURS = re.compile(
+    r"White ceiling, 2\.6 m|0\.0\.0\.0"
+)  # what a person called something, and an address, stay as they are
+SHELVES = ("units", "modifiers", "bodies", "lenses", "filters", "triggers", "batteries")
+TOLD = "[aria-valuetext], [aria-label], [title]"
+
+
+def pointed(page: Page) -> list[str]:
+    """What is shown or told of figures with a point in them."""
+    told = page.locator(TOLD).evaluate_all(
+        "all => all.flatMap(one => ['aria-valuetext', 'aria-label', 'title'].map(name => one.getAttribute(name) ?? ''))"
+    )
+    return POINTED.findall(OURS.sub("", "\n".join([page.locator("body").inner_text(), *told])))
+
+
+def test_a_decimal_comma_is_shown_everywhere_and_read(page: Page, demo: Demo) -> None:
+    """Every view with all that folds opened, over a reload: no figure has a point; and what is typed is read so."""
+    page.get_by_role("button", name="Settings").click()
+    page.get_by_role("dialog", name="Settings").get_by_label("Decimal sign").select_option("comma")
+    page.get_by_role("dialog", name="Settings").get_by_role("button", name="Close").click()
+    expect(figure(page, "Distance")).to_have_text(re.compile(r"^\d,\d+ m$"))
+    page.reload()
+    job, own = asked(page, "api/jobs")[0]["id"], [one["id"] for one in asked(page, "api/setups")]
+    views = [f"#/{view}" for view in ("job", "day", "kit", "log", f"log/{job}/set/{own[0]}")]
+    for view in [*views, *(f"#/shelf/{one}" for one in SHELVES), *(f"#/setup/{one}" for one in own)]:
+        page.goto(f"{demo.url}{view}")
+        page.get_by_role("main").wait_for()
+        page.wait_for_load_state("networkidle")
+        page.locator("main details").evaluate_all("all => all.forEach(one => { one.open = true })")
+        page.wait_for_load_state("networkidle")
+        assert not pointed(page), view
+    typed(page, "Distance", "1,299")
+    expect(figure(page, "Distance")).to_have_text("1,3 m")  # not asked: thousands would have a point
+    typed(page, "Background", "2,5 under")
+    expect(figure(page, "Background")).to_have_text("2½ under")
+    page.goto(f"{demo.url}api/jobs/{job}/cards.html")
+    expect(page.get_by_text("Ambient now").first).to_be_visible()
+    assert not pointed(page)

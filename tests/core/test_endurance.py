@@ -25,7 +25,7 @@ from jumpstop.core.plan.job import endurance
 from jumpstop.core.plan.job.changeover import Standing, changes_between
 from jumpstop.core.plan.job.charges import Charging, Draw, drained, first_outs
 from jumpstop.core.plan.job.endurance import IDLE_PER_H, lasting, spread_of
-from jumpstop.core.plan.job.helps import day_plan
+from jumpstop.core.plan.job.helps import day_plan, helped
 from jumpstop.core.plan.job.hours import (
     Hour,
     InMethod,
@@ -209,6 +209,25 @@ def test_ways_out_do_what_they_say() -> None:
     with_one = file.model_copy(update={"job": file.job.model_copy(update={"chargers": 1})})
     assert day_plan(with_one, SHOP).gives_out == pytest.approx(charger.gives_out)
     assert [way.count for way in plan.ways if way.code == "iso"] == [2, 4]  # a stop of ISO, and two
+
+
+def test_ways_of_a_day_whose_unit_has_left_the_shelf() -> None:
+    """A unit that goes along and stands at a light is drawn on as its copy, in the day and with each way done alike."""
+    gone = ONE.model_copy(update={"name": "Gone", "power_supplies": ONE.power_supplies})
+    lights = [{"distance_m": 3, "unit": gone.model_dump() | {"id": "gone"}}, {"role": "rim", "distance_m": 3}]
+    file = file_of(
+        [{"people": 20, "frames_each": 40}] * 2,
+        DARK | {"lights": lights},
+        picked=[{"unit": "gone", "name": "Gone", "count": 1}],
+    )
+    for shelf in (SHOP, Shelf([ONE])):
+        plan = day_plan(file, shelf)
+        assert plan.gives_out is not None
+        assert {plan.table.units[one.unit].name for one in plan.units} >= {"Gone"}
+        for way in plan.ways:
+            anew = day_plan(helped(file, plan, way), shelf, ways=False)
+            assert anew.gives_out == way.gives_out, way.code
+            assert [one.unit for one in anew.units] == [one.unit for one in way.there.units]
 
 
 @pytest.mark.parametrize("owned", [1, 2, 3])

@@ -4,6 +4,7 @@ import json
 import math
 import re
 from fractions import Fraction
+from itertools import product
 from pathlib import Path
 
 import pytest
@@ -13,11 +14,11 @@ from hypothesis import strategies as some
 import jumpstop.formats.quantities
 from jumpstop.core.kit.power import PowerScale
 from jumpstop.core.physics import scales
-from jumpstop.formats.quantities import Asked, Dial, Kind, read
+from jumpstop.formats.quantities import Asked, Dial, Kind, Sign, read
 from jumpstop.formats.quantities.meaning import RULES
 from jumpstop.formats.quantities.reader import STARTS
 from jumpstop.words import figures
-from jumpstop.words.figures import DisplayUnits
+from jumpstop.words.figures import DecimalSign, DisplayUnits, speaking
 from jumpstop.words.quantities import SAYS, WAYS, said
 
 DIALS = {
@@ -133,11 +134,16 @@ SCALES: dict[Kind, list[float]] = {
 }
 
 
+SIGNS: list[tuple[DecimalSign, Sign]] = [("either", ""), ("point", "."), ("comma", ",")]
+
+
+@pytest.mark.parametrize(("way", "sign"), SIGNS)
 @pytest.mark.parametrize("kind", SCALES)
-def test_what_is_shown_reads_back(kind: Kind) -> None:
+def test_what_is_shown_reads_back(kind: Kind, way: DecimalSign, sign: Sign) -> None:
     for value in SCALES[kind]:
-        shown = said(value, kind, UNITS)
-        back = read(shown, Asked(kind, now=value, currency="£")).values
+        with speaking(way):
+            shown = said(value, kind, UNITS)
+        back = read(shown, Asked(kind, now=value, currency="£", decimal=sign)).values
         if kind in ("shutter", "duration"):  # said to three figures
             assert back == pytest.approx([value], rel=0.005), shown
         elif kind == "nd":
@@ -153,9 +159,10 @@ def test_lengths_read_back(length: str) -> None:
     units = DisplayUnits(length=length)  # type: ignore[arg-type]
     for third in range(-12, 40):
         metres = 2 ** (third / 6)
-        for fine in (False, True):
-            shown = figures.length(metres, units, fine)
-            (back,) = read(shown, Asked("distance", feet=units.length == "ft")).values
+        for fine, (way, sign) in product((False, True), SIGNS):
+            with speaking(way):
+                shown = figures.length(metres, units, fine)
+            (back,) = read(shown, Asked("distance", feet=units.length == "ft", decimal=sign)).values
             assert back == pytest.approx(metres, rel=0.03, abs=0.02), shown
 
 
@@ -166,23 +173,45 @@ def test_lengths_read_back(length: str) -> None:
     stops=some.sampled_from([3, 5, 7, 8, 9]),
     at=some.integers(0, 90),
     power=some.sampled_from(["own", "fraction", "number", "ws"]),
+    signs=some.sampled_from(SIGNS),
 )
-def test_every_setting_of_a_dial_reads_back(kind: str, step: float, stops: int, at: int, power: str) -> None:
+def test_every_setting_of_a_dial_reads_back(
+    kind: str, step: float, stops: int, at: int, power: str, signs: tuple[DecimalSign, Sign]
+) -> None:
     """As the dial shows it, or as the person wants powers: the same step again, never another."""
     scale = PowerScale(kind=kind, lowest=2.0**-stops, step_stops=step, top_number=10)  # type: ignore[arg-type]
     units = DisplayUnits(power=power)  # type: ignore[arg-type]
     below = min(at * step, scale.dial_range_stops)
-    shown = figures.dial(scale, below, units, 400)
+    way, sign = signs
+    with speaking(way):
+        shown = figures.dial(scale, below, units, 400)
     dial = Dial(figures.dial_kind(scale, units), scale, 400)
-    outcome = read(shown, Asked("dial", now=0, dial=dial))
+    outcome = read(shown, Asked("dial", now=0, dial=dial, decimal=sign))
     assert outcome.values == pytest.approx((below,), abs=0.001), shown
 
 
 SHOWN = json.loads((TABLE.parent / "shown.json").read_text("utf-8"))
 
 
+NO_SIGN: Sign = ""
+
+
+def test_the_decimal_sign_that_a_person_chose_decides() -> None:
+    """1,299: a decimal comma, or thousands; where nothing is chosen and both can be, it is asked. Prices and counts
+    have no thousandths, so that there it is thousands whatever was chosen."""
+    for sign, means in ((NO_SIGN, [1.299, 1299]), (",", [1.299]), (".", [1299])):
+        assert read("1,299 m", Asked("distance", decimal=sign)).values == pytest.approx(means)  # type: ignore[arg-type]
+    for sign, means in ((",", [1299]), (".", [1.299])):
+        assert read("1.299 m", Asked("distance", decimal=sign)).values == pytest.approx(means)  # type: ignore[arg-type]
+        assert read("1.5 m", Asked("distance", decimal=sign)).values == pytest.approx([1.5])  # type: ignore[arg-type]
+        assert read("1,299", Asked("count", decimal=sign)).values == (1299,)  # type: ignore[arg-type]
+        assert read("1.299,50", Asked("money", decimal=sign)).values == (1299.5,)  # type: ignore[arg-type]
+
+
 def test_what_the_page_shows_reads_back() -> None:
     """The page's own texts of the values of its scales (its tests keep that table): each is read as that value."""
-    for kind, shown, value, feet in SHOWN:
-        back = read(shown, Asked(kind, now=value, feet=feet, high=100_000)).values
-        assert back == pytest.approx([value], rel=0.006, abs=0.006), (kind, shown)
+    for kind, shown, value, feet, comma in SHOWN:
+        sign: Sign = "," if comma else "."
+        for one in (sign, NO_SIGN):
+            back = read(shown, Asked(kind, now=value, feet=feet, high=100_000, decimal=one)).values
+            assert back == pytest.approx([value], rel=0.006, abs=0.006), (kind, shown)

@@ -13,9 +13,10 @@ from jumpstop.core.scene.light import OwnModifier, OwnUnit
 from jumpstop.core.scene.said import with_parts
 from jumpstop.core.scene.setup import OwnBody, OwnFilter, OwnLens, Setup
 from jumpstop.demo import kit, setups
+from jumpstop.formats.quantities import Sign
 from jumpstop.formats.saying import Known, Said, read_picture
 from jumpstop.service.saying import blank_like, places_of, said_setup
-from jumpstop.words.figures import DisplayUnits
+from jumpstop.words.figures import DecimalSign, DisplayUnits, speaking
 from jumpstop.words.saying import part_words, said_of
 
 WORDS = DisplayUnits()
@@ -142,11 +143,14 @@ def test_a_setup_said_in_its_own_words_reads_back_as_itself(doc: dict[str, Any])
         if light["target_stops"] is None:
             light["target_stops"] = USUAL[role]
     setup = Setup.model_validate(doc)
-    text = said_of(setup, WORDS)
-    said = read_picture(text, blank_like(None), KNOWN)
-    assert not said.questions, text
-    assert not said.unread, (text, [text[start:end] for start, end in said.unread])
-    assert told(said_setup(blank_like(None), said.parts)) == told(setup), text
+    signs: tuple[tuple[DecimalSign, Sign], ...] = (("either", ""), ("point", "."), ("comma", ","))
+    for way, sign in signs:
+        with speaking(way):
+            text = said_of(setup, WORDS)
+        said = read_picture(text, blank_like(None), KNOWN, decimal=sign)
+        assert not said.questions, text
+        assert not said.unread, (text, [text[start:end] for start, end in said.unread])
+        assert told(said_setup(blank_like(None), said.parts)) == told(setup), text
 
 
 @settings(max_examples=60, deadline=None)

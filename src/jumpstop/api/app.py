@@ -27,6 +27,7 @@ from . import documents, solving
 from .admission import Admission
 from .guard import Guard, refused
 from .late import Late
+from .spoken import Spoken
 from .workspace import MODELS, Workspace
 
 PAGES = Path(__file__).parent.parent / "web"
@@ -103,6 +104,7 @@ def create_app(
         ],
     )
     app.state.door = None
+    app.add_middleware(Spoken)
     if tokens is not None:
         from .phone import Door
 

@@ -26,7 +26,7 @@ from ..core.scene.log import SD_AMBIENT, LogEntry
 from ..core.scene.seen import SD_OF
 from ..core.scene.setup import Setup
 from ..words.effects import TICKS as TICK_NAMES
-from ..words.figures import marked
+from ..words.figures import f_number, marked
 from ..words.kit import CONDITIONS, GELS, MOVERS, ROLES, SKIES
 from .schemas import Blank, MeterMark, RoleOut, Scales
 
@@ -82,7 +82,7 @@ def _bounds_of(properties: dict[str, Any]) -> dict[str, list[float]]:
 def meter_marks() -> list[MeterMark]:
     """What a flash meter can show, from the widest on: the marks in thirds, and full stops with their tenths."""
     marks = scales.APERTURES
-    found = {mark: f"f/{mark:g}" for mark in marks.steps["third"]}
+    found = {mark: f_number(mark) for mark in marks.steps["third"]}
     for full in marks.steps["full"]:
         for tenth in range(1, 10):
             exact = marks.moved(full, tenth / 10)

@@ -13,6 +13,7 @@ from ..core.scene.log import LogEntry
 from ..store.rows import KIT
 from ..words.cards import cards_of
 from ..words.channels import SheetText, sheet_text
+from ..words.figures import sign_of
 from ..words.pack import PackText, pack_text
 from .documents import EVERYWHERE, REFUSED, workspace_of
 from .undisturbed import undisturbed
@@ -59,7 +60,7 @@ def cards_file(request: Request, item_id: str, save: bool = False) -> Response:
     with undisturbed():
         solved = service.solve_for_day(file, workspace.shelf(), preferences.step, preferences.avoid)
         found = cards_of(solved, item_id, file.job, preferences.avoid, preferences, blank)
-        page = cards_page(file.job.name, found, f"{now:%d %b %Y, %H:%M}")
+        page = cards_page(file.job.name, found, f"{now:%d %b %Y, %H:%M}", sign_of(preferences) or ".")
     headers = {"content-security-policy": f"{policy_of()}; frame-ancestors 'none'", "cache-control": "no-store"}
     if save:
         headers["content-disposition"] = 'attachment; filename="jumpstop-cards.html"'

@@ -8,7 +8,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from ..core.kit.power import PowerScale
 from ..core.kit.values import LINE, Number, example
 from ..formats.quantities import Asked, Dial, Kind, read
-from ..words.figures import DisplayUnits, dial_kind
+from ..words.figures import DisplayUnits, dial_kind, sign_of
 from ..words.quantities import nearest, refusal, said
 from .documents import EVERYWHERE, workspace_of
 
@@ -84,6 +84,7 @@ def answered(asked: QuantityIn, units: DisplayUnits) -> QuantityOut:
             asked.now,
             feet=units.length == "ft",
             currency=units.currency,
+            decimal=sign_of(units),
             widest=asked.widest,
             dial=dial,
         ),

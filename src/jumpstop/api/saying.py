@@ -11,7 +11,7 @@ from ..core.scene.setup import OwnBody, OwnFilter, OwnLens, Setup
 from ..formats.saying import Known, Question, read_picture
 from ..service.saying import blank_like, known_units, places_of, said_setup
 from ..store.rows import Kind
-from ..words.figures import dial_kind
+from ..words.figures import dial_kind, sign_of
 from ..words.problems import problems_of
 from ..words.saying import may_be, needs_place, part_words
 from .documents import ERRORS, EVERYWHERE, workspace_of
@@ -81,8 +81,8 @@ def say(request: Request, asked: SayIn) -> SayOut:
     setup = asked.setup or blank_like(last)
     light = min(asked.light, len(setup.lights) - 1)
     said = read_picture(
-        asked.text, setup, known_of(workspace), asked.answers, units.length == "ft",
-        lambda unit: dial_kind(unit.scale, units),
+        asked.text, setup, known_of(workspace), asked.answers, lambda unit: dial_kind(unit.scale, units),
+        units.length == "ft", sign_of(units),
     )  # fmt: skip
     made, problems = None, list[str]()
     try:

@@ -12,7 +12,7 @@ from ..core.physics.guide_number import guide_number_of_stops
 from ..formats.shelf import Reading, read_shelf, write_csv, write_json
 from ..store.errors import NotFound
 from ..words.compare import CompareText, compare_text
-from ..words.figures import DisplayUnits, count, guide_number
+from ..words.figures import DisplayUnits, count, guide_number, sign_of
 from ..words.kit import all_printed, printed, rating_words
 from .documents import ERRORS, EVERYWHERE, REFUSED, Page, workspace_of
 from .schemas import ImportOut, RowProblem, ShelfLine, UnitLine
@@ -91,7 +91,7 @@ async def take_in(
 
 
 def _take_in(request: Request, data: bytes, agreed: str | None, page: str) -> ImportOut:
-    reading = read_shelf(data)
+    reading = read_shelf(data, sign=sign_of(workspace_of(request).preferences()))
     digest = hashlib.sha256(data).hexdigest()
     written = 0
     if agreed is not None:

@@ -1,6 +1,5 @@
 """Solving: a stored setup, a setup from outside, the scales."""
 
-from functools import lru_cache
 from typing import Any
 
 from fastapi import APIRouter, Request, Response
@@ -10,6 +9,7 @@ from ..core.kit.errors import CannotSolve
 from ..core.physics.scales import Step
 from ..core.plan.job.worked_out import solved_on
 from ..words.answer import Answer, answer_of
+from ..words.figures import kept
 from .documents import ERRORS, EVERYWHERE, REFUSED, LightIndex, by_reference, workspace_of, written
 from .schemas import Scales, SolvedSetup, SolveIn
 
@@ -41,7 +41,7 @@ def solve_document(request: Request, body: SolveIn) -> Response:
     )
 
 
-@lru_cache(maxsize=3)
+@kept(3)
 def _scales(step: Step) -> Scales:
     from .choices import scales_of  # late: the schemas that the bounds are read from take a moment
 

@@ -38,8 +38,8 @@ def _hash(text: str) -> str:
     return "sha256-" + base64.b64encode(hashlib.sha256(text.encode()).digest()).decode()
 
 
-def cards_page(title: str, cards: Sequence[Card], written: str) -> str:
-    """The page. written: when, in words."""
+def cards_page(title: str, cards: Sequence[Card], written: str, decimal: str = ".") -> str:
+    """The page. written: when, in words; decimal: the decimal sign that figures are said with."""
     page = _environment().get_template("cards.html.j2")
     return page.render(
         title=title,
@@ -48,14 +48,15 @@ def cards_page(title: str, cards: Sequence[Card], written: str) -> str:
         policy=policy_of(),
         style=Markup(_part("cards.css")),
         script=Markup(_part("cards.js")),
-        tables=Markup(_for_script(_tables(cards))),
+        tables=Markup(_for_script(_tables(cards, decimal))),
     )
 
 
-def _tables(cards: Sequence[Card]) -> dict[str, Any]:
+def _tables(cards: Sequence[Card], decimal: str) -> dict[str, Any]:
     return {
         "share": {"from": SHARE_FROM, "steps": SHARE_STEPS, "most": -AMBIENT_MOST, "table": share_table()},
         "alone": ALONE,
+        "decimal": decimal,
         "cards": [
             {
                 "pocket": card.pocket,

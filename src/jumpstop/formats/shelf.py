@@ -17,7 +17,7 @@ from ..words.problems import Problem, problems_of
 from .documents import MAX_FILE_BYTES, MAX_UNITS, json_of
 from .errors import Unreadable
 from .guide_number import parse_guide_number
-from .quantities import Asked, Kind, read
+from .quantities import Asked, Kind, Sign, read
 
 MAX_BYTES = MAX_FILE_BYTES  # three times what all units of a shelf may take: JSON in cells doubles its quotes
 MAX_COLUMNS = 200
@@ -45,7 +45,6 @@ KINDS: dict[str, Kind] = {
     "power_lowest": "power", "power_step_stops": "level", "power_top_number": "number",
 }  # fmt: skip
 """What kind of quantity a column holds, by which a cell is read that is no plain number."""
-NUMBERS = {"watt_seconds", "zoom_min_mm", "zoom_max_mm", "weight_g", "head_g", "price", "count"}
 PLAIN_NUMBER = re.compile(r"-?\d+(\.\d+)?([eE][+-]?\d+)?")
 YES, NO = {"yes", "true", "1", "y"}, {"no", "false", "0", "n"}
 
@@ -83,8 +82,9 @@ class Reading:
             self.problems += [RowProblem(row, column, reason) for column, reason in problems]
 
 
-def read_shelf(data: bytes, kind: Literal["csv", "json"] | None = None) -> Reading:
-    """Units from a file's bytes. Raises Unreadable with a sentence where the file as a whole cannot be read."""
+def read_shelf(data: bytes, kind: Literal["csv", "json"] | None = None, sign: Sign = "") -> Reading:
+    """Units from a file's bytes. sign: the decimal sign of who wrote it, where it is known. Raises Unreadable with a
+    sentence where the file as a whole cannot be read."""
     if len(data) > MAX_BYTES:
         raise Unreadable(f"The file is larger than {MAX_BYTES // 2**20} MB; a shelf of 10,000 units takes about 3 MB.")
     if b"\x00" in data[:65536]:
@@ -99,7 +99,7 @@ def read_shelf(data: bytes, kind: Literal["csv", "json"] | None = None) -> Readi
         raise Unreadable("The file is empty.")
     if kind is None:
         kind = "json" if text.lstrip()[0] in "{[" else "csv"
-    return _read_json(text) if kind == "json" else _read_csv(text)
+    return _read_json(text) if kind == "json" else _read_csv(text, sign)
 
 
 def _read_json(text: str) -> Reading:
@@ -118,7 +118,7 @@ def _read_json(text: str) -> Reading:
     return reading
 
 
-def _read_csv(text: str) -> Reading:
+def _read_csv(text: str, sign: Sign) -> Reading:
     csv.field_size_limit(MAX_CELL)
     if max(map(len, text.split("\n"))) > MAX_LINE:
         raise Unreadable(f"A line of more than {MAX_LINE:,} characters cannot be a row of a shelf.")
@@ -133,7 +133,7 @@ def _read_csv(text: str) -> Reading:
                 reading.unknown_columns = [column for column in header if column and column not in READ_COLUMNS]
                 continue
             _count(rows)
-            _take_cells(reading, reader.line_num, header, cells)
+            _take_cells(reading, reader.line_num, header, cells, sign)
     except csv.Error as error:
         raise Unreadable(f"Line {reader.line_num} is not proper CSV: {error}.") from None
     return reading
@@ -152,14 +152,14 @@ def _header(cells: list[str]) -> list[str]:
     return header
 
 
-def _take_cells(reading: Reading, number: int, header: list[str], cells: list[str]) -> None:
+def _take_cells(reading: Reading, number: int, header: list[str], cells: list[str], sign: Sign) -> None:
     if not any(cell.strip() for cell in cells):
         return
     if any(cell.strip() for cell in cells[len(header) :]):
         return reading.refuse(number, [("", "This row has more cells than the first row has columns.")])
     row = {column: unguarded(cell) for column, cell in zip(header, cells, strict=False) if column in READ_COLUMNS}
     try:
-        document = _document({column: cell for column, cell in row.items() if cell != ""})
+        document = _document({column: _read(column, cell, sign) for column, cell in row.items() if cell != ""})
     except _BadCellError as error:
         return reading.refuse(number, [(error.column, error.reason)])
     _take(reading, number, document)
@@ -191,11 +191,14 @@ class _BadCellError(Exception):
         self.column, self.reason = column, reason
 
 
-def _number(column: str, cell: str) -> float:
-    """A figure: a plain number as an export writes it, else as a person writes such a quantity."""
+def _read(column: str, cell: str, sign: Sign) -> Any:
+    """What a cell holds: text, or a figure: a plain number as an export writes it, else as a person writes such a
+    quantity."""
+    if column not in KINDS:
+        return cell
     if PLAIN_NUMBER.fullmatch(cell):
         return float(cell)
-    found = read(cell, Asked(KINDS[column]))
+    found = read(cell, Asked(KINDS[column], decimal=sign))
     if found.value is not None:
         return found.value
     if found.values:
@@ -204,11 +207,9 @@ def _number(column: str, cell: str) -> float:
     raise _BadCellError(column, f"“{cell}” is not a number.")
 
 
-def _document(row: dict[str, str]) -> dict[str, Any]:
+def _document(row: dict[str, Any]) -> dict[str, Any]:
     """A unit's document from one row's cells, all of them not empty."""
     document: dict[str, Any] = {name: row[name] for name in PLAIN if name in row}
-    for name in NUMBERS & document.keys():
-        document[name] = _number(name, row[name])
     if "takes_modifiers" in row:
         word = row["takes_modifiers"].lower()
         if word not in YES | NO:
@@ -217,7 +218,7 @@ def _document(row: dict[str, str]) -> dict[str, Any]:
     scale: dict[str, Any] = {}
     for column, name in SCALE.items():
         if column in row:
-            scale[name] = row[column] if name == "kind" else _number(column, row[column])
+            scale[name] = row[column]
     if scale:
         document["scale"] = scale
     for name in (*NESTED, *UNIT_V1):
@@ -229,19 +230,19 @@ def _document(row: dict[str, str]) -> dict[str, Any]:
     if "claims" not in document:
         document["claims"] = [claim.model_dump() for claim in _claims(row)]
     if "hss_extra_stops" in row and "hss" not in document:
-        document["hss"] = {"extra_stops": _number("hss_extra_stops", row["hss_extra_stops"])}
+        document["hss"] = {"extra_stops": row["hss_extra_stops"]}
     if "recycle_full_s" in row and not {"power_supplies", "sources"} & document.keys():
-        supply: dict[str, Any] = {"recycle_full_s": _number("recycle_full_s", row["recycle_full_s"])}
+        supply: dict[str, Any] = {"recycle_full_s": row["recycle_full_s"]}
         kind = row.get("power_supply", row.get("power_source"))
         if kind is not None:
             supply["kind"] = kind.lower()
         if "full_flashes" in row:
-            supply["full_flashes"] = _number("full_flashes", row["full_flashes"])
+            supply["full_flashes"] = row["full_flashes"]
         document["power_supplies"] = [supply]
     return document
 
 
-def _claims(row: dict[str, str]) -> Iterable[Claim]:
+def _claims(row: dict[str, Any]) -> Iterable[Claim]:
     """Guide numbers as printed (several with “;” between), or from the separate columns."""
     for text in row.get("guide_number", "").split(";"):
         if text.strip():
@@ -255,9 +256,7 @@ def _claims(row: dict[str, str]) -> Iterable[Claim]:
         if "gn_unit" not in row:
             raise _BadCellError("gn_unit", "A guide number needs its unit: m or ft.")
         figures = {"guide_number": "gn", "iso": "gn_iso", "zoom_mm": "gn_zoom_mm", "coverage_deg": "gn_coverage_deg"}
-        found: dict[str, Any] = {
-            name: _number(column, row[column]) for name, column in figures.items() if column in row
-        }
+        found: dict[str, Any] = {name: row[column] for name, column in figures.items() if column in row}
         try:
             yield Claim.model_validate(found | {"unit": row["gn_unit"].lower()})
         except ValidationError as error:

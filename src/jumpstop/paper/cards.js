@@ -38,7 +38,7 @@
   window.jumpstop = { data, answer };
 
   function say(stops) {
-    return (Math.round(stops * 10) / 10).toFixed(1) + (Math.round(stops * 10) <= 10 ? ' stop' : ' stops');
+    return (Math.round(stops * 10) / 10).toFixed(1).replace('.', data.decimal) + (Math.round(stops * 10) <= 10 ? ' stop' : ' stops');
   }
 
   function choice(row, label, options, at, change, named) {

@@ -7,7 +7,7 @@ from ..core.plan.camera.day import open_deg, shade_lost
 from ..core.scene.ambient import AmbientSpec
 from ..core.scene.place import shown, skipped
 from ..core.scene.setup import Setup
-from .figures import DisplayUnits, about, amount, speed, stops
+from .figures import DisplayUnits, about, amount, decimal, grouped, plain, speed, stops
 from .kit import CONDITIONS, SKIES
 
 LOOKS = {"silhouette": "a silhouette", "dark": "dark", "dim": "dim", "bright": "bright enough"}
@@ -28,12 +28,12 @@ def how(spec: AmbientSpec, ambient: Ambient) -> str:
         if basis.shift is not None:
             said += [f"Your reading shifts the day by {stops(basis.shift)}.", _doubt(basis.metered)]
     elif basis.known == "lux":
-        said = [f"{spec.lux or 0:,.0f} lx on a flat meter is EV {basis.ev:.1f} at ISO 100."]
+        said = [f"{grouped(spec.lux or 0)} lx on a flat meter is EV {decimal(basis.ev, '.1f')} at ISO 100."]
     else:
         name = CONDITIONS["dark" if basis.lamps_off else spec.condition]
-        said = [f"Light-value table: {name}, EV {basis.ev:g} ± {basis.spread:g}."]
+        said = [f"Light-value table: {name}, EV {plain(basis.ev)} ± {plain(basis.spread)}."]
     if basis.lamps_ev is not None:
-        said.append(f"Lamps add EV {basis.lamps_ev:.1f}.")
+        said.append(f"Lamps add EV {decimal(basis.lamps_ev, '.1f')}.")
     return " ".join(part for part in said if part)
 
 

@@ -31,7 +31,23 @@ from . import verdict
 from . import warnings as warning_words
 from .colour import balance_short
 from .comes_out import camera_fails, sentences
-from .figures import DisplayUnits, amount, count, dial, f_number, iso, length, nd, share, shutter, speed, stops
+from .figures import (
+    DisplayUnits,
+    amount,
+    count,
+    decimal,
+    dial,
+    f_number,
+    iso,
+    kept,
+    length,
+    nd,
+    plain,
+    share,
+    shutter,
+    speed,
+    stops,
+)
 from .kit import PLACEMENTS, RECEIVERS
 from .lanes import ALL, Arc, Lanes, Places, arcs_of, lanes_of, verdict_words
 from .stage import StageText, stage_text
@@ -302,7 +318,7 @@ def _other_aperture(setup: Setup) -> str:
         how = "opens no wider" if asked < now else "closes no further"
         said = f"{f_number(now)} instead of the {f_number(asked)} set: {setup.lens.name} {how}."
     if lens is not None and not setup.lens.holds(lens.focal_mm):
-        said = f"{said} {setup.lens.name} has no {lens.focal_mm:g} mm.".strip()
+        said = f"{said} {setup.lens.name} has no {plain(lens.focal_mm)} mm.".strip()
     return said
 
 
@@ -396,7 +412,7 @@ def _motion(setup: Setup, units: DisplayUnits) -> str:
     if motion.kind == "freeze":
         return (
             f"At {speed(motion.speed, units)} in a field {length(look.field_m(setup), units)} wide, to blur no more "
-            f"than {look.tolerable_mm(setup):.3f} mm the flash must last no longer than "
+            f"than {decimal(look.tolerable_mm(setup), '.3f')} mm the flash must last no longer than "
             f"{shutter(look.needed_s(setup))} (t.1)."
         )
     if motion.kind == "trails":
@@ -404,7 +420,7 @@ def _motion(setup: Setup, units: DisplayUnits) -> str:
     return ""
 
 
-@lru_cache(maxsize=256)
+@kept(256)
 def camera_text(camera: CameraSettings) -> CameraText:
     """Camera settings as the camera shows them."""
     return CameraText(

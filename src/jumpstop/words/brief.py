@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from ..core.scene.job import FRAME_MB, RETOUCH_MIN, SORTING_S, Brief, Job, sums_of
-from .figures import count
+from .figures import count, decimal, grouped, plain
 
 QUESTIONS: dict[str, str] = {
     "crop": "How tight: head and shoulders, to the waist, or full length?",
@@ -42,19 +42,19 @@ def brief_text(job: Job) -> BriefText:
 
 def _sums(brief: Brief) -> list[str]:
     out, sums = [], sums_of(brief)
-    if sums.frames is not None:
+    if sums.frames is not None and sums.gigabytes is not None and sums.sorting_h is not None:
         most = "" if brief.frames_each_most is None else f" to {brief.frames_each_most}"
         upto = "up to " if most else ""
         people = count(brief.people or 0, "person", "people")
-        out.append(f"{people}, {brief.frames_each}{most} each: {upto}{sums.frames:,} frames")
-        out.append(f"{sums.gigabytes:,.0f} GB at {FRAME_MB:.0f} MB a frame")
-        out.append(f"{sums.sorting_h:,.1f} h to sort, at {SORTING_S:.0f} s a frame")
-    if sums.seconds_a_frame is not None:
-        out.append(f"{sums.seconds_a_frame:.1f} s a frame in {brief.hours:g} h")
+        out.append(f"{people}, {brief.frames_each}{most} each: {upto}{grouped(sums.frames)} frames")
+        out.append(f"{grouped(sums.gigabytes)} GB at {FRAME_MB:.0f} MB a frame")
+        out.append(f"{decimal(sums.sorting_h, ',.1f')} h to sort, at {SORTING_S:.0f} s a frame")
+    if sums.seconds_a_frame is not None and brief.hours is not None:
+        out.append(f"{decimal(sums.seconds_a_frame, '.1f')} s a frame in {plain(brief.hours)} h")
     if sums.delivered is not None:
         out.append(f"1 in {sums.delivered:.0f} delivered")
     if sums.retouching_h is not None:
-        out.append(f"{sums.retouching_h:,.1f} h to retouch, at {RETOUCH_MIN:.0f} min a picture")
+        out.append(f"{decimal(sums.retouching_h, ',.1f')} h to retouch, at {RETOUCH_MIN:.0f} min a picture")
     if sums.picks is not None:
-        out.append(f"{sums.picks:,} picks")
+        out.append(f"{grouped(sums.picks)} picks")
     return out

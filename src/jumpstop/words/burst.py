@@ -7,7 +7,7 @@ import numpy as np
 
 from ..core.physics.battery import burst, unbroken
 from ..core.plan.light.reach import Reach
-from .figures import DisplayUnits, count, dial, recycling
+from .figures import DisplayUnits, count, dial, plain, recycling
 
 BELOW = (0.0, 1.0, 2.0, 3.0, 4.0)  # full stops below full that are told beside the dial
 
@@ -45,7 +45,7 @@ def burst_text(reach: Reach, unit: int, per_s: float, frames: int, words: Displa
         rows.append(BurstRow(dial(one.scale, below, words, one.watt_seconds), below == mine, lit, _says(lit)))
     own = next(row for row in rows if row.in_hand)
     ready = float(np.asarray(reach.recycle_s)[unit])
-    says = f"{one.name} at {own.dial}: {recycling(ready)}; at {per_s:g} frames a second: {own.says}."
+    says = f"{one.name} at {own.dial}: {recycling(ready)}; at {plain(per_s)} frames a second: {own.says}."
     return BurstText(one.name, says, rows)
 
 

@@ -5,7 +5,7 @@ from collections.abc import Callable, Iterable, Mapping
 from typing import Any
 
 from ..core.plan.camera.remark import Remark
-from .figures import DisplayUnits, amount, length, shutter
+from .figures import DisplayUnits, amount, decimal, length, shutter
 
 LIGHTS = {"key": "the key", "fill": "the fill", "rim": "the edge light", "background": "the background light"}
 SIDES = {"lit": "the lit side", "shadow": "the shadow side"}
@@ -55,7 +55,9 @@ CLAUSES: dict[str, Callable[[Mapping[str, Any], DisplayUnits], str]] = {
     "light_blocked": lambda f, u: f"{LIGHTS[f['role']]} (light {f['light'] + 1}) cannot be used",
     "light_off": lambda f, u: f"{LIGHTS[f['role']]} (light {f['light'] + 1}) is {_too(f['stops'])}",
     "face_off": lambda f, u: f"{SIDES.get(f['side'], 'the face')} comes out {_too(f['stops'])} with all lights on it",
-    "ratio_off": lambda f, u: f"the lighting ratio is {f['ratio']:.1f} : 1, not {f['wanted']:.1f} : 1",
+    "ratio_off": lambda f, u: (
+        f"the lighting ratio is {decimal(f['ratio'], '.1f')} : 1, not {decimal(f['wanted'], '.1f')} : 1"
+    ),
     "background_off": lambda f, u: (
         "the background comes out black"
         if f["level"] < BLACK
@@ -67,7 +69,7 @@ CLAUSES: dict[str, Callable[[Mapping[str, Any], DisplayUnits], str]] = {
         if f["by"] == "nothing"
         else _long(f)
         if f["by"] == "flash"
-        else f"the motion is not frozen: the shutter leaves {f['blur_mm']:.2f} mm of blur on the sensor"
+        else f"the motion is not frozen: the shutter leaves {decimal(f['blur_mm'], '.2f')} mm of blur on the sensor"
     ),
     "ends_off": lambda f, u: f"the ends are {amount(f['stops'])} {'darker' if f['stops'] < 0 else 'brighter'}",
     "row_off": lambda f, u: f"the last row is {amount(f['stops'])} {'darker' if f['stops'] < 0 else 'brighter'}",

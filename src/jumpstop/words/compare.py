@@ -9,7 +9,7 @@ from ..core.kit.modifier import Modifier
 from ..core.kit.rating import Basis
 from ..core.kit.table import UnitTable
 from ..core.physics.guide_number import guide_number_of_stops
-from .figures import DisplayUnits, amount, duration, guide_number, shutter, stops
+from .figures import DisplayUnits, amount, decimal, duration, grouped, guide_number, plain, shutter, stops
 from .kit import all_printed
 
 BASES: dict[Basis, str] = {
@@ -84,7 +84,7 @@ def _rows(
         return RowText(name, [cell(one) for one in found])
 
     def money(figure: float | None) -> str:
-        return NONE if figure is None else f"{words.currency}{figure:,.0f}"
+        return NONE if figure is None else f"{words.currency}{grouped(figure)}"
 
     def as_guide(light: float | None) -> str:
         return NONE if light is None else guide_number(float(guide_number_of_stops(light)), words, 1)
@@ -94,16 +94,16 @@ def _rows(
         across("on the box", lambda one: all_printed(table.units[one.unit])),
         across("comes to", lambda one: f"{guide_number(one.guide_number, words, 1)} ± {amount(one.sd, 2)}"),
         across("known from", lambda one: BASES[one.basis]),
-        RowText("against the first", [f"{stops(one.stops, 2)} ({one.times:.3g} times)" for one in others]),
-        across("beam", lambda one: f"{one.candela_seconds:,.0f} cd s"),
-        across("energy", lambda one: NONE if one.watt_seconds is None else f"{one.watt_seconds:g} Ws"),
+        RowText("against the first", [f"{stops(one.stops, 2)} ({decimal(one.times, '.3g')} times)" for one in others]),
+        across("beam", lambda one: f"{grouped(one.candela_seconds)} cd s"),
+        across("energy", lambda one: NONE if one.watt_seconds is None else f"{plain(one.watt_seconds)} Ws"),
         across("light per Ws", lambda one: NONE if one.light_per_ws is None else f"{one.light_per_ws:.0f} cd s"),
         across(f"through {front}", lambda one: as_guide(one.through) if modifier else ""),
         across("HSS at 1/1000 s", lambda one: _hss(one, words)),
         across("flash duration, full", lambda one: _known(float(one.t01_s[0]), lambda s: f"t.1 {shutter(s)}")),
         across("recycles, full", lambda one: _known(float(one.recycle_s[0]), duration)),
         across("full flashes a charge", lambda one: _flashes(one.flashes)),
-        across("weight", lambda one: _known(table.units[one.unit].weight_g, lambda grams: f"{grams:,.0f} g")),
+        across("weight", lambda one: _known(table.units[one.unit].weight_g, lambda grams: f"{grouped(grams)} g")),
         across("energy by weight", lambda one: NONE if one.ws_per_kg is None else f"{one.ws_per_kg:.0f} Ws/kg"),
         across("price", lambda one: money(table.units[one.unit].price)),
         RowText("price for a stop more", [money(one.price_per_stop) for one in others]),
@@ -159,13 +159,15 @@ def _says(table: UnitTable, first: int, unit: int, one: Against) -> str:
     mine, base = table.units[unit], table.units[first]
     parts = []
     if one.price_times is not None:
-        parts.append(f"{one.price_times:.2g} {'times' if one.price_times >= 1 else 'of'} the price")
+        parts.append(f"{decimal(one.price_times, '.2g')} {'times' if one.price_times >= 1 else 'of'} the price")
     same = abs(one.stops) < SAME_STOPS
-    parts.append("the same light" if same else f"{one.times:.2g} times the light ({stops(one.stops, 2)} stops)")
+    parts.append(
+        "the same light" if same else f"{decimal(one.times, '.2g')} times the light ({stops(one.stops, 2)} stops)"
+    )
     if base.hss is not None and mine.hss is None:
         parts.append("no HSS")
     if base.hss is None and mine.hss is not None:
         parts.append("with HSS")
     if mine.weight_g is not None and base.weight_g:
-        parts.append(f"{mine.weight_g / base.weight_g:.2g} times the weight")
+        parts.append(f"{decimal(mine.weight_g / base.weight_g, '.2g')} times the weight")
     return f"{mine.name} against {base.name}: {', '.join(parts)}."

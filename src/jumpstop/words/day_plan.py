@@ -20,7 +20,7 @@ from ..core.plan.job.hours import (
 )
 from ..core.plan.job.schedule import Stretch, Turn
 from .answer import settings_line
-from .figures import DisplayUnits, amount, count, dial, duration, listed, recycling, share
+from .figures import DisplayUnits, amount, count, dial, duration, grouped, listed, recycling, share
 from .hands import hands_between, hands_of_stretches
 from .kit import ROLES
 from .methods import TITLES, title
@@ -171,7 +171,7 @@ def _turn(plan: DayPlan, number: int, turn: Turn, words: DisplayUnits) -> TurnTe
         ready=turn.ready,
         end=turn.end,
         clocks=f"{at(turn.start)} set up, {at(turn.ready)} to {at(turn.end)}",
-        flashes=f"{people}, {flashes:,.0f} flashes a light",
+        flashes=f"{people}, {grouped(flashes)} flashes a light",
         hands=[] if before is None else hands_between(before, turn, words),
         stretches=[
             _stretch(stretch, turn.stretches[at_ - 1] if at_ else None, words)
@@ -184,7 +184,8 @@ def _turn(plan: DayPlan, number: int, turn: Turn, words: DisplayUnits) -> TurnTe
 WRONG: dict[str, Callable[[Remark], str]] = {
     "overlaps": lambda one: f"It begins {one.facts['minutes']:.0f} min before the one ahead of it has ended.",
     "too_many_frames": lambda one: (
-        f"{one.facts['frames']:,.0f} frames in one session cannot be right: {one.facts['most']:,} at the most."
+        f"{grouped(one.facts['frames'])} frames in one session cannot be right: "
+        f"{grouped(one.facts['most'])} at the most."
     ),
     "too_long": lambda one: f"It is not over after {one.facts['days']} days: plan fewer people or frames.",
     "no_method": lambda one: "At that hour no method gives this picture: open the setup to see why.",
@@ -249,13 +250,13 @@ def _stretch(stretch: Stretch, before: Stretch | None, words: DisplayUnits) -> S
 def _lasting(plan: DayPlan, one: Lasting) -> LastingText:
     unit = plan.table.units[one.unit]
     if math.isinf(one.capacity):
-        says = f"{one.flashes:,.0f} flashes on the mains"
+        says = f"{grouped(one.flashes)} flashes on the mains"
     elif math.isnan(one.capacity):
-        says = f"{one.flashes:,.0f} flashes; what a charge gives is not known"
+        says = f"{grouped(one.flashes)} flashes; what a charge gives is not known"
     else:
         swaps = f", changed at {listed([at(swap.at) for swap in one.swaps], 'and')}" if one.swaps else ""
         charged = f" ({one.charged} with charging)" if one.charged != one.wanted else ""
-        says = f"{one.flashes:,.0f} flashes, {count(one.wanted, 'battery', 'batteries')} wanted{charged}{swaps}"
+        says = f"{grouped(one.flashes)} flashes, {count(one.wanted, 'battery', 'batteries')} wanted{charged}{swaps}"
         if one.gives_out is not None:
             says = f"{says}; gives out at {at(one.gives_out)}"
     return LastingText(

@@ -10,7 +10,7 @@ from ..core.kit.memo import remembered
 from ..core.kit.table import UnitTable
 from ..core.physics.beam import REFERENCE_ZOOM_MM
 from ..core.plan.light.jump import JumpAt
-from .figures import DisplayUnits, amount, f_number, iso, length, nd, power, share, shutter, stops
+from .figures import DisplayUnits, amount, decimal, f_number, iso, length, nd, power, share, shutter, stops
 from .kit import gel_words, rating_words
 
 
@@ -167,7 +167,7 @@ def _iso(facts: JumpAt, at: Context) -> Said:
 
 def _nd(facts: JumpAt, at: Context) -> Said:
     return Said(
-        f"ND {facts['stops']:.3g}",
+        f"ND {decimal(facts['stops'], '.3g')}",
         f"{facts['name'] or 'Neutral density'}, {nd(facts['stops'])}, lets {share(facts['share'], 1)} through, of "
         "flash and ambient alike.",
     )
@@ -177,7 +177,7 @@ def _hss(facts: JumpAt, at: Context) -> Said:
     time = shutter(facts["shutter_s"])
     geometry = (
         f"At {time} the light is spread over the curtains' travel of {shutter(facts['travel_s'])} and the opening: "
-        f"log2((travel + time) / time) = {facts['geometry']:.2f} stops"
+        f"log2((travel + time) / time) = {decimal(facts['geometry'], '.2f')} stops"
     )
     extra = amount(facts["extra"], 2)
     if not facts["tabled"]:

@@ -12,7 +12,7 @@ from ..core.physics.guide_number import guide_number_of_stops
 from ..core.scene.aim import Mover
 from ..core.scene.ambient import Condition, Placement, Sky
 from ..core.scene.light import Role
-from .figures import DisplayUnits, guide_number, share, shutter, stops
+from .figures import DisplayUnits, decimal, guide_number, plain, share, shutter, stops
 
 CONDITIONS: dict[Condition, str] = {
     "sand_or_snow": "sun on sand or snow",
@@ -87,15 +87,15 @@ PLACEMENTS: dict[Placement, str] = {
 
 def printed(claim: Claim) -> str:
     """A claim as makers print it."""
-    place = f", {claim.zoom_mm:g} mm" if claim.zoom_mm else ""
-    place = f", {claim.coverage_deg:g}°" if claim.coverage_deg and not place else place
+    place = f", {plain(claim.zoom_mm)} mm" if claim.zoom_mm else ""
+    place = f", {plain(claim.coverage_deg)}°" if claim.coverage_deg and not place else place
     place += f", {claim.reflector}" if claim.reflector else ""
-    return f"GN {claim.guide_number:g} (ISO {claim.iso:g}, {claim.unit}{place})"
+    return f"GN {plain(claim.guide_number)} (ISO {plain(claim.iso)}, {claim.unit}{place})"
 
 
 def all_printed(unit: Unit) -> str:
     """All that a unit is claimed to give, or its energy where nothing else is known."""
-    return "; ".join(printed(claim) for claim in unit.claims) or f"{unit.watt_seconds or 0:g} Ws"
+    return "; ".join(printed(claim) for claim in unit.claims) or f"{plain(unit.watt_seconds or 0)} Ws"
 
 
 def rating_words(unit: Unit, rated_stops: float, sd: float, basis: Basis, units: DisplayUnits) -> str:
@@ -103,24 +103,24 @@ def rating_words(unit: Unit, rated_stops: float, sd: float, basis: Basis, units:
     guide = f"{guide_number(float(guide_number_of_stops(rated_stops)), units)} at ISO 100 and 35 mm coverage"
     if basis == "watt_seconds":
         return (
-            f"Only {unit.watt_seconds or 0:g} Ws is known, which says nothing about the reflector. At 35 lm/W into a "
-            f"65° cone that would be {guide}: rough, ± {sd:.1f} stop."
+            f"Only {plain(unit.watt_seconds or 0)} Ws is known, which says nothing about the reflector. At 35 lm/W "
+            f"into a 65° cone that would be {guide}: rough, ± {decimal(sd, '.1f')} stop."
         )
     if basis == "measured":
         own = next(claim for claim in unit.claims if claim.measured)
         return f"By your own reading ({printed(own)}): {guide}."
     claims = "; ".join(printed(claim) for claim in unit.claims[:3]) + ("; …" if len(unit.claims) > 3 else "")
     if basis == "no_coverage":
-        return f"Printed as {claims}, not all with their coverage; taken as {guide}, ± {sd:.1f} stop."
+        return f"Printed as {claims}, not all with their coverage; taken as {guide}, ± {decimal(sd, '.1f')} stop."
     if sd > 0.4:
-        return f"Printed as {claims}. Moved from that coverage by its beam: about {guide}, ± {sd:.1f} stop."
+        return f"Printed as {claims}. Moved from that coverage by its beam: about {guide}, ± {decimal(sd, '.1f')} stop."
     return f"Printed as {claims}: {guide}."
 
 
 def modifier_line(modifier: Modifier) -> str:
     """A modifier's own effect and its layers."""
     layers = [f"{layer.name} {stops(layer.stops)}" for layer in modifier.layers]
-    return " · ".join([f"{stops(modifier.stops)} ± {modifier.sd:g}", *layers])
+    return " · ".join([f"{stops(modifier.stops)} ± {plain(modifier.sd)}", *layers])
 
 
 def trigger_line(link: Trigger) -> str:
@@ -137,15 +137,21 @@ def battery_line(one: Battery) -> str:
 
 def lens_line(lens: LensKit) -> str:
     """How far a lens opens and closes, and what steadies it."""
-    focal = f"{lens.focal_mm:g} to {lens.focal_most_mm:g} mm" if lens.focal_most_mm else f"{lens.focal_mm:g} mm"
-    opens = f"f/{lens.widest:g} to f/{lens.widest_most:g}" if lens.widest_most else f"f/{lens.widest:g}"
+    focal = (
+        f"{plain(lens.focal_mm)} to {plain(lens.focal_most_mm)} mm"
+        if lens.focal_most_mm
+        else f"{plain(lens.focal_mm)} mm"
+    )
+    opens = f"f/{plain(lens.widest)} to f/{plain(lens.widest_most)}" if lens.widest_most else f"f/{plain(lens.widest)}"
     steady = f"stabiliser {stops(lens.stabiliser_stops)}" if lens.stabiliser_stops else ""
-    return " · ".join(part for part in (focal, f"opens to {opens}", f"closes to f/{lens.smallest:g}", steady) if part)
+    return " · ".join(
+        part for part in (focal, f"opens to {opens}", f"closes to f/{plain(lens.smallest)}", steady) if part
+    )
 
 
 def filter_line(nd: Filter) -> str:
     """What a filter takes."""
-    return f"{nd.stops:g} to {nd.most_stops:g} stops" if nd.most_stops else f"{nd.stops:g} stops"
+    return f"{plain(nd.stops)} to {plain(nd.most_stops)} stops" if nd.most_stops else f"{plain(nd.stops)} stops"
 
 
 def body_line(body: Body) -> str:

@@ -13,7 +13,7 @@ from ..core.plan.job.schedule import supply_of
 from ..core.scene.job import Job, Least
 from ..service.kit import GivenUp, KitChoice
 from .board import post_text
-from .figures import DisplayUnits, amount, count, share, stops
+from .figures import DisplayUnits, amount, count, grouped, kilograms, share, stops
 from .kit import ROLES
 from .levers import said
 
@@ -80,7 +80,7 @@ def batteries_text(plan: DayPlan) -> str:
         return ""
     each = [(one.wanted, supply_of(plan.table.units[one.unit], None)) for one in limited]
     grams = [number * supply.weight_g for number, supply in each if supply is not None and supply.weight_g is not None]
-    weighs = f", {sum(grams) / 1000:.1f} kg" if len(grams) == len(each) else ""
+    weighs = f", {kilograms(sum(grams))}" if len(grams) == len(each) else ""
     return f"With it {count(wanted, 'battery', 'batteries')} for the day{weighs}."
 
 
@@ -98,11 +98,11 @@ def _says(kit: Kit, job: Job, grams: float, price: float, outlay: float, keeps: 
     if kit.status == "time":
         return "No set was found in the time there is; ask for less, or take fewer units."
     units = count(sum(kit.counts.values()), "unit")
-    money = f"{words.currency}{price:,.0f} in all, {words.currency}{outlay:,.0f} of it to buy or hire"
-    sure = "proven" if kit.proven else f"the best found in time; none can come under {kit.bound:,.0f}"
+    money = f"{words.currency}{grouped(price)} in all, {words.currency}{grouped(outlay)} of it to buy or hire"
+    sure = "proven" if kit.proven else f"the best found in time; none can come under {grouped(kit.bound)}"
     spares = ", one of which may fail" if job.spares else ""
     kept = " Lights that have a unit already keep it." if keeps else ""
-    return f"{LEASTS[job.least]}: {units}{spares}, {grams / 1000:.1f} kg, {money} ({sure}).{kept}"
+    return f"{LEASTS[job.least]}: {units}{spares}, {kilograms(grams)}, {money} ({sure}).{kept}"
 
 
 def _all_given_up(found: KitChoice, words: DisplayUnits) -> list[str]:

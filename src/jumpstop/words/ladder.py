@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from ..core.kit.table import UnitTable
 from ..core.plan.change.ladder import Rung, Variant
 from ..core.plan.light.one_unit import Landing
-from .figures import DisplayUnits, amount, dial
+from .figures import DisplayUnits, amount, dial, plain
 
 NEARLY = 0.05  # stops: what is short by less is not told as short
 
@@ -40,7 +40,7 @@ def ladder_text(
         columns=[_column(one, len(columns)) for one in columns],
         rungs=[
             RungText(
-                f"{rung.mark:g} {'ft' if feet else 'm'}",
+                f"{plain(rung.mark)} {'ft' if feet else 'm'}",
                 [_cell(found, table, units) for found in rung.landings],
                 [found is not None and found.spare >= 0 and found.too_bright <= 0 for found in rung.landings],
             )

@@ -2,7 +2,6 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import Literal
 
 import numpy as np
@@ -15,7 +14,7 @@ from ..core.plan.change.cures import cure_of
 from ..core.plan.light.jump import Mark
 from ..core.plan.light.reach import BLOCKED, BLOCKERS, ON_THE_LINE, SHORT, TOO_BRIGHT, Reach
 from . import effects
-from .figures import DisplayUnits, amount, dial, dial_kind, duration, guide_number, length, power, shutter, stops
+from .figures import DisplayUnits, amount, dial, dial_kind, duration, guide_number, kept, length, power, shutter, stops
 from .methods import UNIT_BLOCKERS, cures
 
 Word = Literal["reaches", "too_bright", "on_the_line", "short", "blocked"]
@@ -109,7 +108,7 @@ def arcs_of(reach: Reach, units: DisplayUnits, lanes: Places = ALL) -> list[Arc]
     return out
 
 
-@lru_cache(maxsize=4096)
+@kept(4096)
 def verdict_words(word: str, spare: float, blocker: int) -> str:
     """A unit's verdict in words."""
     if word == BLOCKED:
@@ -206,12 +205,12 @@ def lanes_of(reach: Reach, units: DisplayUnits, lanes: Places = ALL) -> Lanes:
 NOT_STATED = -1.0  # stands for a figure that nobody stated where it is put into words, as these are kept
 
 
-@lru_cache(maxsize=4096)
+@kept(4096)
 def _recycle_words(seconds: float) -> str:
     return "not stated" if seconds == NOT_STATED else duration(seconds)
 
 
-@lru_cache(maxsize=4096)
+@kept(4096)
 def _t01_words(seconds: float) -> str:
     return "" if seconds == NOT_STATED else f"t.1 {shutter(seconds)}"
 

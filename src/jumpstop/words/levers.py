@@ -13,7 +13,7 @@ from ..core.plan.light.reach import TOO_BRIGHT, Solved
 from ..core.scene.setup import Setup
 from .comes_out import LIGHTS, clause
 from .effects import TICKS
-from .figures import DisplayUnits, amount, dial, f_number, iso, length, nd, recycling, shutter, stops
+from .figures import DisplayUnits, amount, decimal, dial, f_number, grouped, iso, length, nd, recycling, shutter, stops
 from .methods import TITLES
 from .verdict import ratio_words
 
@@ -87,7 +87,7 @@ MOVES: dict[str, Callable[[Facts, DisplayUnits], str]] = {
     "method": lambda f, u: TITLES[f["kind"]],
     "hour": lambda f, u: f"at {f['clock']:%H:%M}",
     "into_shade": lambda f, u: "into the open shade" if f["subject"] == "shade" else "under a panel",
-    "longer_flash": lambda f, u: f"accept a flash of {shutter(f['t01_s'])}, {f['blur_mm']:.2g} mm of blur",
+    "longer_flash": lambda f, u: f"accept a flash of {shutter(f['t01_s'])}, {decimal(f['blur_mm'], '.2g')} mm of blur",
     "unit": lambda f, u: f"{f['name']} instead" if f["owned"] else f"{f['name']} instead, to be got first",
 }
 
@@ -163,9 +163,9 @@ def _costs(solved: Solved, found: Levers, one: Lever, units: DisplayUnits) -> li
     costs = one.costs
     out = [*_look(costs)]
     if abs(costs.grams) >= 100:
-        out.append(f"{costs.grams / 1000:+.1f} kg".replace("-", "−"))
+        out.append(f"{decimal(costs.grams / 1000, '+.1f')} kg".replace("-", "−"))
     if costs.money > 0:
-        out.append(f"{units.currency}{costs.money:,.0f} more")
+        out.append(f"{units.currency}{grouped(costs.money)} more")
     swap = next((move for move in one.moves if move.unit is not None), None)
     at = found.unit if swap is None or swap.unit is None else solved.table.ids.index(swap.unit)
     unit = solved.table.units[at]
@@ -199,7 +199,7 @@ DIFFERS: dict[str, Callable[[Facts, DisplayUnits], str]] = {
     "aperture": lambda f, u: f"{f_number(f['before'])} to {f_number(f['after'])}",
     "shutter": lambda f, u: f"{shutter(f['before'])} to {shutter(f['after'])}",
     "iso": lambda f, u: f"ISO {f['before']:.0f} to {f['after']:.0f}",
-    "nd": lambda f, u: f"ND {f['before']:.2g} to {f['after']:.2g} stops",
+    "nd": lambda f, u: f"ND {decimal(f['before'], '.2g')} to {decimal(f['after'], '.2g')} stops",
     "background": lambda f, u: f"background {amount(f['stops'])} {'brighter' if f['stops'] > 0 else 'darker'}",
     "ends": lambda f, u: f"ends {stops(f['stops'])} (now {stops(f['before'])})",
     "row": lambda f, u: f"last row {stops(f['stops'])} (now {stops(f['before'])})",

@@ -13,7 +13,7 @@ from ..core.plan.learn.learning import Found, Learning, place_on
 from ..core.plan.light.seen import next_dial
 from ..core.scene.log import LogEntry
 from ..core.scene.seen import Seen
-from .figures import DisplayUnits, amount, count, dial, listed, shutter, stops
+from .figures import DisplayUnits, amount, count, decimal, dial, listed, plain, shutter, stops
 from .in_hand import seen_words
 from .kit import ROLES
 from .things import names_of, thing_words
@@ -123,7 +123,7 @@ def _entry(key: str, entry: LogEntry, found: Found, revision: int, words: Displa
     if entry.flashes is not None:
         facts.append(count(entry.flashes, "flash", "flashes"))
     if entry.celsius is not None:
-        facts.append(f"{entry.celsius:g} °C")
+        facts.append(f"{plain(entry.celsius)} °C")
     if entry.swapped:
         facts.append(f"put in {entry.swapped}")
     odd = ""
@@ -252,8 +252,8 @@ def _things(
             ThingText(
                 key=list(key),
                 name=name,
-                before=f"0 ± {learned.prior_sd[at]:.2f}",
-                after=f"{stops(float(learned.mean[at]), 2)} ± {sd[at]:.2f}",
+                before=f"0 ± {decimal(learned.prior_sd[at], '.2f')}",
+                after=f"{stops(float(learned.mean[at]), 2)} ± {decimal(sd[at], '.2f')}",
                 mean=round(float(learned.mean[at]), 3),
                 sd=round(float(sd[at]), 3),
                 prior_sd=round(float(learned.prior_sd[at]), 3),

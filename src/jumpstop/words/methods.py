@@ -10,7 +10,7 @@ from ..core.plan.light import advice
 from ..core.plan.light.advice import MethodCosts, Stillness
 from ..core.plan.light.reach import ON_THE_LINE, SHORT, TOO_BRIGHT, Reach, Solved
 from ..core.scene.seen import MethodKind
-from .figures import amount, f_number, iso, listed, nd, share, shutter, stops
+from .figures import amount, decimal, f_number, iso, listed, nd, plain, share, shutter, stops
 
 TITLES: dict[MethodKind, str] = {
     "sync": "At sync",
@@ -88,13 +88,14 @@ REMARKS: dict[str, Callable[[Mapping[str, Any]], str]] = {
     "nd_not_needed": lambda f: "Not needed: the camera gets there at sync without a filter.",
     "nd_none_packed": lambda f: f"No filter packed; {amount(f['over'])} of ND would do it.",
     "nd_too_weak": lambda f: (
-        f"{amount(f['over'])} of ND needed; the filters packed give {f['most']:g}, and stacked not enough either."
+        f"{amount(f['over'])} of ND needed; the filters packed give {plain(f['most'])}, and stacked not enough either."
     ),
     "nd_fixed_on": lambda f: "A filter is fixed on: see ND at sync.",
     "nd_fixed_off": lambda f: "No filter is fixed: free the ND to use one.",
     "nd_not_packed": lambda f: f"{f['name']} is fixed on, but is not in the bag.",
     "nd_turn_beyond": lambda f: (
-        f"ND is fixed at {f['stops']:g} stops, which these filters do not take: {f['least']:g} to {f['most']:g}."
+        f"ND is fixed at {plain(f['stops'])} stops, which these filters do not take: "
+        f"{plain(f['least'])} to {plain(f['most'])}."
     ),
     "aperture_fixed": lambda f: "The aperture is fixed.",
     "shutter_beyond": lambda f: (
@@ -209,7 +210,8 @@ def _stillness(still: Stillness | None, solved: Solved) -> str:
         return " Freezes only at settings that are short enough: see freeze by a short flash."
     if still.by == "nothing":
         return " Does not freeze: the ambient draws beside the flash."
-    blur = f"{still.blur_mm:.2f} mm of blur on the sensor, where {still.tolerable_mm:.2f} is tolerable"
+    left, tolerable = (decimal(one, ".2f") for one in (still.blur_mm, still.tolerable_mm))
+    blur = f"{left} mm of blur on the sensor, where {tolerable} is tolerable"
     if still.frozen:
         return f" The shutter freezes it, not the flash: {blur}."
     return f" The shutter leaves {blur}; {shutter(look.needed_s(solved.setup))} freezes it fully."

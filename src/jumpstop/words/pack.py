@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from ..core.plan.job.packing import CABIN_WH, LEAVE_WH, SPARE_CHARGES, SPARE_TRIGGERS, Item, cabin_of
 from ..core.scene.job import Job
-from .figures import amount, count, listed
+from .figures import amount, count, grouped, kilograms, listed
 from .kit import gel_words
 
 BAGS = {
@@ -74,7 +74,7 @@ def pack_text(items: Sequence[Item], job: Job, days: int, money: str) -> PackTex
         says = f"{len(items) - left} of {len(items)} lines packed."
     hired = [item for item in items if item.hire is not None]
     hire = [
-        f"{item.name} × {item.count}, {count(days, 'day')}: {money}{item.hire * item.count * days:,.0f}"
+        f"{item.name} × {item.count}, {count(days, 'day')}: {money}{grouped(item.hire * item.count * days)}"
         for item in hired
         if item.hire is not None
     ]
@@ -102,7 +102,7 @@ def _sums(items: Sequence[Item]) -> str:
         said.append(f"{known} with spares" + (f", {more} of them not owned" if more else ""))
     grams = sum((item.weight_g or 0.0) * item.count for item in items)
     return (
-        f"As planned now there go along: {'; '.join(said)}; {grams / 1000:.1f} kg as far as it is weighed."
+        f"As planned now there go along: {'; '.join(said)}; {kilograms(grams)} as far as it is weighed."
         if items
         else ""
     )
@@ -111,7 +111,7 @@ def _sums(items: Sequence[Item]) -> str:
 def _bag(name: str, items: Sequence[Item], ticked: set[str], job: Job) -> BagText:
     known = [item for item in items if item.weight_g is not None]
     grams = sum((item.weight_g or 0.0) * item.count for item in known)
-    weighs = f"{grams / 1000:.1f} kg" if len(known) == len(items) else f"{grams / 1000:.1f} kg and what is not weighed"
+    weighs = kilograms(grams) if len(known) == len(items) else f"{kilograms(grams)} and what is not weighed"
     lines = [
         ItemText(
             key=item.key,

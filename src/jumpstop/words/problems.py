@@ -7,6 +7,7 @@ from pydantic import BaseModel, ValidationError
 from pydantic.fields import FieldInfo
 
 from ..core.kit.errors import CannotSolve
+from .figures import decimal, grouped, plain
 
 LISTED = 40  # so many problems are listed, and how many more there are is said
 
@@ -24,7 +25,7 @@ def problems_of(error: ValidationError | Sequence[Any], model: type[BaseModel] |
     errors = error.errors(include_url=False) if isinstance(error, ValidationError) else error
     found = [_problem(entry, model) for entry in errors[:LISTED]]
     if len(errors) > LISTED:
-        found.append(Problem("", "The document", f"And {len(errors) - LISTED:,} more."))
+        found.append(Problem("", "The document", f"And {grouped(len(errors) - LISTED)} more."))
     return found
 
 
@@ -47,7 +48,7 @@ SENTENCES: dict[str, Callable[[Mapping[str, Any]], str]] = {
         f"{_quoted(f['name'])} needs a guide number or an energy in Ws: without one its light is unknown."
     ),
     "zoom_reversed": lambda f: (
-        f"{_quoted(f['name'])}: the widest zoom ({f['widest']:g} mm) is longer than the longest."
+        f"{_quoted(f['name'])}: the widest zoom ({plain(f['widest'])} mm) is longer than the longest."
     ),
     "sync_over_top_speed": lambda f: f"{_quoted(f['name'])}: the sync speed cannot be faster than the top speed.",
     "iso_range_reversed": lambda f: f"{_quoted(f['name'])}: the lowest ISO is above the highest.",
@@ -63,12 +64,18 @@ SENTENCES: dict[str, Callable[[Mapping[str, Any]], str]] = {
     "lux_missing": lambda f: "Say how many lux there are.",
     "reading_missing": lambda f: "Say what the meter read: aperture, shutter time and ISO.",
     "background_in_front": lambda f: (
-        f"The background ({f['background_m']:g} m) must lie behind the subject ({f['subject_m']:g} m)."
+        f"The background ({plain(f['background_m'])} m) must lie behind the subject ({plain(f['subject_m'])} m)."
     ),
-    "too_near_to_focus": lambda f: f"A lens of {f['focal_mm']:g} mm does not focus as near as {f['subject_m']:g} m.",
+    "too_near_to_focus": lambda f: (
+        f"A lens of {plain(f['focal_mm'])} mm does not focus as near as {plain(f['subject_m'])} m."
+    ),
     "lens_missing": lambda f: "Say the focal length and the distances, so that the blur can be worked out.",
-    "iso_floor_above": lambda f: f"The lowest ISO wanted ({f['limit']:g}) is above the ISO set ({f['iso']:g}).",
-    "iso_ceiling_below": lambda f: f"The highest ISO wanted ({f['limit']:g}) is below the ISO set ({f['iso']:g}).",
+    "iso_floor_above": lambda f: (
+        f"The lowest ISO wanted ({plain(f['limit'])}) is above the ISO set ({plain(f['iso'])})."
+    ),
+    "iso_ceiling_below": lambda f: (
+        f"The highest ISO wanted ({plain(f['limit'])}) is below the ISO set ({plain(f['iso'])})."
+    ),
     "speed_missing": lambda f: "Say how fast it moves (Speed, in m/s).",
     "layers_without_modifier": lambda f: "Layers were named, but there is no modifier.",
     "unknown_layer": _unknown_layer,
@@ -85,7 +92,7 @@ SENTENCES: dict[str, Callable[[Mapping[str, Any]], str]] = {
     "unreadable_setup": lambda f: f"This setup cannot be read: {f['why']}",
     "empty_shelf": lambda f: "The shelf is empty: add a flash unit, or import a list of them.",
     "no_such_light_output": lambda f: (
-        f"That would be a guide number of {f['guide_number']:.3g}, which no flash has: check the reading."
+        f"That would be a guide number of {decimal(f['guide_number'], '.3g')}, which no flash has: check the reading."
     ),
     "no_such_light": lambda f: f"There is no light number {f['number']} in this setup.",
     "no_usable_unit": lambda f: "No unit can be used so: there is nothing to show.",
@@ -145,7 +152,7 @@ def _plain(number: Any) -> str:
     if isinstance(number, float) and 0 < number < 0.01:
         return f"1/{1 / number:.0f}"
     if isinstance(number, int | float):
-        return f"{number:,.6g}" if isinstance(number, float) else f"{number:,}"
+        return decimal(number, ",.6g" if isinstance(number, float) else ",")
     return str(number)
 
 

@@ -5,7 +5,7 @@ from datetime import date, timedelta
 
 from ..core.kit.power import PowerScale
 from . import figures
-from .figures import DisplayUnits
+from .figures import DisplayUnits, tidy
 
 WAYS: dict[str, str] = {
     "level": "1 under, -1/3, 2/3 over or 0",
@@ -55,25 +55,21 @@ WAYS: dict[str, str] = {
 
 def level(stops: float) -> str:
     """A level against what was wanted, without a sign: 1.5 under."""
-    return "0" if abs(stops) < 0.005 else f"{_tidy(abs(stops), 2)} {'under' if stops < 0 else 'over'}"
-
-
-def _tidy(value: float, digits: int) -> str:
-    return f"{value:.{digits}f}".rstrip("0").rstrip(".") if digits else f"{value:.0f}"
+    return "0" if abs(stops) < 0.005 else f"{tidy(abs(stops), 2)} {'under' if stops < 0 else 'over'}"
 
 
 def _grouped(value: float, digits: int) -> str:
-    return f"{value:,.{digits}f}".removesuffix(f".{'0' * digits}")
+    return figures.decimal(value, ",.0f" if round(value, digits).is_integer() else f",.{digits}f")
 
 
 def _seen(stops: float, units: DisplayUnits) -> str:
-    return f"{_tidy(abs(stops), 2)} too {'dark' if stops < 0 else 'bright'}"
+    return f"{tidy(abs(stops), 2)} too {'dark' if stops < 0 else 'bright'}"
 
 
 def _bearing(deg: float, units: DisplayUnits) -> str:
     if deg == 0:
         return "from the camera’s side"
-    return "behind" if abs(deg) == 180 else f"{_tidy(abs(deg), 0)}° to the {'left' if deg < 0 else 'right'}"
+    return "behind" if abs(deg) == 180 else f"{tidy(abs(deg), 0)}° to the {'left' if deg < 0 else 'right'}"
 
 
 def _clock(minutes: float, units: DisplayUnits) -> str:
@@ -86,11 +82,11 @@ def _date(days: float, units: DisplayUnits) -> str:
 
 
 def _guide(metres: float, units: DisplayUnits) -> str:
-    return f"GN {_tidy(metres, 1)} m"
+    return f"GN {tidy(metres, 1)} m"
 
 
 def _suffixed(suffix: str, digits: int = 2) -> Callable[[float, DisplayUnits], str]:
-    return lambda value, units: f"{_tidy(value, digits)}{suffix}"
+    return lambda value, units: f"{tidy(value, digits)}{suffix}"
 
 
 SAYS: dict[str, Callable[[float, DisplayUnits], str]] = {
@@ -98,8 +94,8 @@ SAYS: dict[str, Callable[[float, DisplayUnits], str]] = {
     "background": lambda value, units: level(value),
     "seen": _seen,
     "ratio": _suffixed(" : 1"),
-    "aperture": lambda value, units: f"f/{_tidy(value, 2)}",
-    "meter": lambda value, units: f"f/{_tidy(value, 2)}",
+    "aperture": lambda value, units: f"f/{tidy(value, 2)}",
+    "meter": lambda value, units: f"f/{tidy(value, 2)}",
     "shutter": lambda value, units: figures.shutter(value),
     "duration": lambda value, units: figures.shutter(value),
     "iso": lambda value, units: figures.iso(value),
@@ -119,7 +115,7 @@ SAYS: dict[str, Callable[[float, DisplayUnits], str]] = {
     "weight": _suffixed(" g", 0),
     "energy": _suffixed(" Ws", 1),
     "charge": _suffixed(" Wh", 1),
-    "ev": lambda value, units: f"EV {_tidy(value, 1)}",
+    "ev": lambda value, units: f"EV {tidy(value, 1)}",
     "lux": lambda value, units: f"{_grouped(value, 1)} lx",
     "kelvin": _suffixed(" K", 0),
     "mired": _suffixed(" mired", 1),
@@ -128,8 +124,8 @@ SAYS: dict[str, Callable[[float, DisplayUnits], str]] = {
     "speed": _suffixed(" m/s", 1),
     "temperature": _suffixed(" °C", 1),
     "rate": _suffixed(" a second", 1),
-    "share": lambda value, units: f"{_tidy(value * 100, 2)} %",
-    "power": lambda value, units: f"1/{_tidy(1 / value, 0)}" if 0 < value < 0.6 else _tidy(value, 2),
+    "share": lambda value, units: f"{tidy(value * 100, 2)} %",
+    "power": lambda value, units: f"1/{tidy(1 / value, 0)}" if 0 < value < 0.6 else tidy(value, 2),
     "money": lambda value, units: f"{units.currency}{_grouped(value, 2)}",
 }
 

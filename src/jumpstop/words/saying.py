@@ -6,7 +6,7 @@ from typing import Any
 from ..core.scene.light import USUAL_TARGETS, Light
 from ..core.scene.said import Part
 from ..core.scene.setup import Setup
-from .figures import DisplayUnits, count, dial, f_number, iso, length, nd, power, shutter, speed
+from .figures import DisplayUnits, count, dial, f_number, grouped, iso, length, nd, plain, power, shutter, speed
 from .kit import CONDITIONS, GELS, MOVERS, PLACEMENTS, ROLES, SKIES
 from .methods import TITLES
 from .quantities import level
@@ -147,7 +147,7 @@ def _bearing(f: Mapping[str, Any], u: DisplayUnits) -> str:
     deg = f["deg"]
     if deg == 0:
         return "from the camera’s side"
-    return "from behind" if abs(deg) == 180 else f"{abs(deg):g}° to the {'left' if deg < 0 else 'right'}"
+    return "from behind" if abs(deg) == 180 else f"{plain(abs(deg))}° to the {'left' if deg < 0 else 'right'}"
 
 
 def _motion(f: Mapping[str, Any], u: DisplayUnits) -> str:
@@ -168,13 +168,13 @@ SAYS: dict[str, Saying] = {
     "clock": lambda f, u: f"at {f['clock']:%H:%M}",
     "at_place": lambda f, u: f"{f['place'].name or 'the place'}, {f['day'].day} {f['day']:%B}, at {f['clock']:%H:%M}",
     "sky": lambda f, u: SKIES[f["sky"]],
-    "lux": lambda f, u: f"{f['lux']:,.0f} lx",
+    "lux": lambda f, u: f"{grouped(f['lux'])} lx",
     "aperture": lambda f, u: f_number(f["f_number"]),
     "iso": lambda f, u: iso(f["iso"]),
     "shutter": lambda f, u: f"{shutter(f['shutter_s'])}, fixed",
     "nd": lambda f, u: f"ND {nd(f['stops'])}, fixed" if f["stops"] else "no ND",
     "method": lambda f, u: TITLES[f["kind"]],
-    "focal": lambda f, u: f"{f['focal_mm']:g} mm",
+    "focal": lambda f, u: f"{plain(f['focal_mm'])} mm",
     "subject_distance": lambda f, u: f"subject at {length(f['metres'], u, True)}",
     "background_distance": lambda f, u: f"background at {length(f['metres'], u)} from the camera",
     "background": lambda f, u: f"background {level(f['stops']) if f['stops'] else 'as metered'}",
@@ -192,7 +192,7 @@ SAYS: dict[str, Saying] = {
     "camera_height": lambda f, u: f"camera {length(f['metres'], u, True)} up",
     "ceiling": lambda f, u: f"ceiling at {length(f['metres'], u)}",
     "wind": lambda f, u: f"wind {speed(f['speed'], u)}",
-    "frames": lambda f, u: f"{f['frames']:,} frames",
+    "frames": lambda f, u: f"{grouped(f['frames'])} frames",
     "trigger": lambda f, u: TRIGGERS[f["trigger"]],
     "light": lambda f, u: "a light",
     "role": lambda f, u: ROLES[f["role"]],
@@ -205,7 +205,7 @@ SAYS: dict[str, Saying] = {
     "dial": _dial,
     "level": lambda f, u: f"level {level(f['stops']) if f['stops'] else 'correct'}",
     "gel": lambda f, u: GELS[f["gel"]],
-    "zoom": lambda f, u: f"zoomed to {f['focal_mm']:g} mm",
+    "zoom": lambda f, u: f"zoomed to {plain(f['focal_mm'])} mm",
     "off": lambda f, u: "switched off",
 }  # fmt: skip
 """Each part as it was understood."""
@@ -245,7 +245,7 @@ def said_of(setup: Setup, units: DisplayUnits) -> str:
         said.append({"person": "a person", "animal": "an animal", "object": "an object"}[stage.kind])
     said.append(f"{length(stage.height_m, units, True)} tall")
     if lens is not None:
-        said.append(f"{lens.focal_mm:g} mm, subject at {length(lens.subject_m, units, True)}, "
+        said.append(f"{plain(lens.focal_mm)} mm, subject at {length(lens.subject_m, units, True)}, "
                     f"background at {length(lens.background_m, units, True)}")  # fmt: skip
     said += [
         f_number(aim.f_number),
@@ -255,7 +255,7 @@ def said_of(setup: Setup, units: DisplayUnits) -> str:
     if aim.orientation != "landscape":
         said.append("upright")
     if aim.ratio is not None:
-        said.append(f"{aim.ratio:g}:1")
+        said.append(f"{plain(aim.ratio)}:1")
     if setup.fixed.shutter_s is not None:
         said.append(shutter(setup.fixed.shutter_s))
     if setup.motion.kind != "none":
@@ -291,7 +291,7 @@ def _light_words(light: Light, units: DisplayUnits) -> str:
     if light.gel not in ("none", "own"):
         said.append(GELS[light.gel])
     if light.zoom_mm is not None:
-        said.append(f"zoomed to {light.zoom_mm:g} mm")
+        said.append(f"zoomed to {plain(light.zoom_mm)} mm")
     if light.dial_stops is not None:
         said.append(f"{power(light.dial_stops)} power")
     return " ".join(said)

@@ -10,7 +10,7 @@ from ..core.plan.stage.above import RINGS, Stage, short_side, softness, stage_of
 from ..core.plan.stage.picture import Tone, dark_from_m, framing_of, same_size, tones_of
 from ..core.scene.light import Light
 from ..core.scene.stage import SubjectKind
-from .figures import DisplayUnits, amount, dial, length, share, stops
+from .figures import DisplayUnits, amount, decimal, dial, length, share, stops
 from .kit import RECEIVERS, ROLES
 from .verdict import RIGHT
 
@@ -163,7 +163,8 @@ def _frame(solved: Solved, method: Method, found: tuple[Level, ...], words: Disp
                 one.focal_mm,
                 one.subject_m,
                 one.background_m,
-                f"{one.focal_mm:.0f} mm from {length(one.subject_m, words)}: background {one.grows:.2g} times as large",
+                f"{one.focal_mm:.0f} mm from {length(one.subject_m, words)}: "
+                f"background {decimal(one.grows, '.2g')} times as large",
             )
             for one in same_size(solved.setup)
         ],

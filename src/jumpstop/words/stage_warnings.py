@@ -4,7 +4,7 @@ from collections.abc import Callable, Mapping
 from typing import Any
 
 from ..core.plan.camera.remark import Remark
-from .figures import DisplayUnits, amount, length, stops
+from .figures import DisplayUnits, amount, decimal, length, stops
 from .warnings import Warned
 
 
@@ -59,7 +59,8 @@ STAGE_WARNINGS: dict[str, Callable[[Facts, DisplayUnits], Warned]] = {
     ),
     "boom": lambda f, u: Warned(
         "Counterweight",
-        f"{f['load_kg']:.1f} kg on a {length(f['arm_m'], u)} arm needs {f['counter_kg']:.1f} kg at "
+        f"{decimal(f['load_kg'], '.1f')} kg on a {length(f['arm_m'], u)} arm needs "
+        f"{decimal(f['counter_kg'], '.1f')} kg at "
         f"{length(f['counter_m'], u)}, and nobody under it.",
     ),
     "lens_in_sun": lambda f, u: Warned(
@@ -67,7 +68,7 @@ STAGE_WARNINGS: dict[str, Callable[[Facts, DisplayUnits], Warned]] = {
     ),
     "red_eye": lambda f, u: Warned(
         "Red or steel eye",
-        f"{f['deg']:.1f}° from the lens: raise the light {length(f['apart_m'], u, True)} or more off it.",
+        f"{decimal(f['deg'], '.1f')}° from the lens: raise the light {length(f['apart_m'], u, True)} or more off it.",
     ),
     "group_uncovered": lambda f, u: Warned(
         "The beam does not cover the group",

@@ -9,7 +9,7 @@ from ..core.kit.table import UnitTable
 from ..core.plan.learn.next_reading import Landing, Proposal
 from ..core.scene.log import LogEntry
 from .effects import TICKS
-from .figures import listed
+from .figures import decimal, listed
 from .kit import gel_words
 
 
@@ -88,11 +88,11 @@ def next_text(
         how = "with a test frame in high-speed sync" if one.method == "hss" else "with the flash meter"
         unit = table.units[one.unit].name
         settled = [
-            f"{setups[landing.setup]} (uncertainty {before:.2f}, then {after:.2f})"
+            f"{setups[landing.setup]} (uncertainty {decimal(before, '.2f')}, then {decimal(after, '.2f')})"
             for landing, (before, after) in zip(landings, proposal.sd, strict=True)
             if after < before * 0.9
         ]
-        now, then = f"{proposal.wrong:.1f} of {len(landings)}", f"{proposal.wrong_after:.1f}"
+        now, then = f"{decimal(proposal.wrong, '.1f')} of {len(landings)}", f"{decimal(proposal.wrong_after, '.1f')}"
         why = f"About {now} verdicts may be wrong now, {then} after it"
         more = f"; it says most of {listed(settled[:3], 'and')}" if settled else ""
         out.append(ReadingToTake(f"Read {unit} {through}, full power, from 2 m, {how}.", f"{why}{more}."))

@@ -9,7 +9,7 @@ from ..core.plan.light.levels import Level, ratio_of
 from ..core.plan.light.reach import BLOCKED, BLOCKERS, ON_THE_LINE, SHORT, TOO_BRIGHT, Reach
 from ..core.plan.stage.comes_out import FACE_STOPS, LIGHT_STOPS
 from .comes_out import BLACK, clause
-from .figures import DisplayUnits, amount, dial, length, stops
+from .figures import DisplayUnits, amount, decimal, dial, length, stops
 from .methods import METERED, UNIT_BLOCKERS
 
 MOST_RATIO = 64  # a lighting ratio over this is told as no more than that
@@ -70,7 +70,7 @@ def _of_unit(reach: Reach, unit: int, units: DisplayUnits, right: bool) -> str:
         return f"{name}{where}: {what} too bright even at {_dial(reach, unit, units)}, by {over}."
     set_to = f"{name} at {_dial(reach, unit, units)}{where}"
     if word == ON_THE_LINE:
-        return f"{set_to}: on the line, {stops(spare)} ± {float(reach.sd[unit]):.1f} stop."
+        return f"{set_to}: on the line, {stops(spare)} ± {decimal(float(reach.sd[unit]), '.1f')} stop."
     return f"{set_to}: {'right, ' if right else ''}{amount(spare)} in hand."
 
 
@@ -132,7 +132,7 @@ def ratio_words(value: float) -> str:
     """The same of a figure."""
     if value > MOST_RATIO:
         return f"over {MOST_RATIO} : 1"
-    return f"{value:.0f} : 1" if value >= 9.95 else f"{value:.1f} : 1"
+    return f"{value:.0f} : 1" if value >= 9.95 else f"{decimal(value, '.1f')} : 1"
 
 
 def _against(off: float) -> str:

@@ -4,7 +4,7 @@ from collections.abc import Callable, Mapping
 from typing import Any, NamedTuple
 
 from ..core.plan.camera.remark import Remark
-from .figures import amount, f_number, iso, share, shutter, stops
+from .figures import amount, f_number, iso, plain, share, shutter, stops
 
 
 class Warned(NamedTuple):
@@ -48,7 +48,7 @@ WARNINGS: dict[str, Callable[[Mapping[str, Any]], Warned]] = {
     ),
     "shake": lambda f: Warned(
         "Camera shake",
-        f"{shutter(f['shutter_s'])} at {f['focal_mm']:g} mm: by hand {shutter(f['slowest_s'])} at the slowest"
+        f"{shutter(f['shutter_s'])} at {plain(f['focal_mm'])} mm: by hand {shutter(f['slowest_s'])} at the slowest"
         f"{', stabiliser counted' if f['steadied'] else ''}. Faster, or a tripod; flash freezes only what it lights.",
     ),
     "diffraction": lambda f: Warned(

@@ -1,7 +1,7 @@
 <!-- The look: background, aperture or blur, ISO, how the camera is held. -->
 <script lang="ts">
   import type { ExposureAim, Lens } from '../lib/api/client'
-  import { clamp, round, sayStops, stepOn } from '../lib/figures'
+  import { clamp, round, rounded, sayAperture, sayStops, stepOn } from '../lib/figures'
   import { person } from '../lib/person.svelte'
   import { quantity } from '../lib/quantities.svelte'
   import type { SetupSession } from '../lib/session.svelte'
@@ -83,14 +83,14 @@
         step={(by) => share(round(clamp(wanted * 2 ** (by / 6), ...percent), 2))}
         reads={quantity('share', 'Blur wanted', lensBounds('wanted_share'), (part) => share(part * 100))}
       />
-      of blur, which takes f/{session.answer?.f_number ?? '…'},
+      of blur, which takes {session.answer ? sayAperture(session.answer.f_number) : '…'},
     {:else}
       at
       <LiveFigure
         label="Aperture"
         hotkey="a"
         value={aim.f_number}
-        text={`f/${aim.f_number}`}
+        text={sayAperture(aim.f_number)}
         step={(by) => aperture(stepOn(person.scales.apertures, aim.f_number, by))}
         reads={quantity('aperture', 'Aperture', bounds('f_number'), aperture, {
           widest: session.answer?.widest ?? null,
@@ -130,7 +130,7 @@
         label="Lighting ratio"
         tone="flash"
         value={aim.ratio}
-        text={`${round(aim.ratio, 2)} : 1`}
+        text={`${rounded(aim.ratio, 2)} : 1`}
         hint="worked out by the fill"
         step={(by) => ratio(round(clamp((aim.ratio ?? 3) * 2 ** (by / 3), ...bounds('ratio')), 2))}
         reads={quantity('ratio', 'Lighting ratio', bounds('ratio'), (value) => ratio(round(value, 2)))}
@@ -178,7 +178,7 @@
         label="Focal length"
         hotkey="l"
         value={lens.focal_mm}
-        text={`${round(lens.focal_mm, 1)} mm`}
+        text={`${rounded(lens.focal_mm, 1)} mm`}
         step={(by) => focal(stepOn(person.scales.focals_mm, lens.focal_mm, Math.sign(by)))}
         reads={quantity('focal', 'Focal length', lensBounds('focal_mm'), focal)}
       />, the subject

@@ -1,7 +1,7 @@
 <!-- The ambient: how it is known, where the subject stands in it, and what it comes to. -->
 <script lang="ts">
   import type { AmbientSpec } from '../lib/api/client'
-  import { clamp, nudged, sayLux, sayStops } from '../lib/figures'
+  import { clamp, fixed, nudged, sayLux, sayStops } from '../lib/figures'
   import { person } from '../lib/person.svelte'
   import { quantity } from '../lib/quantities.svelte'
   import type { SetupSession } from '../lib/session.svelte'
@@ -57,7 +57,7 @@
   }
   const shadow = (value: number) => change('Shadow side', (a) => (a.shadow_stops = value))
 
-  const plain = (value: number) => value.toFixed(1).replace('-', '−')
+  const plain = (value: number) => fixed(value, 1).replace('-', '−')
   const bounds = (field: string) => person.bounds('AmbientSpec', field)
   const lux = (value: number) => change('Lux', (a) => (a.lux = value))
   const lamps = (value: number) => change('Lamps', (a) => (a.lamps_lux = value))

@@ -1,5 +1,6 @@
 <!-- The gel of a light: which, whether it matches or colours, and of one's own what it passes and where it shifts. -->
 <script lang="ts">
+  import { rounded } from '../lib/figures'
   import type { Light } from '../lib/api/client'
   import { person } from '../lib/person.svelte'
   import { quantity } from '../lib/quantities.svelte'
@@ -55,7 +56,7 @@
     label="Light passed"
     tone="flash"
     value={light.own_gel.transmission}
-    text={`${+(light.own_gel.transmission * 100).toFixed(1)} %`}
+    text={`${rounded(light.own_gel.transmission * 100, 1)} %`}
     step={(by) => passed((light.own_gel?.transmission ?? 0.5) + by * 0.05)}
     reads={quantity('share', 'Light passed', person.bounds('OwnGel', 'transmission'), passed)}
   />,
@@ -65,7 +66,7 @@
     value={light.own_gel.mired ?? 0}
     text={light.own_gel.mired === null
       ? 'no shift said'
-      : `${light.own_gel.mired > 0 ? '+' : ''}${+light.own_gel.mired.toFixed(1)} mired`.replace('-', '−')}
+      : `${light.own_gel.mired > 0 ? '+' : ''}${rounded(light.own_gel.mired, 1)} mired`.replace('-', '−')}
     step={(by) => shift((light.own_gel?.mired ?? 0) + by * 10)}
     reads={quantity('mired', 'Shift', person.bounds('OwnGel', 'mired'), shift)}
   />){/if}

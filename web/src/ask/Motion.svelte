@@ -2,7 +2,7 @@
 <script lang="ts">
   import { bench } from '../lib/bench.svelte'
   import type { Motion } from '../lib/api/client'
-  import { clamp, round, sayTime, stepOn } from '../lib/figures'
+  import { clamp, round, rounded, sayTime, stepOn } from '../lib/figures'
   import { person } from '../lib/person.svelte'
   import { quantity } from '../lib/quantities.svelte'
   import type { SetupSession } from '../lib/session.svelte'
@@ -79,7 +79,7 @@
       <LiveFigure
         label="Tolerable blur"
         value={tolerable}
-        text={motion.blur_mm ? `${motion.blur_mm} mm` : 'sharpness allows'}
+        text={motion.blur_mm ? `${rounded(motion.blur_mm, 3)} mm` : 'sharpness allows'}
         hint="millimetres on the sensor"
         step={(by) => blur(clamp(tolerable * 2 ** (by / 3), ...bounds('blur_mm')))}
         reads={quantity('millimetres', 'Tolerable blur', bounds('blur_mm'), blur)}

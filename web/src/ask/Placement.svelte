@@ -1,5 +1,6 @@
 <!-- Where the subject stands: one touch each, with its EV and what it does to the rest. -->
 <script lang="ts">
+  import { fixed } from '../lib/figures'
   import type { AmbientSpec } from '../lib/api/client'
   import { hotkey } from '../lib/hotkeys'
   import { person } from '../lib/person.svelte'
@@ -38,7 +39,7 @@
         onclick={() => change('Where the subject stands', (a) => (a.subject = place.subject))}
       >
         <span class="block text-[0.78rem] font-semibold">{place.title}</span>
-        <span class="text-ambient block text-[0.72rem]">EV {place.subject_ev.toFixed(1)}</span>
+        <span class="text-ambient block text-[0.72rem]">EV {fixed(place.subject_ev, 1)}</span>
       </button>
     {/each}
   </div>

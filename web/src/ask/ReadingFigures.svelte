@@ -1,7 +1,7 @@
 <!-- What the meter read, as live figures. -->
 <script lang="ts">
   import type { Reading } from '../lib/api/client'
-  import { clamp, round, sayStops, sayTime, stepOn } from '../lib/figures'
+  import { clamp, round, sayAperture, sayStops, sayTime, stepOn } from '../lib/figures'
   import { person } from '../lib/person.svelte'
   import { quantity } from '../lib/quantities.svelte'
   import type { SetupSession } from '../lib/session.svelte'
@@ -23,7 +23,7 @@
   label={`Metered aperture${nth}`}
   tone="ambient"
   value={reading.f_number}
-  text={`f/${reading.f_number}`}
+  text={sayAperture(reading.f_number)}
   step={(by) =>
     read('Metered aperture', (r) => (r.f_number = stepOn(person.scales.apertures, r.f_number, by)))}
   reads={quantity('meter', 'Metered aperture', bounds('f_number'), (value) =>

@@ -2,7 +2,7 @@
 <script lang="ts">
   import { flushSync, untrack } from 'svelte'
   import type { Answer, Lanes, Preferences } from '../lib/api/client'
-  import { about, count, grams, signed } from '../lib/figures'
+  import { about, count, fixed, grams, signed } from '../lib/figures'
   import { history } from '../lib/history.svelte'
   import { person } from '../lib/person.svelte'
   import type { SetupSession } from '../lib/session.svelte'
@@ -136,7 +136,7 @@
 
   function hand(lane: Lane): string {
     if (lane.word === 'too_bright') return 'too bright'
-    if (lane.word === 'on_the_line') return `${signed(lane.spare)} ± ${lane.sd.toFixed(1)}`
+    if (lane.word === 'on_the_line') return `${signed(lane.spare)} ± ${fixed(lane.sd, 1)}`
     return lane.word === 'short' ? `${signed(lane.spare)} short` : signed(lane.spare)
   }
 

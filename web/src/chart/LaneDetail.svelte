@@ -1,7 +1,7 @@
 <!-- One unit's whole chain: each jump with its size, its uncertainty, its reason and its source. -->
 <script lang="ts">
   import { api, sentenceOf, type LaneDetail } from '../lib/api/client'
-  import { signed } from '../lib/figures'
+  import { fixed, signed } from '../lib/figures'
   import { Newest } from '../lib/newest'
   import type { SetupSession } from '../lib/session.svelte'
 
@@ -34,7 +34,7 @@
   {#if detail}
     <p class="mb-3 text-lg">
       <bdi>{detail.name}</bdi>, {detail.method}:
-      <strong>{detail.verdict}</strong>, ± {detail.sd.toFixed(1)} stop; the chance that it reaches is
+      <strong>{detail.verdict}</strong>, ± {fixed(detail.sd, 1)} stop; the chance that it reaches is
       {Math.round(detail.p_reach * 100)} in 100.
     </p>
     <table class="w-full text-sm">
@@ -52,7 +52,7 @@
           <tr class="border-base-300 border-t align-top">
             <th scope="row" class="py-1.5 text-left font-semibold"><bdi>{step.cause}</bdi></th>
             <td class="py-1.5 text-right font-semibold">{signed(step.stops, 2)}</td>
-            <td class="text-quiet py-1.5 pr-4 text-right">{step.sd ? step.sd.toFixed(2) : ''}</td>
+            <td class="text-quiet py-1.5 pr-4 text-right">{step.sd ? fixed(step.sd, 2) : ''}</td>
             <td class="py-1.5 leading-snug">
               <bdi>{step.why}</bdi>
               <span class="text-quiet block text-xs"
@@ -64,7 +64,7 @@
         <tr class="border-base-content border-t-2">
           <th scope="row" class="py-1.5 text-left font-bold">in hand</th>
           <td class="py-1.5 text-right font-bold">{signed(detail.spare, 2)}</td>
-          <td class="py-1.5 pr-4 text-right">{detail.sd.toFixed(2)}</td>
+          <td class="py-1.5 pr-4 text-right">{fixed(detail.sd, 2)}</td>
           <td class="text-quiet py-1.5">The sum; independent uncertainties partly cancel.</td>
         </tr>
       </tbody>

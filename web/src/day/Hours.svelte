@@ -1,5 +1,6 @@
 <!-- A setup hour by hour, in sun and in cloud: what to set, what is in hand; and when a method holds no more. -->
 <script lang="ts">
+  import { rounded } from '../lib/figures'
   import { api, sentenceOf, type HoursText } from '../lib/api/client'
   import { job } from '../lib/job.svelte'
   import { Newest } from '../lib/newest'
@@ -63,7 +64,7 @@
         {#each shown.hours as hour (hour.clock)}
           <tr class="border-base-300 border-t align-top">
             <th scope="row" class="py-1 pr-3 text-left">{hour.clock}</th>
-            <td class="text-ambient pr-3 whitespace-nowrap">EV {hour.ev}</td>
+            <td class="text-ambient pr-3 whitespace-nowrap">EV {rounded(hour.ev, 1)}</td>
             <td class="pr-3">{hour.method}</td>
             <td class="pr-3">{hour.settings}</td>
             <td class="text-flash pr-3 font-semibold whitespace-nowrap">{hour.dial}</td>

@@ -1,7 +1,7 @@
 <!-- The chain behind one cell of the coverage. -->
 <script lang="ts">
   import { api, sentenceOf, type LaneDetail } from '../lib/api/client'
-  import { signed } from '../lib/figures'
+  import { fixed, signed } from '../lib/figures'
   import Dialog from '../parts/Dialog.svelte'
   import { address } from '../lib/addresses'
 
@@ -32,7 +32,7 @@
   {#if warning}<p class="mb-1 font-semibold">⚠ {warning}</p>{/if}
   {#if detail}
     <p class="mb-2">
-      {detail.method}: <strong>{detail.verdict}</strong>, ± {detail.sd.toFixed(1)} stop; the chance that it reaches
+      {detail.method}: <strong>{detail.verdict}</strong>, ± {fixed(detail.sd, 1)} stop; the chance that it reaches
       is
       {Math.round(detail.p_reach * 100)} %.
     </p>

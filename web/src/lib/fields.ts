@@ -1,5 +1,5 @@
 /** What a form asks for, as data: one list of fields for each kind of kit. Words and layout only. */
-import { sayStops } from './figures'
+import { digits, sayStops } from './figures'
 import type { Kind } from './quantities.svelte'
 
 export type Doc = Record<string, unknown>
@@ -30,5 +30,5 @@ export function shown(value: unknown, kind?: Kind): string {
     const parts = Math.round(1 / value)
     if (Math.abs(1 / value / parts - 1) < 0.002) return `1/${parts}`
   }
-  return `${Number(value.toPrecision(8))}${kind && FRACTIONS.includes(kind) && kind !== 'power' ? ' s' : ''}`
+  return `${digits(value, 8)}${kind && FRACTIONS.includes(kind) && kind !== 'power' ? ' s' : ''}`
 }

@@ -18,6 +18,7 @@ import {
   stepDistance,
   stepOn,
 } from './figures'
+import { decimal } from './decimal.svelte'
 
 const FEET = 1 / 0.3048 // international foot
 
@@ -91,55 +92,31 @@ test('what is shown stands in the table that is read back', () => {
     1 / 4000,
     1 / 32000,
   ]
-  const rows: [string, string, number, boolean][] = [
-    ...thirds.map((one): [string, string, number, boolean] => [
+  type Row = [kind: string, text: string, value: number, feet: boolean]
+  const rows = (): Row[] => [
+    ...thirds.map((one): Row => [
       'background',
       one === 0 ? 'as metered' : `${sayStops(Math.abs(one))} ${one < 0 ? 'under' : 'over'}`,
       one,
       false,
     ]),
-    ...thirds.map((one): [string, string, number, boolean] => ['level', sayStops(one, true), one, false]),
-    ...thirds.map((one): [string, string, number, boolean] => ['level', shown(one, 'level'), one, false]),
-    ...metres.map((one): [string, string, number, boolean] => [
-      'distance',
-      sayDistance(one, 'm', FEET),
-      one,
-      false,
-    ]),
-    ...metres.map((one): [string, string, number, boolean] => [
-      'distance',
-      sayDistance(one, 'ft', FEET),
-      one,
-      true,
-    ]),
-    ...times.map((one): [string, string, number, boolean] => ['shutter', sayTime(one), one, false]),
-    ...times.map((one): [string, string, number, boolean] => ['shutter', shown(one, 'shutter'), one, false]),
-    ...[0.5, 7, 500, 12_000, 100_000].map((one): [string, string, number, boolean] => [
-      'lux',
-      `${sayLux(one)} lx`,
-      one,
-      false,
-    ]),
-    ...[0, 435, 720, 1430].map((one): [string, string, number, boolean] => [
-      'clock',
-      sayClock(one),
-      one,
-      false,
-    ]),
-    ...[20_000, 20_628].map((one): [string, string, number, boolean] => [
-      'date',
-      sayDay(dayOf(one)),
-      one,
-      false,
-    ]),
-    ...[1, 0.5, 1 / 3, 1 / 128].map((one): [string, string, number, boolean] => [
-      'power',
-      shown(one, 'power'),
-      one,
-      false,
-    ]),
+    ...thirds.map((one): Row => ['level', sayStops(one, true), one, false]),
+    ...thirds.map((one): Row => ['level', shown(one, 'level'), one, false]),
+    ...metres.map((one): Row => ['distance', sayDistance(one, 'm', FEET), one, false]),
+    ...metres.map((one): Row => ['distance', sayDistance(one, 'ft', FEET), one, true]),
+    ...times.map((one): Row => ['shutter', sayTime(one), one, false]),
+    ...times.map((one): Row => ['shutter', shown(one, 'shutter'), one, false]),
+    ...[0.5, 7, 500, 12_000, 100_000].map((one): Row => ['lux', `${sayLux(one)} lx`, one, false]),
+    ...[0, 435, 720, 1430].map((one): Row => ['clock', sayClock(one), one, false]),
+    ...[20_000, 20_628].map((one): Row => ['date', sayDay(dayOf(one)), one, false]),
+    ...[1, 0.5, 1 / 3, 1 / 128].map((one): Row => ['power', shown(one, 'power'), one, false]),
   ]
-  const text = `[\n${rows.map((row) => JSON.stringify(row)).join(',\n')}\n]\n`
+  const signed = [false, true].flatMap((comma) => {
+    decimal.comma = comma
+    return rows().map((row) => [...row, comma])
+  })
+  decimal.comma = false
+  const text = `[\n${signed.map((row) => JSON.stringify(row)).join(',\n')}\n]\n`
   if (process.env.SHOWN === 'write') writeFileSync(file, text)
   expect(readFileSync(file, 'utf8')).toBe(text)
 })

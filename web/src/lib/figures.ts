@@ -1,4 +1,5 @@
 /** Formatting and stepping of figures for the screen. No rule of the trade lives here. */
+import { decimal, withSign } from './decimal.svelte'
 
 /** The next mark up or down a scale from a value, `by` marks away. */
 export function stepOn(scale: readonly number[], value: number, by: number): number {
@@ -19,7 +20,7 @@ export function stepDistance(metres: number, thirds: number): number {
 
 /** A distance to three digits, which is what is typed back. */
 export function sayDistance(metres: number, unit: 'm' | 'ft', feetPerMetre: number): string {
-  return `${Number((unit === 'm' ? metres : metres * feetPerMetre).toPrecision(3))} ${unit}`
+  return `${digits(unit === 'm' ? metres : metres * feetPerMetre, 3)} ${unit}`
 }
 
 const BETWEEN: [number, string][] = [
@@ -34,18 +35,23 @@ export function sayStops(value: number, plus = false): string {
   const size = Math.abs(value)
   const whole = Math.floor(size + 0.01)
   const part = BETWEEN.find(([between]) => Math.abs(size - whole - between) < 0.01)
-  const text = part ? `${whole || !part[1] ? whole : ''}${part[1]}` : String(round(size, 2))
+  const text = part ? `${whole || !part[1] ? whole : ''}${part[1]}` : rounded(size, 2)
   return text === '0' ? text : `${value < 0 ? '−' : plus ? '+' : ''}${text}`
 }
 
 /** A time as cameras show it: 1/250 s, 0.5 s. */
 export function sayTime(seconds: number): string {
-  return seconds >= 0.3 ? `${Number(seconds.toPrecision(3))} s` : `1/${Math.round(1 / seconds)} s`
+  return seconds >= 0.3 ? `${digits(seconds, 3)} s` : `1/${Math.round(1 / seconds)} s`
+}
+
+/** An aperture: f/2.8. */
+export function sayAperture(f_number: number): string {
+  return `f/${withSign(String(f_number))}`
 }
 
 /** An illuminance, with its thousands told apart. */
 export function sayLux(lux: number): string {
-  return lux < 10 ? String(round(lux, 2)) : count(Math.round(lux))
+  return lux < 10 ? rounded(lux, 2) : count(Math.round(lux))
 }
 
 /** A figure a third of a stop on, whole, inside its bounds. */
@@ -98,20 +104,36 @@ export function round(value: number, digits: number): number {
   return Math.round(value * 10 ** digits) / 10 ** digits
 }
 
-export function signed(value: number, digits = 1): string {
-  const text = Math.abs(value).toFixed(digits)
-  if (Number(text) === 0) return text
+/** A figure to so many decimals at the most, as it is said. */
+export function rounded(value: number, decimals: number): string {
+  return withSign(String(round(value, decimals)))
+}
+
+/** A figure to so many decimals exactly. */
+export function fixed(value: number, decimals: number): string {
+  return withSign(value.toFixed(decimals))
+}
+
+/** A figure to so many digits. */
+export function digits(value: number, of: number): string {
+  return withSign(String(Number(value.toPrecision(of))))
+}
+
+export function signed(value: number, decimals = 1): string {
+  const text = fixed(Math.abs(value), decimals)
+  if (Number(Math.abs(value).toFixed(decimals)) === 0) return text
   return `${value < 0 ? '−' : '+'}${text}`
 }
 
 export function grams(value: number | null | undefined): string {
   if (value === null || value === undefined) return '–'
-  return value >= 1000 ? `${round(value / 1000, 1)} kg` : `${value} g`
+  return value >= 1000 ? `${rounded(value / 1000, 1)} kg` : `${value} g`
 }
 
 /** A whole number with its thousands told apart. */
 export function count(value: number): string {
-  return value.toLocaleString('en-GB')
+  const text = value.toLocaleString('en-GB')
+  return decimal.comma ? text.replaceAll(',', '\u202f').replace('.', ',') : text
 }
 
 /** An amount of money in whole units of a currency. */

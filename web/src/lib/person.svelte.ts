@@ -1,5 +1,6 @@
 /** How this person wants things: preferences and scales, kept by the server. */
 import { api, sentenceOf, sentences, type Preferences, type Scales } from './api/client'
+import { decimal } from './decimal.svelte'
 import { DocumentSession, type Change } from './document.svelte'
 import type { Held, Reply } from './reply'
 
@@ -35,7 +36,7 @@ class Person {
   trouble = $state('')
   /** Told once a choice, of this page or merged from another's, is stored. */
   onchosen: () => Promise<void> = () => Promise.resolve()
-  private scaled: Preferences['step'] | null = null
+  private scaled = ''
   private told = ''
 
   get preferences(): Preferences {
@@ -50,6 +51,7 @@ class Person {
     if (!found) this.trouble = sentenceOf(error)
     else {
       this.session.take(found)
+      this.dress()
       this.told = worded(found.doc)
     }
     return found !== undefined && (await this.loadScales())
@@ -78,7 +80,7 @@ class Person {
 
   private async taken(): Promise<void> {
     this.dress()
-    if (this.scaled && this.preferences.step !== this.scaled) await this.loadScales()
+    if (this.scaled && scaledFor(this.preferences) !== this.scaled) await this.loadScales()
     const now = worded(this.preferences)
     if (now !== this.told) await this.onchosen()
     this.told = now
@@ -88,22 +90,26 @@ class Person {
     const { data, error } = await api.GET('/api/scales')
     if (data?.apertures) {
       this.scales = data
-      this.scaled = this.preferences.step
+      this.scaled = scaledFor(this.preferences)
     } else this.trouble = sentenceOf(error)
-    return this.scaled !== null
+    return this.scaled !== ''
   }
 
-  /** The theme, as the page wears it. */
+  /** The theme and the decimal sign, as the page wears them. */
   dress(): void {
-    const { theme } = this.preferences
+    const { theme, decimal: sign } = this.preferences
+    decimal.comma = sign === 'comma'
     if (theme === 'system') delete document.documentElement.dataset.theme
     else document.documentElement.dataset.theme = theme
   }
 }
 
+/** What of the preferences the scales are made for. */
+const scaledFor = ({ step, decimal }: Preferences) => `${step} ${decimal}`
+
 /** All of the preferences that what the server says depends on; the rest is this page's own affair. */
-const worded = ({ length, step, power, currency, avoid }: Preferences) =>
-  JSON.stringify([length, step, power, currency, avoid])
+const worded = ({ length, step, power, currency, decimal, avoid }: Preferences) =>
+  JSON.stringify([length, step, power, currency, decimal, avoid])
 
 /** Preferences out of an answer, which have no revision; undefined where that is something else. */
 const chosen = (answer: Preferences | undefined): Held<Preferences> | undefined =>

@@ -1,5 +1,6 @@
 <!-- What a frame says, into the log: a light's patch, a filter by two frames, a wall past sync. -->
 <script lang="ts">
+  import { fixed } from '../lib/figures'
   import { person } from '../lib/person.svelte'
   import { api, type LogEntry, type PatchText, type SetText } from '../lib/api/client'
   import { history } from '../lib/history.svelte'
@@ -112,7 +113,7 @@
       {#each kit.filters as one (one.id)}<option value={one.id}>{one.doc.name}</option>{/each}
     </select>
     <button type="button" class="btn btn-sm" disabled={!filter || !set} onclick={keepFilter}
-      >It took {taken.toFixed(2)} stops</button
+      >It took {fixed(taken, 2)} stops</button
     >
   {/if}
   {#if found.lit > 0.02 && found.lit < 0.97}

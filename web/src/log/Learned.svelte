@@ -1,5 +1,6 @@
 <!-- What readings have taught: each thing before and after, on one ruler of stops. -->
 <script lang="ts">
+  import { fixed } from '../lib/figures'
   import type { LogText } from '../lib/api/client'
 
   let { text }: { text: LogText } = $props()
@@ -24,7 +25,7 @@
             class="w-2/5 font-medium"
             aria-label="Before (grey) and after (dark), in stops"
             ><span class="flex justify-between"
-              ><span>−{most.toFixed(1)}</span><span>0</span><span>+{most.toFixed(1)} stops</span></span
+              ><span>−{fixed(most, 1)}</span><span>0</span><span>+{fixed(most, 1)} stops</span></span
             ></th
           ><th class="pl-3 font-medium">Said</th><th class="pl-3 font-medium">Learned</th><th
             class="pl-3 text-right font-medium">Readings</th

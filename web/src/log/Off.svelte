@@ -1,5 +1,6 @@
 <!-- How far it came out: a row of steps from too dark to too bright, for a thumb. -->
 <script lang="ts">
+  import { fixed } from '../lib/figures'
   let {
     label,
     dark = 'too dark',
@@ -27,7 +28,7 @@
     ['+2', 2],
   ]
   const spoken = (stops: number) =>
-    stops === 0 ? middle : `${Math.abs(stops).toFixed(1)} ${stops < 0 ? dark : bright}`
+    stops === 0 ? middle : `${fixed(Math.abs(stops), 1)} ${stops < 0 ? dark : bright}`
 </script>
 
 <fieldset class="min-w-0">

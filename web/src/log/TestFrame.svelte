@@ -1,5 +1,6 @@
 <!-- A test frame: dropped, a patch picked, how many stops off, what is clipped; two frames give the flash alone. -->
 <script lang="ts">
+  import { fixed } from '../lib/figures'
   import { api, sentenceOf, type PatchText } from '../lib/api/client'
   import { Newest } from '../lib/newest'
   import FrameKeep from './FrameKeep.svelte'
@@ -80,7 +81,7 @@
     {/if}
     {#if first?.level != null}
       <span class="text-ambient text-[0.86rem]"
-        >ambient {first.level.toFixed(2)}; now the frame with flash, or with a filter</span
+        >ambient {fixed(first.level, 2)}; now the frame with flash, or with a filter</span
       >
       <button
         type="button"

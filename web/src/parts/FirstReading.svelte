@@ -3,7 +3,7 @@
   import { onMount } from 'svelte'
   import { api, problemsOf, sentences, type Problem } from '../lib/api/client'
   import { shown } from '../lib/fields'
-  import { sayDistance } from '../lib/figures'
+  import { sayAperture, sayDistance } from '../lib/figures'
   import { kit } from '../lib/kit.svelte'
   import { person } from '../lib/person.svelte'
   import { quantity, Typed, type Reader } from '../lib/quantities.svelte'
@@ -87,7 +87,7 @@
     </label>
     {@render field(
       'Meter read',
-      `f/${aperture}`,
+      sayAperture(aperture),
       quantity('meter', 'What the meter read', null, (value) => (aperture = value)),
     )}
     {@render field(

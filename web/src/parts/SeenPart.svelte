@@ -1,7 +1,7 @@
 <!-- What did you see? A meter's reading or the look of the face, and at once the next dial. Kept with the setup. -->
 <script lang="ts">
   import type { InHand, Seen } from '../lib/api/client'
-  import { clamp, round, sayStops, stepDial, stepOn } from '../lib/figures'
+  import { clamp, round, sayAperture, sayStops, stepDial, stepOn } from '../lib/figures'
   import { history } from '../lib/history.svelte'
   import { log } from '../lib/log.svelte'
   import { person } from '../lib/person.svelte'
@@ -130,7 +130,7 @@
         label="Meter reads"
         tone="flash"
         value={read}
-        text={`f/${read}`}
+        text={sayAperture(read)}
         step={(by) => (f_number = stepOn(person.scales.apertures, read, by))}
         reads={quantity(
           'meter',

@@ -14,7 +14,11 @@
     if (refused) field.value = String(chosen[key])
   }
   const chosen = $derived(person.preferences)
-  type Row = { label: string; key: 'length' | 'step' | 'power' | 'theme'; options: [string, string][] }
+  type Row = {
+    label: string
+    key: 'length' | 'step' | 'power' | 'decimal' | 'theme'
+    options: [string, string][]
+  }
   const rows: Row[] = [
     {
       label: 'Length in',
@@ -41,6 +45,15 @@
         ['fraction', 'fractions'],
         ['number', 'stop numbers'],
         ['ws', 'Ws'],
+      ],
+    },
+    {
+      label: 'Decimal sign',
+      key: 'decimal',
+      options: [
+        ['either', 'point; read either'],
+        ['point', 'point'],
+        ['comma', 'comma'],
       ],
     },
     {

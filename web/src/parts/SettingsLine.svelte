@@ -1,7 +1,16 @@
 <!-- The camera's settings, the dial and the distance: each can be nudged, and fixed; what is free is worked out. -->
 <script lang="ts">
   import type { Answer, Setup } from '../lib/api/client'
-  import { clamp, round, sayDistance, sayTime, stepDial, stepDistance, stepOn } from '../lib/figures'
+  import {
+    clamp,
+    round,
+    sayAperture,
+    sayDistance,
+    sayTime,
+    stepDial,
+    stepDistance,
+    stepOn,
+  } from '../lib/figures'
   import { person } from '../lib/person.svelte'
   import { quantity } from '../lib/quantities.svelte'
   import type { SetupSession } from '../lib/session.svelte'
@@ -109,7 +118,7 @@
     label="Aperture set"
     hotkey="q"
     value={now.f_number}
-    text={`f/${now.f_number}`}
+    text={sayAperture(now.f_number)}
     fixed={doc.fixed.aperture}
     fix={pins.aperture}
     step={(by) => aperture(stepOn(person.scales.apertures, now.f_number, by))}

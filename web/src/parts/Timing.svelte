@@ -1,5 +1,6 @@
 <!-- Shutter and flash in time: curtains, pulse, and what each row of the frame has got so far. Scrub or play. -->
 <script lang="ts">
+  import { fixed } from '../lib/figures'
   import { Pause, Play } from '@lucide/svelte'
   import { scaleLinear } from 'd3-scale'
   import { area } from 'd3-shape'
@@ -125,7 +126,7 @@
             aria-valuetext={`${timing.times_ms[now]} ms`}
             bind:value={moment}
           />
-          <span class="text-quiet w-20 text-right text-xs">{timing.times_ms[now]?.toFixed(2)} ms</span>
+          <span class="text-quiet w-20 text-right text-xs">{fixed(timing.times_ms[now] ?? 0, 2)} ms</span>
         </div>
       </div>
     </div>

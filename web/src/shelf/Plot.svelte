@@ -1,5 +1,6 @@
 <!-- A small plot of several units' curves: each its own dash and mark, told below. -->
 <script lang="ts">
+  import { digits } from '../lib/figures'
   import { scaleLinear, scaleLog } from 'd3-scale'
   import {
     line,
@@ -33,8 +34,7 @@
     const every = y.ticks(log ? 4 : 5)
     return every.filter((_, i) => i % Math.ceil(every.length / 6) === 0)
   })
-  const said = (value: number) =>
-    plot.y === 't.1, s' ? `1/${Math.round(1 / value)}` : String(Number(value.toPrecision(2)))
+  const said = (value: number) => (plot.y === 't.1, s' ? `1/${Math.round(1 / value)}` : digits(value, 2))
   const path = (points: number[][]) =>
     line<number[]>(
       (one) => x(one[0]!),

@@ -4,7 +4,7 @@
   import { api, sentenceOf, type UnitLine, type UnreadableOut } from '../lib/api/client'
   import { bench } from '../lib/bench.svelte'
   import type { Doc } from '../lib/fields'
-  import { grams } from '../lib/figures'
+  import { fixed, grams } from '../lib/figures'
   import { history } from '../lib/history.svelte'
   import type { KitKind } from '../lib/kitfields'
   import { Newest } from '../lib/newest'
@@ -188,7 +188,7 @@
             </td>
             <td class="py-2 pr-4">
               <span class="text-flash text-[0.95rem] font-bold">{unit.guide_number}</span>
-              <span class="text-quiet">± {unit.sd.toFixed(2)} stop</span>
+              <span class="text-quiet">± {fixed(unit.sd, 2)} stop</span>
               <span class="text-quiet block max-w-md text-xs leading-snug"><bdi>{unit.basis}</bdi></span>
             </td>
             {#if shopping}

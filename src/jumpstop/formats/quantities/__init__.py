@@ -5,9 +5,9 @@
 
 from functools import lru_cache
 
-from .asked import Asked, Dial, Kind, Outcome, Why
+from .asked import Asked, Dial, Kind, Outcome, Sign, Why
 
-__all__ = ["Asked", "Dial", "Kind", "Outcome", "Why", "read"]
+__all__ = ["Asked", "Dial", "Kind", "Outcome", "Sign", "Why", "read"]
 
 
 @lru_cache(maxsize=4096)

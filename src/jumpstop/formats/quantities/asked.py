@@ -19,6 +19,9 @@ camera 0, its right positive; compass: north 0), grams, Ws, Wh (charge), EV, lux
 m/s, degrees Celsius, 1/s (rate), shares of one (share, power), days since 1 January 1970 (date).
 """
 
+Sign = Literal["", ".", ","]
+"""The one decimal sign that a person writes; empty where either is taken."""
+
 Why = Literal["unknown", "empty", "bounds", "contradiction", "no_unit", "no_decimals", "beyond_dial", "not_on_dial"]
 
 
@@ -34,7 +37,7 @@ class Dial:
 @dataclass(frozen=True, slots=True)
 class Asked:
     """A quantity asked for: its kind, its bounds, the figure that stands there now, the person's length unit and
-    currency, the lens's widest aperture, and for a dial the unit's."""
+    currency and decimal sign (where only one is taken), the lens's widest aperture, and for a dial the unit's."""
 
     kind: Kind
     low: float | None = None
@@ -42,6 +45,7 @@ class Asked:
     now: float | None = None
     feet: bool = False
     currency: str = ""
+    decimal: Sign = ""
     widest: float | None = None
     dial: Dial | None = None
 

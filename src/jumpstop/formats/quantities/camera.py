@@ -24,7 +24,7 @@ def on_mark(value: float) -> float:
 
 def _aperture(tree: Node, asked: Asked) -> Values:
     written = tokens(tree, "NUM")[0]
-    found = [one for one in numbers(written, grouped=False) if one > 0] or fail("unknown")
+    found = [one for one in numbers(written, grouped=False, sign=asked.decimal) if one > 0] or fail("unknown")
     whole, _, tenth = written.replace(",", ".").partition(".")
     if len(tenth) != 1 or not whole.isdigit() or int(whole) not in WHOLE_STOPS or tenth == "0":
         return found
@@ -64,7 +64,7 @@ def _one_over(tree: Node, asked: Asked) -> Values:
 
 def _bare_time(tree: Node, asked: Asked) -> Values:
     written = tokens(tree, "NUM")[0]
-    decimal = numbers(written, grouped=False)
+    decimal = numbers(written, grouped=False, sign=asked.decimal)
     whole = [one for one in numbers(written, grouped=True) if one.is_integer()]
     if asked.kind == "duration":
         return [1 / one for one in whole if one >= SHORT_FLASH] or fail("no_unit")

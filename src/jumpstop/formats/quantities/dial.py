@@ -22,7 +22,7 @@ def _dial_fraction(tree: Node, asked: Asked) -> Values:
 
 
 def _dial_bare(tree: Node, asked: Asked) -> Values:
-    dial, found = asked.dial, numbers(tokens(tree, "NUM")[0], grouped=False)
+    dial, found = asked.dial, numbers(tokens(tree, "NUM")[0], grouped=False, sign=asked.decimal)
     if dial is None or not found:
         raise Misread("unknown")
     if dial.kind == "number":

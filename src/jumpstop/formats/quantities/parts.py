@@ -39,7 +39,7 @@ def tokens(tree: Node, kind: str) -> list[str]:
 
 
 def number_of(written: str, asked: Asked) -> Values:
-    found = numbers(written, asked.kind in GROUPED_KINDS)
+    found = numbers(written, asked.kind in GROUPED_KINDS, asked.decimal)
     if asked.kind in WHOLE_KINDS and any(not one.is_integer() for one in found):
         raise Misread("no_decimals")
     if not found:
@@ -59,7 +59,7 @@ def amount(tree: Node, asked: Asked) -> Values:
     """What an amount can be: a number, a fraction, a mixed number or words."""
     match tree.data:
         case "number":
-            return numbers(str(tree.children[0]), asked.kind in GROUPED_KINDS) or fail("unknown")
+            return numbers(str(tree.children[0]), asked.kind in GROUPED_KINDS, asked.decimal) or fail("unknown")
         case "fraction":
             below = float(str(tree.children[1]))
             return [float(str(tree.children[0])) / below] if below else fail("unknown")

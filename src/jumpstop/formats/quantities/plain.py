@@ -42,7 +42,7 @@ def _pounds_ounces(tree: Node, asked: Asked) -> Values:
 def _thousands(tree: Node, asked: Asked) -> Values:
     if asked.kind not in GROUPED_KINDS:
         raise Misread("unknown")
-    return [round(one * 1000, 6) for one in numbers(tokens(tree, "NUM")[0], grouped=False)]
+    return [round(one * 1000, 6) for one in numbers(tokens(tree, "NUM")[0], grouped=False, sign=asked.decimal)]
 
 
 def _guide(*sizes: float) -> Rule:

@@ -26,9 +26,10 @@ def plain(text: str, grouped: bool = False) -> str:
     return _SPACE.sub(" ", _FEET.sub('"', "".join(out)).lower()).strip().removesuffix(".")
 
 
-def numbers(written: str, grouped: bool) -> list[float]:
+def numbers(written: str, grouped: bool, sign: str = "") -> list[float]:
     """What a number as written can be. Of two different signs the last is decimal; one sign before exactly three digits
-    is thousands where they are usual (`grouped`), elsewhere either. Empty where its signs make no sense."""
+    is thousands where they are usual (`grouped`), elsewhere either, unless the person's decimal sign is known. Empty
+    where its signs make no sense."""
     signs = [sign for sign in written if sign in ".,"]
     if not signs:
         return [float(written)]
@@ -43,7 +44,9 @@ def numbers(written: str, grouped: bool) -> list[float]:
     if not groups or parts[0].startswith("0"):
         return [decimal]
     whole = float("".join(parts))
-    return [whole] if grouped else [decimal, whole]
+    if grouped:
+        return [whole]
+    return [decimal, whole] if not sign else [decimal if signs[0] == sign else whole]
 
 
 def _both(written: str, decimal: str) -> list[float]:

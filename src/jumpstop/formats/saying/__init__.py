@@ -7,6 +7,7 @@ from collections.abc import Callable, Mapping
 
 from ...core.scene.light import OwnUnit
 from ...core.scene.setup import Setup
+from ..quantities import Sign
 from .asked import Known, Piece, Question, Said
 from .reader import Reader
 
@@ -19,8 +20,10 @@ def read_picture(
     setup: Setup,
     known: Known,
     chosen: Mapping[int, int] | None = None,
-    feet: bool = False,
     dial_kind: Callable[[OwnUnit], str] = lambda unit: "fraction",
+    feet: bool = False,
+    decimal: Sign = "",
 ) -> Said:
-    """Read a line. chosen: of a question that begins at this place in the text, the answer that was given."""
-    return Reader(text[:LONGEST], setup, known, chosen or {}, feet, dial_kind).read()
+    """Read a line. chosen: of a question that begins at this place in the text, the answer that was given; feet,
+    decimal: as in `Asked`."""
+    return Reader(text[:LONGEST], setup, known, chosen or {}, dial_kind, feet, decimal).read()

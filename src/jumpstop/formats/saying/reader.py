@@ -9,7 +9,7 @@ from ...core.scene.light import OwnUnit
 from ...core.scene.said import Part
 from ...core.scene.setup import Setup
 from ...words.saying import JOINS, NOUNS, OF_LIGHTS, PHRASES
-from ..quantities import Asked, read
+from ..quantities import Asked, Sign, read
 from ..quantities.text import plain
 from .asked import Known, Options, Parts, Piece, Question, Said
 from .forms import FORMS
@@ -38,10 +38,11 @@ class Reader(Speaker):
         setup: Setup,
         known: Known,
         chosen: Mapping[int, int],
-        feet: bool,
         dial_kind: Callable[[OwnUnit], str],
+        feet: bool,
+        decimal: Sign,
     ) -> None:
-        super().__init__(setup, known, chosen, feet, dial_kind)
+        super().__init__(setup, known, chosen, dial_kind, feet, decimal)
         self.text = text
         self.words = list(words_of(text, known))
 

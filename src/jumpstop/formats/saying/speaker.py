@@ -9,7 +9,7 @@ from ...core.scene.light import OwnModifier, OwnUnit
 from ...core.scene.said import Part
 from ...core.scene.setup import OwnBody, OwnLens, Setup
 from ...words.saying import JOINS, KINDS
-from ..quantities import Asked, Dial, Kind, read
+from ..quantities import Asked, Dial, Kind, Sign, read
 from ..quantities.text import plain
 from .asked import Known, Options, Piece, Question
 
@@ -35,10 +35,12 @@ class Speaker:
         setup: Setup,
         known: Known,
         chosen: Mapping[int, int],
-        feet: bool,
         dial_kind: Callable[[OwnUnit], str],
+        feet: bool,
+        decimal: Sign,
     ) -> None:
-        self.setup, self.known, self.chosen, self.feet = setup, known, chosen, feet
+        self.setup, self.known, self.chosen = setup, known, chosen
+        self.feet, self.decimal = feet, decimal
         self.dial_kind = dial_kind
         self.lights: list[NamedLight] = []
         self.current: int | None = None  # the light that is spoken of
@@ -149,7 +151,7 @@ class Speaker:
 
     def values(self, said: str, kind: Kind, **more: Any) -> tuple[float, ...]:
         """A quantity by the one reader."""
-        return read(said, Asked(kind, feet=self.feet, **more)).values
+        return read(said, Asked(kind, feet=self.feet, decimal=self.decimal, **more)).values
 
     def far(self, said: str) -> tuple[float, ...]:
         """A distance that is said with its unit."""

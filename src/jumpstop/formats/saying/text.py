@@ -22,7 +22,8 @@ class Word:
     phrase: str = ""
 
 
-SPLIT = re.compile(r"[,;\n]+|\d+(?:,\d+)+[^\s,;]*|[^\s,;]+")
+SPLIT = re.compile(r"[,;\n]+|\d+(?:,\d+)+[^\s,;]*|[^\s,;\d]+\d+,\d{1,2}(?![\d/])[^\s,;]*|[^\s,;]+")
+"""A comma between digits is a decimal one: 1,8 m; after f/8 or ±8 only where no other figure can follow it."""
 
 
 def words_of(text: str, known: Known) -> Iterator[Word]:

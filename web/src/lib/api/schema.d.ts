@@ -3062,6 +3062,12 @@ export interface components {
              * @default £
              */
             currency?: string;
+            /**
+             * Decimal sign
+             * @default either
+             * @enum {string}
+             */
+            decimal?: "either" | "point" | "comma";
         };
         /**
          * DurationEntry
@@ -6507,6 +6513,12 @@ export interface components {
              */
             currency?: string;
             /**
+             * Decimal sign
+             * @default either
+             * @enum {string}
+             */
+            decimal?: "either" | "point" | "comma";
+            /**
              * Theme
              * @default system
              * @enum {string}
@@ -6571,6 +6583,12 @@ export interface components {
              * @default £
              */
             currency: string;
+            /**
+             * Decimal sign
+             * @default either
+             * @enum {string}
+             */
+            decimal: "either" | "point" | "comma";
             /**
              * Theme
              * @default system
@@ -7953,7 +7971,8 @@ export interface components {
              *       "length": "m",
              *       "step": "third",
              *       "power": "own",
-             *       "currency": "£"
+             *       "currency": "£",
+             *       "decimal": "either"
              *     }
              */
             units?: components["schemas"]["DisplayUnits"];

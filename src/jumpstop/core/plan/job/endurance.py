@@ -22,7 +22,7 @@ from ...scene.job import Job, JobFile
 from ...scene.seen import MethodKind
 from .charges import Charging, Draw, Swap, drained, first_outs
 from .hours import clocks, follows_sun, hours_of, minutes_of
-from .schedule import Stretch, Turn, day_shelf, turns_of
+from .schedule import Stretch, Turn, turns_of
 
 IDLE_PER_H = 0.01  # of a charge that a unit takes while it is only switched on, from memory
 SD_FRAMES, SD_POWER, SD_CELLS = (
@@ -225,8 +225,8 @@ def day_run(
     avoid: Sequence[MethodKind] = (),
     undisturbed: Sequence[Turn] | None = None,
 ) -> DayPlan:
-    """A job's day as it would run without surprises. undisturbed: its turns (see `DayPlan`), where they are known."""
-    shelf = day_shelf(file, shelf)
+    """A job's day as it would run without surprises. shelf: the units of the day (see `day_shelf`); undisturbed: its
+    turns (see `DayPlan`), where they are known."""
     first = turns = list(undisturbed or turns_of(file, shelf, step, avoid))
     units = tuple(_lastings(turns, shelf, file))
     pauses = _pauses(turns, units, file.job)

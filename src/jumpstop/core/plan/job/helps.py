@@ -11,7 +11,7 @@ from ...scene.job import Batteries, Job, JobFile
 from ...scene.seen import MethodKind
 from ..camera.remark import Remark, remark
 from .endurance import DayPlan, Way, day_run
-from .schedule import Turn, with_iso
+from .schedule import Turn, day_shelf, with_iso
 
 MOST_HEADS = 16  # at one light
 MOST_ORDERS = 10  # orders of sessions that are tried
@@ -22,7 +22,7 @@ def day_plan(
     file: JobFile, shelf: Shelf, step: Step = "third", avoid: Sequence[MethodKind] = (), ways: bool = True
 ) -> DayPlan:
     """A job's day as it would run without surprises; with what would help, where something gives out."""
-    plan = day_run(file, shelf, step, avoid)
+    plan = day_run(file, day_shelf(file, shelf), step, avoid)
     return replace(plan, ways=tuple(_ways(file, plan))) if ways and plan.gives_out is not None else plan
 
 
