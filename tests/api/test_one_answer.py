@@ -20,6 +20,8 @@ from jumpstop.core.plan.job.board import board_of
 from jumpstop.core.plan.light.advice import chosen_method
 from jumpstop.core.scene.job import JobFile
 from jumpstop.demo import kit
+from jumpstop.words.comes_out import sentences
+from jumpstop.words.figures import DisplayUnits
 
 JOBS = int(os.environ.get("JOBS", "12"))  # `JOBS=300` tries them all
 UNITS = kit()["units"]
@@ -121,6 +123,8 @@ def test_all_who_are_asked_of_a_job_give_one_answer(client: TestClient, seed: in
                 float(solved.reach(said["chosen"], light).spare[unit]), abs=0.01
             )
             if said["chosen"] == kind:
+                if one.setup.ambient.by != "sun":
+                    assert said["fails"] == sentences(turns[one.id].stretches[0].failing, DisplayUnits())
                 settings = said["settings"]
                 found = (settings["f_number"], settings["shutter_s"], settings["iso"], settings["nd_stops"])
                 assert found == pytest.approx(camera_of(solved, kind), rel=1e-3)

@@ -450,7 +450,7 @@ def test_a_light_that_is_off_works_not_and_the_next_does() -> None:
     plan = day_plan(file_of([{"people": 2, "frames_each": 10, "tests": 0.5}], two), Shelf([ONE]))
     (work,) = plan.turns[0].stretches[0].work
     assert (work.light, work.unit, work.flashes) == (1, 0, 60)  # 2 people, 15 frames, two pops each
-    assert work.missed == 0  # it reaches
+    assert [one.code for one in plan.turns[0].stretches[0].failing] == ["background_off"]  # it reaches; a dark room
 
 
 def test_of_what_goes_along_the_lightest_that_reaches_is_taken() -> None:

@@ -20,9 +20,9 @@ from ..core.plan.job.hours import (
 )
 from ..core.plan.job.schedule import Stretch, Turn
 from .answer import settings_line
-from .figures import DisplayUnits, amount, count, dial, duration, grouped, listed, recycling, share
+from .comes_out import clause
+from .figures import DisplayUnits, count, dial, duration, grouped, listed, recycling, share
 from .hands import hands_between, hands_of_stretches
-from .kit import ROLES
 from .methods import TITLES, title
 
 LATE_MIN = 1.0
@@ -121,7 +121,7 @@ def day_plan_text(plan: DayPlan, spread: Spread | None, words: DisplayUnits) -> 
         light=_light(plan),
         turns=[_turn(plan, number, turn, words) for number, turn in enumerate(plan.turns)],
         units=[_lasting(plan, one) for one in plan.units],
-        ways=[_way_text(plan, way, said) for way in plan.ways if (said := way_words(plan, way))],
+        ways=[_way_text(plan, way, said) for way in plan.ways if (said := way_words(plan, way, words))],
         sure="" if spread is None else _sure(plan, spread),
         wrong=_wrong(plan),
     )
@@ -177,7 +177,7 @@ def _turn(plan: DayPlan, number: int, turn: Turn, words: DisplayUnits) -> TurnTe
             _stretch(stretch, turn.stretches[at_ - 1] if at_ else None, words)
             for at_, stretch in enumerate(turn.stretches)
         ],
-        wrong=[WRONG[one.code](one) for one in turn.wrong] + _dark(turn) + _short(plan, turn),
+        wrong=[WRONG[one.code](one) for one in turn.wrong] + _dark(turn) + _failing(plan, turn, words),
     )
 
 
@@ -201,19 +201,19 @@ def _dark(turn: Turn) -> list[str]:
     return [f"The sun sets at {at(down)}, before it is over."]
 
 
-def _short(plan: DayPlan, turn: Turn) -> list[str]:
-    """What does not reach, told once for a light and unit, and from when it would."""
-    out: dict[tuple[int, int], str] = {}
+def _failing(plan: DayPlan, turn: Turn, words: DisplayUnits) -> list[str]:
+    """What of the picture does not come out, told once, from when it does not, and when a light that fails would do."""
+    known, out = set[tuple[str, int | None]](), list[str]()
     for stretch in turn.stretches:
-        for work in stretch.work:
-            if work.missed > 0 and (work.light, work.unit) not in out:
-                name, role = stretch.solved.table.units[work.unit].name, ROLES[turn.setup.lights[work.light].role]
-                missed = "" if math.isinf(work.missed) else f", by {amount(work.missed)}"
-                other = _other_hour(plan, turn, work.light, work.unit)
-                out[work.light, work.unit] = (
-                    f"From {at(stretch.start)} {name} is not right for the {role}{missed}.{other}"
-                )
-    return list(out.values())
+        for found in stretch.failing:
+            light: int | None = found.facts.get("light")
+            if (found.code, light) in known:
+                continue
+            known.add((found.code, light))
+            unit = next((work.unit for work in stretch.work if work.light == light), None)
+            other = "" if light is None or unit is None else _other_hour(plan, turn, light, unit)
+            out.append(f"From {at(stretch.start)} {clause(found, words)}.{other}")
+    return out
 
 
 def _other_hour(plan: DayPlan, turn: Turn, light: int, unit: int) -> str:
@@ -243,7 +243,7 @@ def _stretch(stretch: Stretch, before: Stretch | None, words: DisplayUnits) -> S
         settings=settings_line(method.camera),
         units=units,
         hands=[] if before is None else hands_of_stretches(before, stretch, words),
-        short=any(work.missed > 0 for work in stretch.work),
+        short=bool(stretch.failing),
     )
 
 
@@ -277,15 +277,14 @@ def _way_text(plan: DayPlan, way: Way, says: str) -> WayText:
     return WayText(says, way.code, unit, way.count, list(way.sessions))
 
 
-def way_words(plan: DayPlan, way: Way) -> str:
+def way_words(plan: DayPlan, way: Way, words: DisplayUnits) -> str:
     """A way out with all that it moves; nothing where it brings less than a minute."""
     first = plan.gives_out
     if first is None or (way.gives_out is not None and way.gives_out < first + LATE_MIN and way.code != "charges"):
         return ""
     then = "it lasts" if way.gives_out is None else f"it lasts until {at(way.gives_out)}"
-    return (
-        f"{way_label(plan, way)}: {'; '.join([then, *(MOVED[one.code](one.facts) for one in differences(plan, way))])}."
-    )
+    moved = [MOVED[one.code](one.facts, words) for one in differences(plan, way)]
+    return f"{way_label(plan, way)}: {'; '.join([then, *moved])}."
 
 
 def way_label(plan: DayPlan, way: Way) -> str:
@@ -303,15 +302,11 @@ def way_label(plan: DayPlan, way: Way) -> str:
     return f"ISO {'one stop' if way.count == 2 else 'two stops'} up where it is free"
 
 
-def _missed(stops: float) -> str:
-    return "" if math.isinf(stops) else f", by {amount(stops)}"
-
-
-MOVED: dict[str, Callable[[Mapping[str, Any]], str]] = {
-    "method": lambda f: f"{f['setup']} by {TITLES[f['after']]} instead of {TITLES[f['before']]}",
-    "not_right": lambda f: f"{f['setup']}: the {ROLES[f['role']]} is then not right{_missed(f['missed'])}",
-    "right": lambda f: f"{f['setup']}: the {ROLES[f['role']]} is then right",
-    "over": lambda f: f"over at {at(f['at'])}, not {at(f['before'])}",
+MOVED: dict[str, Callable[[Mapping[str, Any], DisplayUnits], str]] = {
+    "method": lambda f, u: f"{f['setup']} by {TITLES[f['after']]} instead of {TITLES[f['before']]}",
+    "not_right": lambda f, u: f"{f['setup']}: {clause(f['found'], u)}",
+    "right": lambda f, u: f"{f['setup']}: no more: {clause(f['found'], u)}",
+    "over": lambda f, u: f"over at {at(f['at'])}, not {at(f['before'])}",
 }
 """What a way moves beside, each as the end of a sentence."""
 

@@ -120,11 +120,13 @@ def differences(plan: DayPlan, way: Way) -> Iterator[Remark]:
         was, now = (_kind(one) for one in (turn, other))
         if was is not None and now is not None and was != now:
             yield remark("method", setup=turn.setup.name, before=was, after=now)
-        old, new = (_wrong(one) for one in (turn, other))
-        for light in sorted(new.keys() - old.keys()):
-            yield remark("not_right", setup=turn.setup.name, role=turn.setup.lights[light].role, missed=new[light])
-        for light in sorted(old.keys() - new.keys()):
-            yield remark("right", setup=turn.setup.name, role=turn.setup.lights[light].role)
+        old, new = (failing_of(one) for one in (turn, other))
+        for name, found in new.items():
+            if name not in old:
+                yield remark("not_right", setup=turn.setup.name, found=found)
+        for name, found in old.items():
+            if name not in new:
+                yield remark("right", setup=turn.setup.name, found=found)
     if there.ends > plan.ends + LATE_MIN:
         yield remark("over", at=there.ends, before=plan.ends)
 
@@ -141,11 +143,10 @@ def _kind(turn: Turn) -> MethodKind | None:
     return turn.stretches[0].kind if turn.stretches else None
 
 
-def _wrong(turn: Turn) -> dict[int, float]:
-    """By how much each light that is not right misses [stops], at the worst."""
-    out = dict[int, float]()
+def failing_of(turn: Turn) -> dict[tuple[str, int | None], Remark]:
+    """What of a session's picture does not come out, each as it first does so: by what it is, and its light."""
+    out = dict[tuple[str, int | None], Remark]()
     for stretch in turn.stretches:
-        for work in stretch.work:
-            if work.missed > 0:
-                out[work.light] = max(work.missed, out.get(work.light, 0.0))
+        for found in stretch.failing:
+            out.setdefault((found.code, found.facts.get("light")), found)
     return out

@@ -17,7 +17,9 @@ from ...scene.seen import MethodKind
 from ...scene.setup import Setup
 from ..camera.remark import Remark, remark
 from ..light.advice import chosen_method, unit_for
-from ..light.reach import BLOCKED, SHORT, TOO_BRIGHT, Solved
+from ..light.levels import levels
+from ..light.reach import Solved
+from ..stage.comes_out import fails
 from .hours import WHOLE_DAY_MIN, at_minutes, follows_sun, minutes_of
 from .worked_out import solved_on, with_copies
 
@@ -33,7 +35,7 @@ class Work:
     """One unit at one light in a stretch of a session.
 
     drain: what all its flashes take from the charge [full flashes]. every_s: from one flash to the next. rest_s: what
-    heat adds. missed: stops that it is short of, or too bright by; 0 where it reaches.
+    heat adds.
     """
 
     light: int
@@ -45,19 +47,20 @@ class Work:
     recycle_s: float
     every_s: float
     rest_s: float
-    missed: float
     supply: PowerSupply | None
 
 
 @dataclass(frozen=True)
 class Stretch:
-    """A part of a session under one light: minutes of the day, the method, and what every unit does."""
+    """A part of a session under one light: minutes of the day, the method, what every unit does, and what of the
+    picture does not come out so (see `fails`)."""
 
     start: float
     end: float
     solved: Solved
     kind: MethodKind
     work: tuple[Work, ...]
+    failing: tuple[Remark, ...]
 
 
 @dataclass(frozen=True)
@@ -148,7 +151,8 @@ def _stretches(
         work = tuple(_works(session, solved, kind, units, people, each))
         rest = max((one.rest_s for one in work), default=0.0) / 60
         end = now + people * each + rest
-        yield Stretch(now, end, solved, kind, work)
+        failing = tuple(fails(solved, kind, units, levels(solved, kind, units)))
+        yield Stretch(now, end, solved, kind, work, failing)
         left, now = left - people, end
 
 
@@ -219,11 +223,9 @@ def _works(
         if heat is not None:
             load = power * (heat.hss_times if kind == "hss" else 1.0)
             rest = battery.heat_wait_s(flashes, every / own.pops, load, heat.full_flashes, heat.rest_s)
-        verdict = str(reach.verdict[unit])
-        wrong = {SHORT: -float(reach.spare[unit]), TOO_BRIGHT: float(reach.too_bright[unit]), BLOCKED: math.inf}
         yield Work(
             light, unit, own.heads, float(reach.below_full[unit]), flashes, flashes * float(battery.drained(power)),
-            float(reach.recycle_s[unit]), every, rest, wrong.get(verdict, 0.0),
+            float(reach.recycle_s[unit]), every, rest,
             supply_of(solved.table.units[unit], own.power_supply or solved.setup.power_supply),
         )  # fmt: skip
 
