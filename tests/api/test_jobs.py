@@ -60,6 +60,23 @@ def test_the_coverage_agrees_with_the_workbench(client: TestClient, job: str) ->
     assert len(rows) == len(found["units"]) + 1
 
 
+def test_the_hours_of_a_setup_tell_what_the_day_does(client: TestClient, job: str) -> None:
+    """At every time at which a session of it is taken up or its light looked at anew: method and settings alike."""
+    turns = client.get(f"/api/jobs/{job}/day").json()["turns"]
+    sessions = doc_of(client, job)[0]["sessions"]
+    seen = 0
+    for turn in turns:
+        setup = sessions[turn["session"]]["setup"]
+        found = client.get(f"/api/jobs/{job}/hours", params={"setup": setup})
+        if turn["stretches"] and found.status_code == 200:
+            hours = {one["clock"]: one for one in found.json()["skies"][0]["hours"]}
+            for stretch in turn["stretches"]:
+                there = hours[stretch["clock"]]
+                assert (there["method"], there["settings"]) == (stretch["method"], stretch["settings"])
+                seen += 1
+    assert seen > 6
+
+
 def test_a_kit_is_chosen_taken_and_covers_all(client: TestClient, job: str) -> None:
     kit = client.get(f"/api/jobs/{job}/kit").json()
     assert kit["proven"]

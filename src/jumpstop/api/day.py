@@ -9,7 +9,7 @@ from .. import service
 from ..core.kit.errors import CannotSolve
 from ..core.kit.values import Value
 from ..core.plan.job.endurance import DayPlan, Way, spread_of
-from ..core.plan.job.hours import clocks, hours_of, skies_beside
+from ..core.plan.job.hours import WHOLE_DAY_MIN, clock_of, clocks, hours_of, skies_beside
 from ..core.plan.job.schedule import day_shelf, units_at
 from ..core.plan.job.worked_out import solved_on
 from ..core.plan.light.advice import chosen_method
@@ -139,9 +139,19 @@ def hours(
     mine = _unit_in_hand(solved, file.job, light)
     at = table.ids.index(unit) if unit in table.ids else mine
     times = clocks(begins or file.job.begins, ends or file.job.ends)
+    if begins is None and ends is None:
+        times = sorted({*times, *_worked_at(workspace, item_id, setup)})
     skies = skies_beside(found.ambient)
     rows = hours_of(found, table, at, times, light, preferences.step, preferences.avoid, skies)
     return hours_text(rows, table.units[at], found, preferences)
+
+
+def _worked_at(workspace: Workspace, item_id: str, setup: SetupId) -> list[time]:
+    """When the day takes up a setup and looks at its light anew, so that its table tells what the day does."""
+    file, preferences = workspace.job_file(item_id), workspace.preferences()
+    plan = service.day(file, workspace.shelf(), preferences.step, preferences.avoid, ways=False)
+    turns = [turn for turn in plan.turns if turn.session.setup == setup and not turn.session.variant]
+    return [clock_of(one.start) for turn in turns for one in turn.stretches if one.start < WHOLE_DAY_MIN]
 
 
 @router.get("/{item_id}/hours.csv", responses=REFUSED, response_class=Response)

@@ -84,6 +84,11 @@ def clause(found: Remark, units: DisplayUnits) -> str:
     return CLAUSES[found.code](found.facts, units)
 
 
+def put_right(found: Remark, units: DisplayUnits) -> str:
+    """What fails no more."""
+    return f"puts right that {clause(found, units)}"
+
+
 def sentences(found: Iterable[Remark], units: DisplayUnits) -> list[str]:
     """All that fails, each a sentence."""
     clauses = (clause(one, units) for one in found)

@@ -20,7 +20,7 @@ from ..core.plan.job.hours import (
 )
 from ..core.plan.job.schedule import Stretch, Turn
 from .answer import settings_line
-from .comes_out import clause
+from .comes_out import clause, put_right
 from .figures import DisplayUnits, count, dial, duration, grouped, listed, recycling, share
 from .hands import hands_between, hands_of_stretches
 from .methods import TITLES, title
@@ -305,7 +305,7 @@ def way_label(plan: DayPlan, way: Way) -> str:
 MOVED: dict[str, Callable[[Mapping[str, Any], DisplayUnits], str]] = {
     "method": lambda f, u: f"{f['setup']} by {TITLES[f['after']]} instead of {TITLES[f['before']]}",
     "not_right": lambda f, u: f"{f['setup']}: {clause(f['found'], u)}",
-    "right": lambda f, u: f"{f['setup']}: no more: {clause(f['found'], u)}",
+    "right": lambda f, u: f"{f['setup']}: {put_right(f['found'], u)}",
     "over": lambda f, u: f"over at {at(f['at'])}, not {at(f['before'])}",
 }
 """What a way moves beside, each as the end of a sentence."""

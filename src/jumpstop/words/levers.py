@@ -11,7 +11,7 @@ from ..core.plan.change.moves import Move
 from ..core.plan.change.ranking import Costs, Keep, Lever, Levers
 from ..core.plan.light.reach import TOO_BRIGHT, Solved
 from ..core.scene.setup import Setup
-from .comes_out import LIGHTS, clause
+from .comes_out import LIGHTS, clause, put_right
 from .effects import TICKS
 from .figures import DisplayUnits, amount, decimal, dial, f_number, grouped, iso, length, nd, recycling, shutter, stops
 from .methods import TITLES
@@ -215,7 +215,7 @@ def changes(one: Finding, units: DisplayUnits) -> list[str]:
     """All that a change moves beside what it is made for: what differs, what then fails, what fails no more."""
     out = [DIFFERS[found.code](found.facts, units) for found in (*one.differs, *one.wanted) if not _alike(found)]
     out += [clause(found, units) for found in one.lost]
-    return out + [f"no more: {clause(found, units)}" for found in one.won]
+    return out + [put_right(found, units) for found in one.won]
 
 
 def _alike(found: Remark) -> bool:
