@@ -15,6 +15,7 @@ from typing import TYPE_CHECKING, Annotated
 import typer
 
 from .cli_job import app as planning
+from .cli_kit import app as kit
 from .cli_log import app as logging
 from .cli_solve import app as solving
 from .cli_solve import plainly
@@ -30,6 +31,7 @@ app = typer.Typer(
 app.add_typer(solving)
 app.add_typer(planning)
 app.add_typer(logging)
+app.add_typer(kit)
 
 Data = Annotated[Path, typer.Option("--data", envvar="JUMPSTOP_DATA", help="Folder that holds the data.")]
 Port = Annotated[int, typer.Option(min=0, max=65535, help="Port; 0 takes a free one.")]

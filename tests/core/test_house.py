@@ -24,6 +24,7 @@ FLOORS = [
     "api",
     "cli_solve",
     "cli_job",
+    "cli_kit",
     "cli_log",
     "cli",
 ]
@@ -38,6 +39,7 @@ GUESTS = {
     "api": {"formats", "store", "templates"},
     "cli_solve": {"formats", "demo"},
     "cli_job": {"formats", "demo"},
+    "cli_kit": {"formats"},
     "cli_log": {"formats"},
     "cli": {"formats", "store", "demo"},
 }

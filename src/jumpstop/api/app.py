@@ -93,6 +93,7 @@ def create_app(
             *documents.router.routes,
             *solving.router.routes,
             APIRoute("/api/empty", _empty, include_in_schema=False),
+            Late("/api/shelf/spec", "spec"),
             Late("/api/shelf", "shelf"),
             Late("/api/jobs/", "jobs", "day", "paper"),
             Late("/api/log", "log"),

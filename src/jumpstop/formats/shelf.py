@@ -159,7 +159,7 @@ def _take_cells(reading: Reading, number: int, header: list[str], cells: list[st
         return reading.refuse(number, [("", "This row has more cells than the first row has columns.")])
     row = {column: unguarded(cell) for column, cell in zip(header, cells, strict=False) if column in READ_COLUMNS}
     try:
-        document = _document({column: _read(column, cell, sign) for column, cell in row.items() if cell != ""})
+        document = _document({column: _read(column, cell, sign) for column, cell in row.items() if cell != ""}, sign)
     except _BadCellError as error:
         return reading.refuse(number, [(error.column, error.reason)])
     _take(reading, number, document)
@@ -207,7 +207,7 @@ def _read(column: str, cell: str, sign: Sign) -> Any:
     raise _BadCellError(column, f"“{cell}” is not a number.")
 
 
-def _document(row: dict[str, Any]) -> dict[str, Any]:
+def _document(row: dict[str, Any], sign: Sign) -> dict[str, Any]:
     """A unit's document from one row's cells, all of them not empty."""
     document: dict[str, Any] = {name: row[name] for name in PLAIN if name in row}
     if "takes_modifiers" in row:
@@ -228,7 +228,7 @@ def _document(row: dict[str, Any]) -> dict[str, Any]:
             except Unreadable:
                 raise _BadCellError(name, "This cell must hold JSON, as an export writes it.") from None
     if "claims" not in document:
-        document["claims"] = [claim.model_dump() for claim in _claims(row)]
+        document["claims"] = [claim.model_dump() for claim in _claims(row, sign)]
     if "hss_extra_stops" in row and "hss" not in document:
         document["hss"] = {"extra_stops": row["hss_extra_stops"]}
     if "recycle_full_s" in row and not {"power_supplies", "sources"} & document.keys():
@@ -242,12 +242,12 @@ def _document(row: dict[str, Any]) -> dict[str, Any]:
     return document
 
 
-def _claims(row: dict[str, Any]) -> Iterable[Claim]:
+def _claims(row: dict[str, Any], sign: Sign) -> Iterable[Claim]:
     """Guide numbers as printed (several with “;” between), or from the separate columns."""
     for text in row.get("guide_number", "").split(";"):
         if text.strip():
             try:
-                yield parse_guide_number(text)
+                yield parse_guide_number(text, sign)
             except ValidationError as error:
                 raise _BadCellError("guide_number", problems_of(error, Claim)[0].sentence) from None
             except Unreadable as error:

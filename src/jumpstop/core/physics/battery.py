@@ -8,6 +8,7 @@ from .arrays import Figure, Floats
 
 LEAST_SHARE = 0.01  # share of a full flash's charge that any flash costs (trigger, display, idling), from memory
 YIELD = 0.55  # share of a battery's energy that reaches the tube, from memory
+WS_PER_WH = 3600.0
 CHARGED = 1e-9  # a capacitor this near to what a flash takes has it
 
 Cells = Literal["lithium", "nimh", "alkaline"]
@@ -41,7 +42,7 @@ def charges_for(frames: float, flashes: Floats) -> Floats:
 
 def full_flashes_of(capacity_wh: float, watt_seconds: float) -> float:
     """Full-power flashes in one charge: Wh x 3600 x 0.55 / Ws. 9.6 Wh and 76 Ws: 250."""
-    return capacity_wh * 3600 * YIELD / watt_seconds
+    return capacity_wh * WS_PER_WH * YIELD / watt_seconds
 
 
 def cold_share(cells: Cells, celsius: float) -> float:
