@@ -42,3 +42,32 @@ def read_spec(
                 for one in found
             ]
         )
+
+
+@app.command()
+def need(
+    file: Annotated[Path, typer.Argument(metavar="SETUP|JOB.json", help="A setup or a job; - reads what is piped in.")],
+    light: Annotated[int, typer.Option(min=1, help="Which light of a setup.")] = 1,
+    as_text: Annotated[bool, typer.Option("--text", help="A job's request as plain text, to be sent.")] = False,
+) -> None:
+    """What a picture needs, or a whole job asks for, without any unit: as JSON, or a request as text."""
+    from . import service
+    from .formats.documents import is_job, read_job, read_setup
+    from .typical import typical_shelf
+    from .words.figures import DisplayUnits
+    from .words.need import needs_text, request_text
+
+    with plainly():
+        data = sys.stdin.buffer.read() if file == STDIN else file.read_bytes()
+        units, classes = DisplayUnits(), typical_shelf()
+        if is_job(data):
+            job = read_job(data)
+            found = request_text(job.job.name, service.request(job, classes), classes.table, units)
+            if as_text:
+                typer.echo(found.text, nl=False)
+            else:
+                dump(asdict(found))
+        else:
+            setup = read_setup(data)
+            solved, chosen = service.need(setup, light - 1)
+            dump(asdict(needs_text(solved, light - 1, chosen, classes.at(setup.meter_c), units)))

@@ -95,13 +95,13 @@ def create_app(
             APIRoute("/api/empty", _empty, include_in_schema=False),
             Late("/api/shelf/spec", "spec"),
             Late("/api/shelf", "shelf"),
-            Late("/api/jobs/", "jobs", "day", "paper"),
+            Late("/api/jobs/", "jobs", "day", "paper", "need"),
             Late("/api/log", "log"),
             Late("/api/frame", "frame"),
             Late("/api/phone", "phone"),
             Late("/api/read", "reading"),
             Late("/api/say", "saying"),
-            Late("/api/", "edits", "tools"),
+            Late("/api/", "edits", "tools", "need"),
         ],
     )
     app.state.door = None

@@ -10,6 +10,7 @@ from ..core.kit.filter import Filter
 from ..core.kit.lens import LensKit
 from ..core.kit.modifier import Face, Layer, Modifier
 from ..core.kit.power import SUPPLY_KINDS, PowerScale, PowerSupply
+from ..core.kit.stand import Stand
 from ..core.kit.trigger import Battery, Trigger
 from ..core.kit.unit import Claim, DurationEntry, FlashDuration, Heat, Hss, HssEntry, Unit
 from ..core.physics import scales
@@ -57,6 +58,7 @@ UNNAMED: dict[str, dict[str, Any]] = {
     "filters": Filter(name="-", stops=3).model_dump(mode="json") | {"name": ""},
     "triggers": Trigger(name="-").model_dump(mode="json") | {"name": ""},
     "batteries": Battery(name="-", fits="-").model_dump(mode="json") | {"name": "", "fits": ""},
+    "stands": Stand(name="-").model_dump(mode="json") | {"name": ""},
 }
 
 

@@ -12,7 +12,16 @@ from ..core.kit.values import LINE
 from ..store.documents import Item
 from ..store.rows import Kind
 from ..words.answer import Answer
-from ..words.kit import all_printed, battery_line, body_line, filter_line, lens_line, modifier_line, trigger_line
+from ..words.kit import (
+    all_printed,
+    battery_line,
+    body_line,
+    filter_line,
+    lens_line,
+    modifier_line,
+    stand_line,
+    trigger_line,
+)
 from ..words.problems import Problem, problems_of
 from .schemas import (
     Preferences,
@@ -79,6 +88,7 @@ ONE: dict[Kind, str] = {
     "filters": "filter",
     "triggers": "trigger",
     "batteries": "battery",
+    "stands": "stand",
     "jobs": "job",
     "setups": "setup",
 }
@@ -91,6 +101,7 @@ LINES: dict[Kind, Callable[[Any], str]] = {
     "filters": filter_line,
     "triggers": trigger_line,
     "batteries": battery_line,
+    "stands": stand_line,
     "jobs": lambda job: str(job.note),
     "setups": lambda setup: str(setup.note),
     "log": lambda entry: str(entry.note),

@@ -7,6 +7,7 @@ from typing import Any, NamedTuple
 
 from pydantic import BaseModel, ValidationError
 
+from .. import service
 from ..core.kit.body import Body
 from ..core.kit.errors import CannotSolve
 from ..core.kit.filter import Filter
@@ -14,6 +15,7 @@ from ..core.kit.learned import Learned
 from ..core.kit.lens import LensKit
 from ..core.kit.modifier import Modifier
 from ..core.kit.shelf import Shelf
+from ..core.kit.stand import Stand
 from ..core.kit.trigger import Battery, Trigger
 from ..core.kit.unit import Unit
 from ..core.physics.scales import Step
@@ -29,7 +31,9 @@ from ..core.scene.setup import Setup
 from ..store.documents import PREFERENCES, Item, Store
 from ..store.errors import NotFound
 from ..store.rows import KIT, Kind, changed, chunks
+from ..typical import typical_shelf
 from ..words.answer import answer_of
+from ..words.need import needs_text
 from ..words.problems import cannot_solve, problems_of
 from .schemas import Preferences, SolvedSetup
 from .undisturbed import undisturbed
@@ -46,6 +50,7 @@ MODELS: dict[Kind, type[BaseModel]] = {
     "filters": Filter,
     "triggers": Trigger,
     "batteries": Battery,
+    "stands": Stand,
     "jobs": Job,
     "setups": Setup,
     "log": LogEntry,
@@ -322,13 +327,18 @@ class Workspace:
             self._jobs = {key: one for key, one in self._jobs.items() if one[0] == count} | {job_id: kept}
         return kept[1]
 
+    def is_typical(self, setup: Setup, meta: Meta) -> bool:
+        """Whether there is no unit to answer a setup with: it is then shown against typical classes of them."""
+        return not len(self.shelf(meta)) and not any(light.unit for light in setup.lights)
+
     def solve(self, setup: Setup, light: int, meta: Meta | None = None) -> tuple[Solved, Preferences]:
         """A setup solved for the whole shelf, in the person's steps. Raises CannotSolve."""
         meta = self.store.meta() if meta is None else meta
         if light >= len(setup.lights):
             raise CannotSolve("no_such_light", number=light + 1)
         preferences = self.preferences(meta)
-        step, avoid, shelf = preferences.step, preferences.avoid, self.shelf(meta)
+        step, avoid = preferences.step, preferences.avoid
+        shelf = typical_shelf() if self.is_typical(setup, meta) else self.shelf(meta)
         for kept in self._solved:
             if kept.shelf is shelf and kept.setup is setup and (kept.step, kept.avoid) == (step, avoid):
                 return kept.solved, preferences
@@ -343,12 +353,18 @@ class Workspace:
         answer, trouble = None, ""
         try:
             found, preferences = self.solve(self.setup_in_job(item, meta), light, meta)
-            answer = answer_of(found, preferences, light, preferences.avoid, sight, setup)
+            asks = self._asks(found.setup, light, preferences) if self.is_typical(found.setup, meta) else ""
+            answer = answer_of(found, preferences, light, preferences.avoid, sight, setup, asks)
         except CannotSolve as error:
             trouble = cannot_solve(error)
         return SolvedSetup.model_construct(
             id=item.id, revision=item.revision, job_id=item.job_id, setup=setup, answer=answer, trouble=trouble
         )
+
+    def _asks(self, setup: Setup, light: int, preferences: Preferences) -> str:
+        """What a light asks, in the method that the picture is best taken in."""
+        solved, chosen = service.need(setup, light, preferences.step, preferences.avoid)
+        return needs_text(solved, light, chosen, typical_shelf().at(setup.meter_c), preferences).says
 
 
 def _newest(own: Any, shelf: dict[str, Any]) -> Any:

@@ -57,6 +57,12 @@ def read_setup(data: bytes) -> Setup:
         raise Unreadable(" ".join(problem.sentence for problem in problems_of(error, Setup))) from None
 
 
+def is_job(data: bytes) -> bool:
+    """Whether a file's bytes hold a job, not a single setup. Raises Unreadable."""
+    found = json_of(data)
+    return isinstance(found, dict) and "setups" in found
+
+
 def read_job(data: bytes) -> JobFile:
     """A job with its setups from a file's bytes. Raises Unreadable with a sentence for each thing that is wrong."""
     if len(data) > MAX_JOB_BYTES:

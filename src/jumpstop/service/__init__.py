@@ -6,6 +6,7 @@ Each brings the job's documents together (`core.scene.job.planned`) with a shelf
 from .change import cures_of, find_a_stop
 from .job import coverage, day, solve_for_day, solve_job, with_help
 from .kit import KitChoice, kit, kits_by_outlay
+from .need import need, request
 
 __all__ = [
     "KitChoice",
@@ -15,6 +16,8 @@ __all__ = [
     "find_a_stop",
     "kit",
     "kits_by_outlay",
+    "need",
+    "request",
     "solve_for_day",
     "solve_job",
     "with_help",

@@ -11,11 +11,11 @@ from sqlalchemy.exc import DatabaseError
 from ..core.kit.errors import JumpStopError
 from .errors import Busy, StorageFault
 
-HEAD = "0006"  # newest migration; a test holds it against the folder
-KNOWN = ("0001", "0002", "0003", "0004", "0005", HEAD)
+HEAD = "0007"  # newest migration; a test holds it against the folder
+KNOWN = ("0001", "0002", "0003", "0004", "0005", "0006", HEAD)
 APPLICATION_ID = 0x4A53544F  # marks our files in their header, so that no other program's is taken for one
 TABLES = frozenset({"units", "modifiers", "bodies", "filters", "jobs", "setups", "edits", "meta"})
-LATER = frozenset({"triggers", "batteries", "log", "parts", "lenses"})  # tables that the first version did not have
+LATER = frozenset({"triggers", "batteries", "log", "parts", "lenses", "stands"})  # the first version had them not
 FILE = "jumpstop.sqlite3"
 WAIT_S = 5  # how long a write waits for another one
 MOST_WAL = 8 * 2**20  # bytes that the write-ahead log keeps once it is folded in

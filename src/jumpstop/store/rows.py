@@ -9,7 +9,9 @@ from sqlalchemy.dialects.sqlite import insert
 
 from . import tables
 
-Kind = Literal["units", "modifiers", "bodies", "lenses", "filters", "triggers", "batteries", "jobs", "setups", "log"]
+Kind = Literal[
+    "units", "modifiers", "bodies", "lenses", "filters", "triggers", "batteries", "stands", "jobs", "setups", "log"
+]
 TABLES: dict[str, Table] = {
     table.name: table
     for table in (
@@ -21,12 +23,13 @@ TABLES: dict[str, Table] = {
         tables.filters,
         tables.triggers,
         tables.batteries,
+        tables.stands,
         tables.setups,
         tables.log,
     )
 }
 """By kind; jobs first, since setups belong to them."""
-KIT: tuple[Kind, ...] = ("units", "modifiers", "bodies", "lenses", "filters", "triggers", "batteries")
+KIT: tuple[Kind, ...] = ("units", "modifiers", "bodies", "lenses", "filters", "triggers", "batteries", "stands")
 COUNTED: tuple[Kind, ...] = (*KIT, "jobs", "log")
 """Kinds of which every change is counted."""
 CHUNK = 500  # ids in one statement

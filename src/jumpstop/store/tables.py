@@ -29,6 +29,7 @@ filters = _documents("filters")
 lenses = _documents("lenses")
 triggers = _documents("triggers")
 batteries = _documents("batteries")
+stands = _documents("stands")
 log = _documents("log")
 setups = _documents("setups", Column("job_id", String(32), ForeignKey("jobs.id", ondelete="SET NULL"), index=True))
 

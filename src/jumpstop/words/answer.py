@@ -192,6 +192,7 @@ class Answer:
     compared: str
     unit: str
     taken: bool
+    typical: bool
     verdict: str
     right: bool
     fails: list[str]
@@ -220,11 +221,13 @@ def answer_of(
     avoid: Sequence[MethodKind] = (),
     sight: Sequence[str] = (),
     written: Setup | None = None,
+    needs: str = "",
 ) -> Answer:
     """The document of a solved setup for one of its lights.
 
     avoid: the methods a person would rather not use. sight: ids of the units whose lanes are told,
     beside the one in hand; none given: all. written: the setup as it was, before its job's day and wind were put in.
+    needs: what the light asks, where the units are typical classes alone: that is then the verdict.
     """
     setup = solved.setup
     advised = advice.advised_method(solved, avoid, light)
@@ -255,7 +258,10 @@ def answer_of(
         compared="" if unit is None else solved.table.units[unit].name,
         unit="" if unit is None else solved.table.ids[unit],
         taken=reach is not None and reach.taken is not None,
-        verdict=f"{over_the_shelf}{camera_fails(failing, units)}"
+        typical=bool(needs),
+        verdict=needs
+        if needs
+        else f"{over_the_shelf}{camera_fails(failing, units)}"
         if reach is None or reach.taken is None
         else verdict.of_unit(reach, reach.taken, units, failing),
         right=_right(reach, failing),

@@ -17,6 +17,7 @@ BASES: dict[Basis, str] = {
     "claimed": "maker's figure",
     "no_coverage": "maker's figure, its coverage not said",
     "watt_seconds": "estimate from watt-seconds",
+    "typical": "typical of its class",
 }
 HOLDINGS = {"owned": "owned", "hire": "for hire, a day's price", "wanted": "wanted"}
 SAME_STOPS = 0.05  # no difference in light

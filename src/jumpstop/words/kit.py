@@ -6,13 +6,14 @@ from ..core.kit.gel import Gel
 from ..core.kit.lens import LensKit
 from ..core.kit.modifier import Modifier
 from ..core.kit.rating import Basis
+from ..core.kit.stand import Stand
 from ..core.kit.trigger import Battery, Trigger
 from ..core.kit.unit import Claim, Unit
 from ..core.physics.guide_number import guide_number_of_stops
 from ..core.scene.aim import Mover
 from ..core.scene.ambient import Condition, Placement, Sky
 from ..core.scene.light import Role
-from .figures import DisplayUnits, decimal, guide_number, plain, share, shutter, stops
+from .figures import DisplayUnits, decimal, guide_number, kilograms, plain, share, shutter, stops
 
 CONDITIONS: dict[Condition, str] = {
     "sand_or_snow": "sun on sand or snow",
@@ -110,6 +111,8 @@ def rating_words(unit: Unit, rated_stops: float, sd: float, basis: Basis, units:
         own = next(claim for claim in unit.claims if claim.measured)
         return f"By your own reading ({printed(own)}): {guide}."
     claims = "; ".join(printed(claim) for claim in unit.claims[:3]) + ("; …" if len(unit.claims) > 3 else "")
+    if basis == "typical":
+        return f"Typical of its class ({claims}), until you know better: {guide}, ± {decimal(sd, '.1f')} stop."
     if basis == "no_coverage":
         return f"Printed as {claims}, not all with their coverage; taken as {guide}, ± {decimal(sd, '.1f')} stop."
     if sd > 0.4:
@@ -120,7 +123,8 @@ def rating_words(unit: Unit, rated_stops: float, sd: float, basis: Basis, units:
 def modifier_line(modifier: Modifier) -> str:
     """A modifier's own effect and its layers."""
     layers = [f"{layer.name} {stops(layer.stops)}" for layer in modifier.layers]
-    return " · ".join([f"{stops(modifier.stops)} ± {plain(modifier.sd)}", *layers])
+    typical = ["typical figures"] if modifier.typical else []
+    return " · ".join([f"{stops(modifier.stops)} ± {plain(modifier.sd)}", *layers, *typical])
 
 
 def trigger_line(link: Trigger) -> str:
@@ -133,6 +137,14 @@ def trigger_line(link: Trigger) -> str:
 def battery_line(one: Battery) -> str:
     """What a battery fits, and what it still holds."""
     return f"for {one.fits} · holds {share(one.holds)} of new"
+
+
+def stand_line(one: Stand) -> str:
+    """How high something holds a light, how far out, and how much it bears."""
+    high = f"to {decimal(one.height_m, '.2g')} m" if one.height_m else ""
+    out = f"arm {decimal(one.reach_m, '.2g')} m" if one.reach_m else ""
+    weight = "" if one.weight_g is None else kilograms(one.weight_g)
+    return " · ".join(part for part in (one.kind, high, out, f"bears {plain(one.load_kg)} kg", weight) if part)
 
 
 def lens_line(lens: LensKit) -> str:

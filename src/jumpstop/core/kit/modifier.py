@@ -65,6 +65,7 @@ class Modifier(Value):
     needs_zoom_head: Flag = Field(False, title="Works on a zoomed head only")
     weight_g: Weight | None = Field(None, title="Weight (g)")
     price: Price | None = Field(None, title="Price", description="Kept; not counted with yet.")
+    typical: Flag = Field(False, title="Typical figures of its class")
     note: Note = ""
 
 

@@ -23,7 +23,7 @@ SD_MOVED = 0.5  # moved from a coverage that was quoted to another by its beam, 
 SD_WATT_SECONDS = 0.6  # watt-seconds say nothing about the reflector, from memory
 SAME_ZOOM = 0.08  # of the log of zoom: coverages nearer than this are taken as the same
 
-Basis = Literal["watt_seconds", "measured", "no_coverage", "claimed"]
+Basis = Literal["watt_seconds", "measured", "no_coverage", "claimed", "typical"]
 
 
 @dataclass(frozen=True)
@@ -66,7 +66,7 @@ def rating_of(unit: Unit, c: float = METER_C_FLAT) -> Rating:
         return Rating((WS_COVERAGE_DEG,), (guess,), (SD_WATT_SECONDS,), "watt_seconds")
     rating = _curve(claimed or own)
     if not own:
-        return rating
+        return replace(rating, basis="typical") if unit.typical else rating
     if claimed:
         shift = float(np.mean([_stops(claim) - rating.at(claim.angle_deg or REFERENCE_DEG)[0] for claim in own]))
         rating = replace(rating, stops=tuple(stops + shift for stops in rating.stops))

@@ -116,6 +116,7 @@ class Unit(Value):
     price: Price | None = None
     holding: Literal["owned", "hire", "wanted"] = Field("owned", title="Owned, for hire, or wanted")
     count: Whole = Field(1, ge=1, le=99, title="How many there are")
+    typical: Flag = Field(False, title="Typical figures of its class")
     note: Note = ""
 
     @property

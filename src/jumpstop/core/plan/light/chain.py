@@ -358,16 +358,13 @@ def _tail(scene: Scene) -> Sequence[Jump]:
     t01 = scene.table.t01_s[:, 0]
     known = ~np.isnan(t01)
 
-    def window(method: Method) -> float:
-        return max(open_window_s(scene.setup, method), 1e-6)
-
-    def clips(method: Method) -> bool:
-        return method.kind not in ("hss", "freeze") and window(method) < SLOW_FLASH_S
+    windows = {method.kind: clipping_window_s(scene.setup, method) for method in scene.methods}
 
     def loss(method: Method) -> Floats | None:
-        return _clipped(scene.table, window(method)) if clips(method) else None
+        window = windows[method.kind]
+        return None if window is None else clipped(scene.table, window)
 
-    if not any(map(clips, scene.methods)):
+    if all(window is None for window in windows.values()):
         return []
     size = scene.by_unit(loss)
     sd = np.where(known, size / -4, np.minimum(MOST_TAIL_DOUBT, -size))
@@ -375,14 +372,25 @@ def _tail(scene: Scene) -> Sequence[Jump]:
         _jump(
             "tail", np.where(known, size, 0.0), sd, Of("unit", part="duration"), "D",
             "exponential tail: 1 − 10^(−window / t.1)",
-            shutter_s=scene.by_method(lambda method: method.camera.shutter_s), window_s=scene.by_method(window),
+            shutter_s=scene.by_method(lambda method: method.camera.shutter_s),
+            window_s=scene.by_method(lambda method: _window_s(scene.setup, method)),
             t01_s=np.where(known, t01, 1.0), share=np.exp2(size), known=known,
         )
     ]  # fmt: skip
 
 
+def _window_s(setup: Setup, method: Method) -> float:
+    return max(open_window_s(setup, method), 1e-6)
+
+
+def clipping_window_s(setup: Setup, method: Method) -> float | None:
+    """How long the frame is open to a flash [s] where that can be too short for one; None where none is clipped."""
+    window = _window_s(setup, method)
+    return window if method.kind not in ("hss", "freeze") and window < SLOW_FLASH_S else None
+
+
 @remembered(16)
-def _clipped(table: UnitTable, window_s: float) -> Floats:
+def clipped(table: UnitTable, window_s: float) -> Floats:
     """What every unit's flash at full power loses to a window [stops]; the usual one where its duration is unknown."""
     t01 = table.t01_s[:, 0]
     return np.asarray(np.log2(shutter.caught(np.where(np.isnan(t01), USUAL_FULL_T01_S, t01), window_s)))
