@@ -16,7 +16,7 @@ export interface Route {
 export const ROUTES: Route[] = [
   {
     name: 'Shelf',
-    path: /^#\/shelf(?:\/(units|modifiers|bodies|lenses|filters|triggers|batteries))?$/,
+    path: /^#\/shelf(?:\/(units|modifiers|bodies|lenses|filters|triggers|batteries|stands))?$/,
     view: () => import('./views/ShelfView.svelte'),
     props: (found) => ({ shelf: (found[1] as KitKind | undefined) ?? 'units' }),
   },

@@ -94,6 +94,7 @@ def create_app(
             *solving.router.routes,
             APIRoute("/api/empty", _empty, include_in_schema=False),
             Late("/api/shelf/spec", "spec"),
+            Late("/api/typical", "typical"),
             Late("/api/shelf", "shelf"),
             Late("/api/jobs/", "jobs", "day", "paper", "need"),
             Late("/api/log", "log"),

@@ -65,7 +65,7 @@ def begin(
     """A usual job with its setups, on the camera and with the bag of the setup used last."""
     workspace = workspace_of(request)
     last = None if like is None else workspace.setup_of(workspace.store.item("setups", like))
-    file = template(name, last)
+    file = template(name, last, workspace.own_kit())
     if file is None:
         raise NotFound("There is no such job to begin with.")
     setups = [(one.id, one.setup.model_dump(mode="json")) for one in file.setups]

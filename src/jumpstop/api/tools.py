@@ -148,7 +148,7 @@ def begin(request: Request, where: Where = "sun", like: LikeId = None, page: Pag
     """A new setup: a likely picture for where one is, with the body and the bag of the setup used last."""
     workspace = workspace_of(request)
     last = None if like is None else workspace.setup_of(workspace.store.item("setups", like))
-    setup = begun(where, last)
+    setup = begun(where, last, workspace.own_kit())
     job = None if like is None else workspace.store.item("setups", like).job_id
     item = workspace.store.add("setups", [setup.model_dump(mode="json")], "Add setup New setup", job, page)[0]
     return stored("setups", item, setup)

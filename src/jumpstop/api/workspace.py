@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Iterator, Sequence
 from datetime import date
 from threading import Lock
-from typing import Any, NamedTuple
+from typing import Any, NamedTuple, TypeVar
 
 from pydantic import BaseModel, ValidationError
 
@@ -22,12 +22,13 @@ from ..core.physics.scales import Step
 from ..core.plan.job.worked_out import solved_on
 from ..core.plan.learn.learning import Learning, Row, Rows, learn
 from ..core.plan.light.reach import Solved
+from ..core.scene.begin import OwnKit
 from ..core.scene.job import MOST_SETUPS, Job, JobFile, JobSetup, in_job
 from ..core.scene.light import OwnModifier, own_modifier
 from ..core.scene.log import LogEntry
 from ..core.scene.parts import Parts
 from ..core.scene.seen import MethodKind
-from ..core.scene.setup import Setup
+from ..core.scene.setup import OwnBody, OwnFilter, OwnLens, Setup
 from ..store.documents import PREFERENCES, Item, Store
 from ..store.errors import NotFound
 from ..store.rows import KIT, Kind, changed, chunks
@@ -39,6 +40,8 @@ from .schemas import Preferences, SolvedSetup
 from .undisturbed import undisturbed
 
 Meta = dict[str, Any]
+Own = TypeVar("Own", bound=BaseModel)
+MOST_FILTERS = 8  # in the bag of a setup that is begun
 MOST_KEPT = 4  # solved setups
 MOST_READ = 100  # setups as they were read
 USUAL_SHELF = 500  # units
@@ -219,6 +222,22 @@ class Workspace:
         """The modifiers of the shelf, as a setup holds them."""
         kept = self.kit("modifiers", self.store.meta())
         return tuple(own_modifier(one, key) for key, one in kept.items())
+
+    def own_kit(self) -> OwnKit:
+        """The first of each kind on the shelf, as a setup holds it."""
+        meta = self.store.meta()
+
+        def first(kind: Kind, model: type[Own]) -> Own | None:
+            kept = self.kit(kind, meta)
+            return next((model.model_construct(**{**dict(doc), "id": key}) for key, doc in kept.items()), None)
+
+        units = self.said_shelf(meta).units
+        bag = self.kit("filters", meta).items()
+        filters = tuple(OwnFilter.model_construct(**{**dict(doc), "id": key}) for key, doc in bag)
+        return OwnKit(
+            first("bodies", OwnBody), first("lenses", OwnLens), first("modifiers", OwnModifier),
+            units[0].kind if units else None, filters[:MOST_FILTERS],
+        )  # fmt: skip
 
     def preferences(self, meta: Meta | None = None) -> Preferences:
         """What the person chose, or the usual."""

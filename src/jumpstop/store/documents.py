@@ -207,6 +207,20 @@ class Store:
             _holds(connection, job_id)
             return added
 
+    def add_together(
+        self, docs: Sequence[tuple[Kind, Sequence[dict[str, Any]]]], label: str, page: str = ""
+    ) -> list[tuple[Kind, Item]]:
+        """New documents of several kinds, as one edit. Raises TooMuch; then none is added."""
+        with self.writing() as connection:
+            changes, out = list[Change](), list[tuple[Kind, Item]]()
+            for kind, some in docs:
+                rows = self._inserted(connection, kind, some)
+                changes += [(kind, row["id"], None, kept_values(row)) for row in rows]
+                out += [(kind, Item(row["id"], 1, row["doc"])) for row in rows]
+            if changes:
+                undo.note(connection, label, page, changes)
+            return out
+
     def keep(
         self,
         kind: Kind,
@@ -319,6 +333,15 @@ class Store:
         job_id: str | None,
         page: str,
     ) -> list[Item]:
+        rows = self._inserted(connection, kind, docs, job_id)
+        if rows:
+            undo.note(connection, label, page, [(kind, row["id"], None, kept_values(row)) for row in rows])
+        return [Item(row["id"], 1, row["doc"], job_id) for row in rows]
+
+    def _inserted(
+        self, connection: Connection, kind: Kind, docs: Sequence[dict[str, Any]], job_id: str | None = None
+    ) -> list[dict[str, Any]]:
+        """New rows at the end of their list. Raises TooMuch."""
         last = connection.scalar(select(func.max(TABLES[kind].c.position))) or 0.0
         rows = [
             {"id": uuid.uuid4().hex, "name": doc["name"], "position": last + 1 + index, "revision": 1, "doc": doc}
@@ -327,9 +350,8 @@ class Store:
         ]
         if rows:
             connection.execute(insert(TABLES[kind]), rows)
-            undo.note(connection, label, page, [(kind, row["id"], None, kept_values(row)) for row in rows])
         self._fits(connection, kind)
-        return [Item(row["id"], 1, row["doc"], job_id) for row in rows]
+        return rows
 
     def put(self, kind: Kind, item_id: str, doc: dict[str, Any], revision: int, label: str, page: str = "") -> Item:
         """A document changed. Raises NotFound, or Conflict where `revision` is not the newest."""

@@ -4,6 +4,7 @@ import json
 from pathlib import Path
 from typing import Any
 
+from ..core.scene.begin import NO_KIT, OwnKit, on_kit
 from ..core.scene.job import Job, JobFile, JobSetup, Session
 from ..core.scene.setup import Setup
 
@@ -22,8 +23,9 @@ def names() -> list[str]:
     return [one["name"] for one in _raw()]
 
 
-def template(name: str, like: Setup | None = None) -> JobFile | None:
-    """A job of that name with its setups, on the camera and with the bag of a setup used last; None: there is none."""
+def template(name: str, like: Setup | None = None, kit: OwnKit = NO_KIT) -> JobFile | None:
+    """A job of that name with its setups, on the camera and with the bag of a setup used last, else on the person's own
+    kit; None: there is none."""
     raw = next((one for one in _raw() if one["name"] == name), None)
     if raw is None:
         return None
@@ -31,6 +33,8 @@ def template(name: str, like: Setup | None = None) -> JobFile | None:
     if like is not None:
         own = {field: getattr(like, field) for field in KEPT}
         setups = [one.model_copy(update=own) for one in setups]
+    else:
+        setups = [on_kit(one, kit) for one in setups]
     keys = [f"s{at}" for at in range(len(setups))]
     sessions = tuple(Session(setup=key, **one) for key, one in zip(keys, raw["sessions"], strict=True))
     job = Job(name=name, brief=raw["brief"], sessions=sessions)

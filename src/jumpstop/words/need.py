@@ -184,9 +184,10 @@ def _asked(one: Asked, typical: UnitTable, units: DisplayUnits) -> AskedText:
     if hss is not None and hss.hss_shutter_s is not None:
         left = guide_number(hss.guide_number_in_hss, units)
         figures.append(["high-speed sync", f"at least {left} left at {shutter(hss.hss_shutter_s)}"])
-    if one.t01_s is not None:
-        figures.append(["flash duration", f"t.1 {shutter(one.t01_s)} or shorter at that output"])
-    elif one.window_s is not None:
+    if one.shortest is not None and one.shortest.t01_s is not None:
+        at = guide_number(one.shortest.guide_number, units)
+        figures.append(["flash duration", f"t.1 {shutter(one.shortest.t01_s)} or shorter where it gives {at}"])
+    if one.window_s is not None:
         figures.append(["flash duration", f"over within {shutter(one.window_s)} at that output"])
     if math.isfinite(one.least_stops) and one.least_stops < one.stops - LEAST_TOLD:
         least = guide_number(float(guide_number_of_stops(one.least_stops)), units)

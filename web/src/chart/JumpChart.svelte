@@ -11,7 +11,7 @@
   import LaneDetail from './LaneDetail.svelte'
   import LaneTrack from './LaneTrack.svelte'
   import { sightOf } from '../lib/sight'
-  import { laneAt, LOW, rulerOf, sorted, TALL, type Lane, type Sort } from './ruler'
+  import { laneAt, LOW, rulerOf, sorted, type Lane, type Sort } from './ruler'
 
   type Props = { session: SetupSession; answer: Answer; lanes: Lanes }
   let { session, answer, lanes }: Props = $props()
@@ -20,7 +20,8 @@
   const FIRST = 7
   const PAGE = 40
   const SHEET = 640 // an upright A4 sheet inside its margins [px]
-  const ROOM = 150 // what the ruler needs to be read [px]
+  const HALF = 0.5 // of the sheet is the ruler's, whatever columns there are
+  const ROOM = 150 // what it needs to be read at all [px]
   let measured = $state(460)
   let whole = $state(920)
   let most = $state(FIRST)
@@ -29,7 +30,7 @@
   let choosing = $state(false)
 
   const COLUMNS: Record<Column, { head: string; width: string; title: string; sorts: [Sort, string][] }> = {
-    dial: { head: 'dial', width: '6.4rem', title: 'What to dial', sorts: [['dial', 'dial']] },
+    dial: { head: 'dial', width: '5.6rem', title: 'What to dial', sorts: [['dial', 'dial']] },
     ready: { head: 'recycles', width: '4.2rem', title: 'Ready again in', sorts: [['ready', 'recycles']] },
     flashes: {
       head: 'flashes, batteries',
@@ -53,9 +54,9 @@
     const rem = parseFloat(getComputedStyle(document.documentElement).fontSize)
     const takes = (one: Column) => rem * parseFloat(COLUMNS[one].width) + 12
     const sorted = ORDER.filter((one) => COLUMNS[one].sorts.some(([key]) => key === sort))
-    let left = whole - rem * (7.5 + 5.8) - 36 - sorted.reduce((sum, one) => sum + takes(one), 0)
+    let left = whole - rem * (7.5 + 4.9) - 36 - sorted.reduce((sum, one) => sum + takes(one), 0)
     const more = chosen.filter((one) => {
-      if (sorted.includes(one) || left - takes(one) < ROOM) return false
+      if (sorted.includes(one) || left - takes(one) < Math.max(ROOM, whole * HALF)) return false
       left -= takes(one)
       return true
     })
@@ -63,7 +64,7 @@
   })
   const columns = $derived(paper ? chosen.slice(0, 2) : fitting)
   const template = $derived(
-    `minmax(7.5rem, ${columns.length > 3 ? 7.5 : 9.5}rem) minmax(0, 1fr) 5.8rem ${columns.map((one) => COLUMNS[one].width).join(' ')}`,
+    `minmax(6.5rem, 7.5rem) minmax(0, 1fr) 4.9rem ${columns.map((one) => COLUMNS[one].width).join(' ')}`,
   )
   const order = $derived(sorted(lanes, sort))
   const able = $derived(order.filter((i) => lanes.word[i] !== 'blocked'))
@@ -130,6 +131,7 @@
 
   function touch(id: string) {
     why = false
+    if (answer.typical) return
     if (answer.taken && id === answer.unit) giveBack(session)
     else void take(session, id)
   }
@@ -155,21 +157,27 @@
 
 <svelte:window onbeforeprint={unroll} onafterprint={() => (paper = false)} />
 
-<section aria-labelledby="chart-title" bind:clientWidth={whole} style={`--lane: ${template}`}>
+<section
+  aria-labelledby="chart-title"
+  class={answer.typical ? 'typical' : ''}
+  bind:clientWidth={whole}
+  style={`--lane: ${template}`}
+>
   <div class="lane head text-quiet border-base-300 bg-base-100 items-end border-b text-[0.78rem]">
     <h2 id="chart-title" class="font-normal">Unit</h2>
-    <div class="ruler h-5" bind:clientWidth={measured}>
-      <svg {width} height="20" class="block overflow-visible" aria-hidden="true">
+    <div class="ruler h-8" bind:clientWidth={measured}>
+      <svg {width} height="32" class="block overflow-visible" aria-hidden="true">
         {#each ticks as tick (tick)}
-          {#if tick !== 0 && Math.abs(ruler(tick) - ruler(0)) > 42 && ruler(tick) < width - 14}
-            <text x={ruler(tick)} y="14" text-anchor="middle" font-size="11" class="fill-quiet"
-              >{signed(tick, 0)}</text
+          <line x1={ruler(tick)} x2={ruler(tick)} y1="28" y2="32" class="stroke-quiet" />
+          {#if ruler(tick) > 8 && ruler(tick) < width - 8}
+            <text x={ruler(tick)} y="26" text-anchor="middle" font-size="11" class="fill-quiet"
+              >{tick === 0 ? '0' : signed(tick, 0)}</text
             >
           {/if}
         {/each}
         <text
-          x={ruler(0)}
-          y="14"
+          x={Math.max(22, ruler(0))}
+          y="12"
           text-anchor="middle"
           font-size="11.5"
           font-weight="700"
@@ -195,18 +203,20 @@
             type="button"
             class="lane hover:bg-base-content/5 w-full cursor-pointer items-center rounded text-left text-[0.87rem]"
             aria-pressed={tall && answer.taken}
-            title={tall && answer.taken
-              ? 'Give it back: compare the shelf'
-              : `Take ${lane.name} for this light`}
+            title={answer.typical
+              ? 'A typical class, not a unit of yours'
+              : tall && answer.taken
+                ? 'Give it back: compare the shelf'
+                : `Take ${lane.name} for this light`}
             onclick={() => touch(lane.id)}
           >
             <span class={`name min-w-0 leading-tight ${tall ? 'font-bold' : ''}`}>
               <bdi class="block truncate">{lane.name}</bdi>
               {#if tall}<span class="text-quiet block truncate text-xs font-normal"
-                  >{answer.taken ? 'in hand' : 'compared by'} · {lane.basis}</span
+                  >{answer.typical ? 'would do' : answer.taken ? 'in hand' : 'compared by'} · {lane.basis}</span
                 >{/if}
             </span>
-            <span class="ruler" style={`height: ${tall ? TALL.height : LOW.height}px`}>
+            <span class="ruler" style={`min-height: ${LOW.height}px`}>
               <LaneTrack arcs={answer.arcs} {lane} {index} {ruler} {width} {tall} />
             </span>
             <span
@@ -220,6 +230,8 @@
               <span
                 ><span class="font-semibold">{lane.verdict}</span>, dial {lane.dial}{lane.dial_note
                   ? `: ${lane.dial_note}`
+                  : ''}{!columns.includes('ready') && lane.recycle_s !== null
+                  ? `, recycles in ${lane.recycle}`
                   : ''}</span
               >
               <button
@@ -329,6 +341,9 @@
     grid-template-columns: var(--lane);
     column-gap: 0.75rem;
     padding-inline: 0.25rem;
+  }
+  .typical li:not(.bg-base-200\/80) .ruler {
+    opacity: 0.55;
   }
   .ruler {
     display: block;

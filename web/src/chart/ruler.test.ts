@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 import type { Arc, Lanes } from '../lib/api/client'
-import { laneAt, rulerOf, sizeOf, sorted, trackOf } from './ruler'
+import { laneAt, rulerOf, sizeOf, sorted, tenths, trackOf } from './ruler'
 
 const arcs: Arc[] = [
   { effect: 'rated_output', cause: 'at 1 m', stops: [6, 3, 12] },
@@ -42,12 +42,39 @@ test('units without the figure sort last, units that cannot be used after them',
   expect(sorted(lanes, 'ready').map((i) => lanes.name[i])).toEqual(['a', 'b', 'c'])
 })
 
-test('the lane in hand has every arc labelled, in rows that do not run into each other', () => {
-  const many: Arc[] = [
-    arcs[0]!,
-    ...[1, 2, 3].map((i) => ({ effect: 'layer', cause: `layer ${i}`, stops: [-0.2] })),
-  ]
-  const { hops } = trackOf(many, laneAt(lanes, 0), 0, rulerOf(many, lanes, 500), true)
-  expect(hops.map((hop) => hop.label)).toEqual(['layer 1 −0.2', 'layer 2 −0.2', 'layer 3 −0.2'])
-  expect(new Set(hops.map((hop) => hop.labelY)).size).toBe(3)
+const wide = (hop: { label: string }) => hop.label.length * 6
+
+test('the lane in hand has every jump named, in rows that run neither into each other nor through the line', () => {
+  for (const sizes of [
+    [-0.2, -0.2, -0.2],
+    [-2, -0.4, -1.3, 0.5, 0.4, -4.6, -0.1, 0.2],
+    [-9, 8, -9, 8],
+  ]) {
+    const many: Arc[] = [
+      { ...arcs[0]!, stops: [5 - sizes.reduce((sum, one) => sum + one, 0)] },
+      ...sizes.map((size, i) => ({ effect: 'layer', cause: `layer ${i}`, stops: [size] })),
+    ]
+    const ruler = rulerOf(many, lanes, 420)
+    const { hops } = trackOf(many, laneAt(lanes, 0), 0, ruler, true)
+    for (const [i, hop] of hops.entries()) {
+      expect(hop.label).not.toBe('')
+      const half = wide(hop) / 2
+      expect(hop.labelX - half < ruler(0) && hop.labelX + half > ruler(0)).toBe(false)
+      for (const other of hops.slice(i + 1))
+        if (other.labelY === hop.labelY)
+          expect(Math.abs(other.labelX - hop.labelX)).toBeGreaterThanOrEqual(half + wide(other) / 2)
+    }
+  }
+})
+
+test('what the chart names adds up to the landing', () => {
+  for (const [sizes, sum] of [
+    [[6.27, -2.04, -1.35, 0.16], 3.04],
+    [[3.33, -1.11, -1.11, -1.11], 0],
+    [[-0.04, -0.04, -0.04], -0.12],
+  ] as [number[], number][]) {
+    const said = tenths(sizes, sum)
+    expect(said.reduce((all, one) => all + one, 0)).toBeCloseTo(Math.round(sum * 10) / 10)
+    said.forEach((one, i) => expect(Math.abs(one - sizes[i]!)).toBeLessThanOrEqual(0.1 + 1e-9))
+  }
 })

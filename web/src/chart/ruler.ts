@@ -18,10 +18,14 @@ export interface Hop {
 
 export interface Track {
   takeOff: number
+  /** What it gives bare at one metre, rounded so that all figures add up. */
+  start: number
   hops: Hop[]
   landing: number
   low: number
   high: number
+  height: number
+  base: number
 }
 
 /** One unit on the chart: a row of the answer's columns. */
@@ -58,63 +62,132 @@ export function rulerOf(arcs: Arc[], lanes: Lanes, width: number): Ruler {
 }
 
 const LETTER = 6
+const ROW = 12 // from one row of names to the next [px]
+const ROWS = 8 // of names, over and under the line, at the most
+const NAMED = 0.05 // stops: what is smaller is not named
 
-/** Heights of a lane: the one in hand is tall and has every arc labelled, the others are low and quiet. */
-export const TALL = { height: 98, base: 62, arc: 24 }
+/** Heights of a lane: the one in hand has its arcs named, and is as tall as their names need; the others are low. */
+export const TALL = { arc: 34, least: 92 }
 export const LOW = { height: 30, base: 20, arc: 13 }
+
+/** Figures rounded to tenths so that they add up to what their sum is rounded to. */
+export function tenths(sizes: number[], sum: number): number[] {
+  const down = sizes.map((size) => Math.floor(size * 10 + 1e-9))
+  let left = Math.round(sum * 10) - down.reduce((all, one) => all + one, 0)
+  const order = sizes
+    .map((size, i) => [size * 10 - down[i]!, i] as const)
+    .sort(([a], [b]) => b - a)
+    .map(([, i]) => i)
+  for (const i of order) {
+    if (left <= 0) break
+    down[i]! += 1
+    left -= 1
+  }
+  return down.map((one) => one / 10)
+}
+
+interface Box {
+  low: number
+  high: number
+  row: number
+}
+
+/**
+ * Where names go: for each a row over (losses) or under (gains) the line and a place along it, the largest jump first;
+ * none overlaps another, or what stands on the line (`kept`).
+ */
+function places(
+  wanted: { middle: number; letters: number; gain: boolean; size: number }[],
+  width: number,
+  kept: Box,
+) {
+  const taken: Box[] = []
+  const found: ({ x: number; row: number } | null)[] = wanted.map(() => null)
+  const order = wanted.map((_, i) => i).sort((a, b) => Math.abs(wanted[b]!.size) - Math.abs(wanted[a]!.size))
+  const meets = (one: Box, low: number, high: number) => one.low < high && one.high > low
+  for (const i of order) {
+    const { middle, letters, gain, size } = wanted[i]!
+    if (Math.abs(size) < NAMED) continue
+    const half = (letters * LETTER) / 2 + 3
+    const inside = (x: number) => Math.min(width - half, Math.max(half, x))
+    const here = inside(middle)
+    // over its jump, or, where the needed line runs through that, beside the line
+    const along = meets(kept, here - half, here + half)
+      ? [kept.high + half, kept.low - half].map(inside)
+      : [here]
+    for (let turn = 1; turn <= ROWS && !found[i]; turn++) {
+      const row = gain ? turn : -turn
+      const x = along.find(
+        (one) =>
+          !meets(kept, one - half, one + half) &&
+          !taken.some((other) => other.row === row && meets(other, one - half, one + half)),
+      )
+      if (x === undefined) continue
+      taken.push({ low: x - half, high: x + half, row })
+      found[i] = { x, row }
+    }
+  }
+  return found
+}
 
 /** One lane's hops: losses leap over the line to the left, gains swing under it to the right. */
 export function trackOf(arcs: Arc[], lane: Lane, index: number, ruler: Ruler, tall: boolean): Track {
-  const { base: BASE, arc: MOST } = tall ? TALL : LOW
-  let at = arcs[0] ? sizeOf(arcs[0], index) : 0
-  const takeOff = ruler(at)
-  const hops: Hop[] = []
-  const taken: { low: number; high: number; row: number }[] = []
+  const MOST = tall ? TALL.arc : LOW.arc
+  const start = arcs[0] ? sizeOf(arcs[0], index) : 0
+  const jumps = arcs
+    .slice(1)
+    .map((arc) => ({ arc, size: sizeOf(arc, index) }))
+    .filter(({ size }) => Math.abs(size) >= 0.005)
   const [, width] = ruler.range() as [number, number]
-
-  /** A free row for a label: the nearest to its arc of three above (losses) or of two under (gains) the line. */
-  function rowFor(middle: number, letters: number, gain: boolean): number | null {
-    const half = (letters * LETTER) / 2 + 3
-    for (let turn = 0; turn < (gain ? 2 : 3); turn++) {
-      const row = (gain ? 1 : -1) * (turn + 1)
-      const box = { low: middle - half, high: middle + half, row }
-      if (taken.some((one) => one.row === row && one.low < box.high && one.high > box.low)) continue
-      taken.push(box)
-      return row
-    }
-    return null
-  }
-
-  for (const arc of arcs.slice(1)) {
-    const size = sizeOf(arc, index)
-    if (Math.abs(size) < 0.005) continue
+  const rounded = tenths([start, ...jumps.map(({ size }) => size)], lane.spare)
+  let at = start
+  const ways = jumps.map(({ arc, size }, i) => {
     const from = ruler(at)
     at += size
     const to = ruler(at)
+    return { arc, size, from, to, said: `${arc.cause} ${signed(rounded[i + 1]!)}`.replace(' 0.0', ' 0') }
+  })
+  const line = ruler(0)
+  const kept = { low: line - 4, high: line + 4, row: 0 }
+  const wanted = ways.map(({ size, from, to, said }) => ({
+    middle: (from + to) / 2,
+    letters: said.length,
+    gain: size > 0,
+    size,
+  }))
+  const named = tall ? places(wanted, width, kept) : wanted.map(() => null)
+  const over = Math.max(0, ...named.map((one) => -(one?.row ?? 0)))
+  const under = Math.max(0, ...named.map((one) => one?.row ?? 0))
+  const height = tall ? Math.max(TALL.least, over * ROW + MOST + 12 + under * ROW + 22) : LOW.height
+  const base = tall ? Math.max(over * ROW + MOST + 12, height - under * ROW - 24) : LOW.base
+  const hops = ways.map(({ arc, size, from, to, said }, i) => {
     const wide = Math.abs(to - from)
-    const height = Math.min(MOST, MOST * 0.3 + wide * 0.2) * (size > 0 ? -0.5 : 1)
-    const middle = (from + to) / 2
-    const full = `${arc.cause} ${signed(size)}`
-    const half = (full.length * LETTER) / 2
-    const labelX = Math.min(width - half, Math.max(half, middle))
-    const row = tall && Math.abs(size) >= 0.05 ? rowFor(labelX, full.length, size > 0) : null
-    hops.push({
+    const tip = Math.min(MOST, MOST * 0.3 + wide * 0.2) * (size > 0 ? -0.5 : 1)
+    const place = named[i]
+    return {
       effect: arc.effect,
       gain: size > 0,
       ambient: arc.effect === 'ambient',
-      path: `M${from} ${BASE}C${from + (to - from) * 0.15} ${BASE - height * 1.33} ${to - (to - from) * 0.15} ${BASE - height * 1.33} ${to} ${BASE}`,
-      label: row === null ? '' : full,
-      labelX,
-      labelY: row === null ? 0 : row > 0 ? BASE + 8 + row * 11 : BASE - MOST - 6 - (-row - 1) * 11.5,
-      title: full,
-    })
-  }
+      path: `M${from} ${base}C${from + (to - from) * 0.15} ${base - tip * 1.33} ${to - (to - from) * 0.15} ${base - tip * 1.33} ${to} ${base}`,
+      label: place ? said : '',
+      labelX: place?.x ?? 0,
+      labelY: !place
+        ? 0
+        : place.row > 0
+          ? base + 10 + place.row * ROW
+          : base - MOST - 6 - (-place.row - 1) * ROW,
+      title: said,
+    }
+  })
   return {
-    takeOff,
+    takeOff: ruler(start),
+    start: rounded[0]!,
     hops,
     landing: ruler(lane.spare),
     low: ruler(lane.spare - lane.sd),
     high: ruler(lane.spare + lane.sd),
+    height,
+    base,
   }
 }
 

@@ -5,8 +5,17 @@ import type { Kind } from './quantities.svelte'
 export type Doc = Record<string, unknown>
 
 export type Field =
-  | { key: string; label: string; kind: 'text' | 'check'; hint?: string; wide?: boolean }
-  | { key: string; label: string; kind: 'quantity'; reads: Kind; hint?: string; wide?: boolean }
+  | { key: string; label: string; kind: 'text' | 'check'; hint?: string; wide?: boolean; only?: string[] }
+  | {
+      key: string
+      label: string
+      kind: 'quantity'
+      reads: Kind
+      hint?: string
+      wide?: boolean
+      /** Kinds of thing that have it; a figure that stands is shown for all. */
+      only?: string[]
+    }
   | {
       key: string
       label: string
@@ -18,6 +27,7 @@ export type Field =
   | { key: string; label: string; kind: 'set'; options: [string, string][]; hint?: string; wide?: boolean }
   | { key: string; label: string; kind: 'rows'; fields: Field[]; blank: string; add: string }
   | { key: string; label: string; kind: 'part'; fields: Field[]; blank: string; always?: boolean }
+  | { key: string; label: string; kind: 'fold'; fields: Field[] }
 
 const FRACTIONS: Kind[] = ['shutter', 'duration', 'power']
 

@@ -52,7 +52,16 @@ class History {
 
   /** A copy of a piece of kit, named by the server. */
   copy(
-    kind: 'units' | 'modifiers' | 'bodies' | 'lenses' | 'filters' | 'triggers' | 'batteries' | 'setups',
+    kind:
+      | 'units'
+      | 'modifiers'
+      | 'bodies'
+      | 'lenses'
+      | 'filters'
+      | 'triggers'
+      | 'batteries'
+      | 'stands'
+      | 'setups',
     id: string,
   ): Promise<Stored<{ name: string }> | null> {
     return this.done(
@@ -71,6 +80,7 @@ class History {
       | 'filters'
       | 'triggers'
       | 'batteries'
+      | 'stands'
       | 'setups'
       | 'jobs'
       | 'log',

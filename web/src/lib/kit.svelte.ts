@@ -6,6 +6,7 @@ import {
   type Filter,
   type LensKit,
   type Modifier,
+  type Stand,
   type Stored,
   type Trigger,
   type UnitLine,
@@ -35,6 +36,7 @@ class Kit {
   filters = $state.raw<Stored<Filter>[]>([])
   triggers = $state.raw<Stored<Trigger>[]>([])
   batteries = $state.raw<Stored<Battery>[]>([])
+  stands = $state.raw<Stored<Stand>[]>([])
   units = $state.raw<UnitLine[]>([])
   private newest = new Newest()
 
@@ -47,16 +49,21 @@ class Kit {
       api.GET('/api/triggers'),
       api.GET('/api/batteries'),
       api.GET('/api/lenses'),
+      api.GET('/api/stands'),
     ])
-    return this.newest.take(asked, ([modifiers, bodies, filters, units, triggers, batteries, lenses]) => {
-      if (modifiers.data) this.modifiers = modifiers.data
-      if (bodies.data) this.bodies = bodies.data
-      if (filters.data) this.filters = filters.data
-      if (units.data) this.units = units.data
-      if (triggers.data) this.triggers = triggers.data
-      if (batteries.data) this.batteries = batteries.data
-      if (lenses.data) this.lenses = lenses.data
-    })
+    return this.newest.take(
+      asked,
+      ([modifiers, bodies, filters, units, triggers, batteries, lenses, stands]) => {
+        if (modifiers.data) this.modifiers = modifiers.data
+        if (bodies.data) this.bodies = bodies.data
+        if (filters.data) this.filters = filters.data
+        if (units.data) this.units = units.data
+        if (triggers.data) this.triggers = triggers.data
+        if (batteries.data) this.batteries = batteries.data
+        if (lenses.data) this.lenses = lenses.data
+        if (stands.data) this.stands = stands.data
+      },
+    )
   }
 }
 

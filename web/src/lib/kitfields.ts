@@ -1,7 +1,8 @@
 /** The fields of units, modifiers, bodies and filters. */
 import type { Field } from './fields'
 
-export type KitKind = 'units' | 'modifiers' | 'bodies' | 'lenses' | 'filters' | 'triggers' | 'batteries'
+export type KitKind =
+  'units' | 'modifiers' | 'bodies' | 'lenses' | 'filters' | 'triggers' | 'batteries' | 'stands'
 
 const words = (...keys: string[]): [unknown, string][] => keys.map((key) => [key, key.replaceAll('_', ' ')])
 const weight: Field = { key: 'weight_g', label: 'Weight, g', kind: 'quantity', reads: 'weight' }
@@ -74,120 +75,173 @@ const unit: Field[] = [
     add: 'Add a guide number',
   },
   { key: 'watt_seconds', label: 'Energy, Ws', kind: 'quantity', reads: 'energy' },
-  { key: 'zoom_min_mm', label: 'Widest zoom, mm', kind: 'quantity', reads: 'focal' },
-  { key: 'zoom_max_mm', label: 'Longest zoom, mm', kind: 'quantity', reads: 'focal' },
-  { key: 'takes_modifiers', label: 'Takes modifiers', kind: 'check' },
-  shoe,
   {
-    key: 'scale',
-    label: 'The dial',
-    kind: 'part',
-    always: true,
-    blank: 'PowerScale',
+    key: 'fold_supply',
+    label: 'Recycling and power supply',
+    kind: 'fold',
     fields: [
       {
-        key: 'kind',
-        label: 'Power is dialled as',
-        kind: 'choice',
-        options: [
-          ['fraction', 'fractions'],
-          ['number', 'stop numbers'],
-          ['ws', 'watt-seconds'],
-        ],
+        key: 'power_supplies',
+        label: 'Power supplies, the usual one first',
+        kind: 'rows',
+        fields: supply,
+        blank: 'PowerSupply',
+        add: 'Add a power supply',
       },
-      { key: 'lowest', label: 'Down to', kind: 'quantity', reads: 'power', hint: 'as in 1/128' },
-      { key: 'step_stops', label: 'In steps of, stops', kind: 'quantity', reads: 'level', hint: 'as in 1/3' },
-      { key: 'top_number', label: 'Number at full power', kind: 'quantity', reads: 'number' },
     ],
   },
   {
-    key: 'power_supplies',
-    label: 'Power supplies, the usual one first',
-    kind: 'rows',
-    fields: supply,
-    blank: 'PowerSupply',
-    add: 'Add a power supply',
-  },
-  {
-    key: 'hss',
-    label: 'High-speed sync',
-    kind: 'part',
-    blank: 'Hss',
+    key: 'fold_dial',
+    label: 'Dial, zoom and what it takes',
+    kind: 'fold',
     fields: [
-      { key: 'extra_stops', label: 'Loss beyond geometry, stops', kind: 'quantity', reads: 'level' },
-      { key: 'measured', label: 'Measured by you', kind: 'check' },
       {
-        key: 'table',
-        label: 'Or its own table of losses',
-        kind: 'rows',
+        key: 'scale',
+        label: 'The dial',
+        kind: 'part',
+        always: true,
+        blank: 'PowerScale',
         fields: [
-          { key: 'shutter_s', label: 'At', kind: 'quantity', reads: 'shutter', hint: 'as in 1/1000' },
-          { key: 'loss_stops', label: 'Loss, stops', kind: 'quantity', reads: 'level' },
+          {
+            key: 'kind',
+            label: 'Power is dialled as',
+            kind: 'choice',
+            options: [
+              ['fraction', 'fractions'],
+              ['number', 'stop numbers'],
+              ['ws', 'watt-seconds'],
+            ],
+          },
+          { key: 'lowest', label: 'Down to', kind: 'quantity', reads: 'power', hint: 'as in 1/128' },
+          {
+            key: 'step_stops',
+            label: 'In steps of, stops',
+            kind: 'quantity',
+            reads: 'level',
+            hint: 'as in 1/3',
+          },
+          { key: 'top_number', label: 'Number at full power', kind: 'quantity', reads: 'number' },
         ],
-        blank: 'HssEntry',
-        add: 'Add a time',
       },
       {
-        key: 'travel_s',
-        label: 'The table belongs to a body with a curtain travel of',
+        key: 'zoom_min_mm',
+        label: 'Widest zoom, mm',
         kind: 'quantity',
-        reads: 'shutter',
-        hint: 'about its sync speed; 1/250 unless you know better',
+        reads: 'focal',
+        only: ['shoe', 'pocket'],
       },
+      {
+        key: 'zoom_max_mm',
+        label: 'Longest zoom, mm',
+        kind: 'quantity',
+        reads: 'focal',
+        only: ['shoe', 'pocket'],
+      },
+      { key: 'takes_modifiers', label: 'Takes modifiers', kind: 'check' },
+      shoe,
     ],
   },
   {
-    key: 'flash_duration',
-    label: 'Flash duration',
-    kind: 'part',
-    blank: 'FlashDuration',
+    key: 'fold_light',
+    label: 'High-speed sync and flash duration',
+    kind: 'fold',
     fields: [
       {
-        key: 'shape',
-        label: 'Pulse',
-        kind: 'choice',
-        options: [
-          ['cut', 'cut: shorter as power drops'],
-          ['tail', 'left to its slow tail'],
-        ],
-      },
-      { key: 'measure', label: 'Given as', kind: 'choice', options: words('t.1', 't.5') },
-      {
-        key: 'table',
-        label: 'By power',
-        kind: 'rows',
+        key: 'hss',
+        label: 'High-speed sync',
+        kind: 'part',
+        blank: 'Hss',
         fields: [
-          { key: 'power', label: 'At power', kind: 'quantity', reads: 'power', hint: 'as in 1/16' },
-          { key: 'seconds', label: 'Lasts, s', kind: 'quantity', reads: 'duration', hint: 'as in 1/4000' },
+          { key: 'extra_stops', label: 'Loss beyond geometry, stops', kind: 'quantity', reads: 'level' },
+          { key: 'measured', label: 'Measured by you', kind: 'check' },
+          {
+            key: 'table',
+            label: 'Or its own table of losses',
+            kind: 'rows',
+            fields: [
+              { key: 'shutter_s', label: 'At', kind: 'quantity', reads: 'shutter', hint: 'as in 1/1000' },
+              { key: 'loss_stops', label: 'Loss, stops', kind: 'quantity', reads: 'level' },
+            ],
+            blank: 'HssEntry',
+            add: 'Add a time',
+          },
+          {
+            key: 'travel_s',
+            label: 'The table belongs to a body with a curtain travel of',
+            kind: 'quantity',
+            reads: 'shutter',
+            hint: 'about its sync speed; 1/250 unless you know better',
+          },
         ],
-        blank: 'DurationEntry',
-        add: 'Add a power',
+      },
+      {
+        key: 'flash_duration',
+        label: 'Flash duration',
+        kind: 'part',
+        blank: 'FlashDuration',
+        fields: [
+          {
+            key: 'shape',
+            label: 'Pulse',
+            kind: 'choice',
+            options: [
+              ['cut', 'cut: shorter as power drops'],
+              ['tail', 'left to its slow tail'],
+            ],
+          },
+          { key: 'measure', label: 'Given as', kind: 'choice', options: words('t.1', 't.5') },
+          {
+            key: 'table',
+            label: 'By power',
+            kind: 'rows',
+            fields: [
+              { key: 'power', label: 'At power', kind: 'quantity', reads: 'power', hint: 'as in 1/16' },
+              {
+                key: 'seconds',
+                label: 'Lasts, s',
+                kind: 'quantity',
+                reads: 'duration',
+                hint: 'as in 1/4000',
+              },
+            ],
+            blank: 'DurationEntry',
+            add: 'Add a power',
+          },
+        ],
       },
     ],
   },
-  holding,
   {
-    key: 'heat',
-    label: 'Heat: how many full flashes in a row, then what rest',
-    kind: 'part',
-    blank: 'Heat',
+    key: 'fold_rest',
+    label: 'Weight, price, how many, heat and the rest',
+    kind: 'fold',
     fields: [
-      { key: 'full_flashes', label: 'Full flashes in a row', kind: 'quantity', reads: 'count' },
-      { key: 'rest_s', label: 'Rest until cool, s', kind: 'quantity', reads: 'seconds' },
-      { key: 'hss_times', label: 'Times as warm in HSS', kind: 'quantity', reads: 'number' },
+      holding,
+      weight,
+      { ...head, only: ['pack'] },
+      { key: 'count', label: 'How many there are', kind: 'quantity', reads: 'count' },
+      {
+        key: 'group_how',
+        label: 'How its group is set',
+        kind: 'text',
+        hint: 'in your own words; it stands on the cards',
+      },
+      price,
+      note,
+      {
+        key: 'heat',
+        label: 'Heat: how many full flashes in a row, then what rest',
+        kind: 'part',
+        blank: 'Heat',
+        fields: [
+          { key: 'full_flashes', label: 'Full flashes in a row', kind: 'quantity', reads: 'count' },
+          { key: 'rest_s', label: 'Rest until cool, s', kind: 'quantity', reads: 'seconds' },
+          { key: 'hss_times', label: 'Times as warm in HSS', kind: 'quantity', reads: 'number' },
+        ],
+      },
+      { key: 'typical', label: 'Typical figures, not of this very one', kind: 'check' },
     ],
   },
-  weight,
-  head,
-  { key: 'count', label: 'How many there are', kind: 'quantity', reads: 'count' },
-  {
-    key: 'group_how',
-    label: 'How its group is set',
-    kind: 'text',
-    hint: 'in your own words; it stands on the cards',
-  },
-  price,
-  note,
 ]
 
 const stabiliser: Field = {
@@ -328,6 +382,7 @@ const modifier: Field[] = [
   { key: 'needs_zoom_head', label: 'Works on a zoomed head only', kind: 'check' },
   { ...weight, hint: 'kept; not counted with yet' },
   { ...price, hint: 'kept; not counted with yet' },
+  { key: 'typical', label: 'Typical figures, not of this very one', kind: 'check' },
   note,
 ]
 
@@ -401,6 +456,18 @@ const battery: Field[] = [
   note,
 ]
 
+const stand: Field[] = [
+  { key: 'name', label: 'Name', kind: 'text' },
+  { key: 'kind', label: 'Kind', kind: 'choice', options: words('stand', 'boom', 'clamp') },
+  { key: 'height_m', label: 'Height, fully up', kind: 'quantity', reads: 'distance' },
+  { key: 'load_kg', label: 'Bears, kg', kind: 'quantity', reads: 'number' },
+  { key: 'reach_m', label: 'Reach of its arm', kind: 'quantity', reads: 'distance', hint: '0: it has none' },
+  { key: 'folded_m', label: 'Length when folded', kind: 'quantity', reads: 'distance' },
+  weight,
+  price,
+  note,
+]
+
 export const KIT: Record<KitKind, { one: string; fields: Field[] }> = {
   units: { one: 'unit', fields: unit },
   modifiers: { one: 'modifier', fields: modifier },
@@ -409,4 +476,5 @@ export const KIT: Record<KitKind, { one: string; fields: Field[] }> = {
   filters: { one: 'filter', fields: filter },
   triggers: { one: 'trigger', fields: trigger },
   batteries: { one: 'battery', fields: battery },
+  stands: { one: 'stand', fields: stand },
 }

@@ -16,11 +16,29 @@
   /** A row or part to begin with, as the server has it. */
   const blank = (name: string): Doc => structuredClone($state.snapshot(person.scales.blank.forms[name] ?? {}))
   const members = (key: string) => (draft[key] as string[] | undefined) ?? []
+  /** Not what only other kinds of thing have. */
+  const asked = $derived(
+    fields.filter(
+      (one) =>
+        !('only' in one && one.only) || one.only.includes(String(draft.kind)) || draft[one.key] != null,
+    ),
+  )
+  /** Whether something in a fold is wrong, so that it must be seen. */
+  function holds(inside: Field[]): boolean {
+    return inside.some((one) => problems.some((problem) => problem.where.startsWith(path(one.key))))
+  }
   const rows = (key: string) => (draft[key] as Doc[] | undefined) ?? []
 </script>
 
-{#each fields as field (field.key)}
-  {#if field.kind === 'rows'}
+{#each asked as field (field.key)}
+  {#if field.kind === 'fold'}
+    <details class="border-base-300 col-span-full border-t" open={holds(field.fields)}>
+      <summary class="flex min-h-11 cursor-pointer items-center text-sm font-semibold">{field.label}</summary>
+      <div class="grid gap-3 pb-3 sm:grid-cols-2">
+        <Self fields={field.fields} bind:draft {problems} {id} {where} />
+      </div>
+    </details>
+  {:else if field.kind === 'rows'}
     <fieldset class="border-base-300 col-span-full rounded-xl border p-3">
       <legend class="px-1 text-sm font-semibold">{field.label}</legend>
       {#each rows(field.key) as row, i (i)}

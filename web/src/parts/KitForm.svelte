@@ -19,9 +19,22 @@
   }
   let { kind, item, close, done }: Props = $props()
   // svelte-ignore state_referenced_locally
-  let draft = $state<Doc>(
-    structuredClone($state.snapshot(item?.doc ?? person.scales.blank.forms[kind] ?? {})),
-  )
+  let draft = $state<Doc>(item ? structuredClone($state.snapshot(item.doc)) : begun())
+  /** A new one: a unit begins with a guide number to be filled. */
+  function begun(): Doc {
+    const { forms } = person.scales.blank
+    const doc = structuredClone($state.snapshot(forms[kind] ?? {})) as Doc
+    if (kind !== 'units') return doc
+    const claim = structuredClone($state.snapshot(forms.Claim ?? {}))
+    return { ...doc, claims: [{ ...claim, guide_number: null }] }
+  }
+
+  /** Without guide numbers that nobody filled. */
+  function filled(doc: Doc): Doc {
+    const claims = doc.claims as Doc[] | undefined
+    return claims ? { ...doc, claims: claims.filter((one) => one.guide_number != null) } : doc
+  }
+
   let problems = $state<Problem[]>([])
   let sending = $state(false)
   // svelte-ignore state_referenced_locally
@@ -33,7 +46,7 @@
   async function save(event: SubmitEvent & { currentTarget: HTMLFormElement }) {
     event.preventDefault()
     if (!(await Typed.ready(event.currentTarget))) return
-    const doc = $state.snapshot(draft)
+    const doc = filled($state.snapshot(draft))
     const label = `${item ? 'Change' : 'Add'} ${KIT[kind].one} ${String(doc.name)}`
     if (item) {
       session.take({ revision: item.revision, doc: $state.snapshot(item.doc) })

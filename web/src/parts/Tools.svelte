@@ -21,15 +21,16 @@
   import Variants from './Variants.svelte'
 
   let { session, answer, hand }: { session: SetupSession; answer: Answer; hand: InHandQuestion } = $props()
-  const tools: [Tool, string][] = [
+  /** What each is, and the word of it that stands in the row. */
+  const tools: [Tool, string, string?][] = [
     ['seen', 'What did you see?'],
     ['find', 'Find a stop'],
-    ['order', 'Order of work'],
+    ['order', 'Order of work', 'Order'],
     ['variants', 'Variants'],
-    ['ladder', 'Distance ladder'],
-    ['colour', 'Meter, colour, automatics'],
-    ['durations', 'Flash duration'],
-    ['timing', 'Shutter and flash in time'],
+    ['ladder', 'Distance ladder', 'Ladder'],
+    ['colour', 'Meter, colour, automatics', 'Colour'],
+    ['durations', 'Flash duration', 'Duration'],
+    ['timing', 'Shutter and flash in time', 'In time'],
   ]
   const usual = matchMedia('(max-width: 639px)').matches ? 'seen' : null
   const open = $derived(opened.has(session.id) ? opened.get(session.id) : usual)
@@ -42,13 +43,15 @@
 </script>
 
 <section aria-label="With the unit in hand">
-  <div class="no-print border-base-300 flex flex-wrap gap-1.5 border-t pt-2">
-    {#each tools as [key, words] (key)}
+  <div class="no-print border-base-300 flex gap-1.5 border-t pt-2 max-sm:flex-wrap">
+    {#each tools as [key, words, short] (key)}
       <button
         type="button"
-        class={`btn btn-sm ${open === key ? 'btn-primary' : ''}`}
+        class={`btn btn-sm min-w-0 flex-auto px-2 whitespace-nowrap ${open === key ? 'btn-primary' : ''}`}
+        aria-label={words}
+        title={words}
         aria-expanded={open === key}
-        onclick={() => opened.set(session.id, open === key ? null : key)}>{words}</button
+        onclick={() => opened.set(session.id, open === key ? null : key)}>{short ?? words}</button
       >
     {/each}
   </div>

@@ -9,6 +9,7 @@
   import PackList from '../kit/PackList.svelte'
   import Phone from '../kit/Phone.svelte'
   import Preflight from '../kit/Preflight.svelte'
+  import Request from '../kit/Request.svelte'
   import { address } from '../lib/addresses'
 
   let { id = '' }: { id?: string } = $props()
@@ -75,6 +76,7 @@
           <Channels {sheets} />
         </section>
       {/if}
+      <Request />
     </div>
   </div>
 </JobPage>

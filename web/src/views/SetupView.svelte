@@ -7,22 +7,27 @@
   import { untrack } from 'svelte'
   import { history } from '../lib/history.svelte'
   import { job } from '../lib/job.svelte'
+  import { kit } from '../lib/kit.svelte'
   import { setups } from '../lib/setups.svelte'
-  import Begin from '../parts/Begin.svelte'
+  import BeginHere from '../parts/BeginHere.svelte'
   import Cures from '../parts/Cures.svelte'
   import Methods from '../parts/Methods.svelte'
+  import Need from '../parts/Need.svelte'
   import Say from '../parts/Say.svelte'
   import SettingsLine from '../parts/SettingsLine.svelte'
   import SetupPick from '../parts/SetupPick.svelte'
   import StagePanel from '../stage/StagePanel.svelte'
   import Tools from '../parts/Tools.svelte'
+  import Paste from '../shelf/Paste.svelte'
+  import TypicalKit from '../shelf/TypicalKit.svelte'
   import { address } from '../lib/addresses'
 
   let { setup }: { setup?: string } = $props()
   const wanted = $derived(setup ?? setups.all[0]?.id)
   const session = $derived(bench.session)
   const hand = $derived(session && new InHandQuestion(session))
-  let beginning = $state(false)
+  let ticking = $state(false)
+  let pasting = $state(false)
   /** On a phone one part at a time is on the screen; on a desk all are. */
   type Part = 'answer' | 'ask' | 'units' | 'stage' | 'seen'
   let part = $state<Part>('answer')
@@ -46,6 +51,13 @@
 
   $effect(() => hand?.ask())
 
+  $effect(() => untrack(() => void kit.load()))
+
+  function taken(words: string) {
+    history.say(words)
+    void Promise.all([kit.load(), history.look(), session?.refresh()])
+  }
+
   function show(one: Part) {
     part = one
     scrollTo({ top: 0 })
@@ -54,10 +66,17 @@
 
 {#if bench.missing || !wanted}
   <div class="sheet p-6">
-    <h1 class="text-2xl font-bold">There is no setup here yet.</h1>
-    <button class="btn btn-primary mt-4" onclick={() => (beginning = true)}>Begin one</button>
+    <h1 class="mb-1 text-2xl font-bold">Where is your picture?</h1>
+    <p class="text-quiet mb-4">
+      One touch begins a setup, and says what it needs; every figure can be changed.
+    </p>
+    <BeginHere />
+    {#if !kit.units.length}<p class="mt-5 text-[0.95rem]">
+        Or first <button type="button" class="link-button" onclick={() => (ticking = true)}
+          >tick what you own</button
+        > from a list of usual kit.
+      </p>{/if}
   </div>
-  {#if beginning}<Begin close={() => (beginning = false)} />{/if}
 {:else if session && hand}
   <h1 class="sr-only"><bdi>{session.doc.name}</bdi></h1>
   <div class="workbench" data-part={part}>
@@ -90,6 +109,21 @@
                 {answer.picture}, {answer.balance}
               </p>{/if}
             {#if answer.cures}<Cures {hand} {session} />{/if}
+            <Need {session} typical={answer.typical} />
+            {#if answer.typical}
+              <p class="bg-base-200 flex flex-wrap items-center gap-x-3 gap-y-1 rounded p-2 text-[0.9rem]">
+                <span class="min-w-0 flex-1 basis-72"
+                  >There is no unit on your shelf yet. Below are typical classes, pale: see which of them
+                  would do.</span
+                >
+                <button type="button" class="btn btn-sm btn-primary" onclick={() => (ticking = true)}
+                  >Tick what you own</button
+                >
+                <button type="button" class="btn btn-sm" onclick={() => (pasting = true)}
+                  >Paste a specification</button
+                >
+              </p>
+            {/if}
             {#if answer.note}<p class="text-short text-[0.9rem] leading-snug font-semibold">
                 {answer.note}
               </p>{/if}
@@ -108,6 +142,7 @@
       </div>
     {/if}
   </div>
+  {#if pasting}<Paste close={() => (pasting = false)} done={taken} />{/if}
   <nav class="parts no-print" aria-label="Parts of the setup">
     {#each parts as [key, words] (key)}
       <button type="button" aria-current={part === key ? 'true' : undefined} onclick={() => show(key)}
@@ -116,6 +151,8 @@
     {/each}
   </nav>
 {/if}
+
+{#if ticking}<TypicalKit close={() => (ticking = false)} done={() => void session?.refresh()} />{/if}
 
 <style>
   .workbench {

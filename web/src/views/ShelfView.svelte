@@ -15,6 +15,8 @@
   import KitList from '../parts/KitList.svelte'
   import { address } from '../lib/addresses'
   import Compare from '../shelf/Compare.svelte'
+  import Paste from '../shelf/Paste.svelte'
+  import TypicalKit from '../shelf/TypicalKit.svelte'
 
   let { shelf = 'units' }: { shelf?: KitKind } = $props()
   let units = $state.raw<UnitLine[] | null>(null)
@@ -22,6 +24,9 @@
   let find = $state('')
   let most = $state(200)
   let importing = $state(false)
+  let ticking = $state(false)
+  /** What is being pasted; null: the box is shut. */
+  let pasting = $state<string | null>(null)
   let reading = $state(false)
   /** Weight and price matter where one shops, not on the evening before. */
   let shopping = $state(false)
@@ -40,6 +45,7 @@
     ['filters', 'Filters'],
     ['triggers', 'Triggers'],
     ['batteries', 'Batteries'],
+    ['stands', 'Stands'],
   ]
   const newest = new Newest()
 
@@ -87,6 +93,24 @@
     else history.tell(sentenceOf(error))
   }
 
+  /** A line such as “gn 58 m iso 100 105 mm 60 ws” and Enter adds a unit; what leaves something open opens the box. */
+  async function addLine() {
+    if (!find.trim() || found.length) return
+    const { data } = await api.POST('/api/shelf/spec', { body: { text: find } })
+    const one = data?.length === 1 ? data[0]! : null
+    if (!one?.doc || one.open || one.judged.length) {
+      pasting = find
+      return
+    }
+    const made = await history.done(
+      api.POST('/api/units', { body: one.doc as never }),
+      (unit) => `Added ${unit.doc.name}: ${one.comes_to}. Undo takes it back.`,
+    )
+    if (!made) return
+    find = ''
+    await Promise.all([load(), bench.refresh()])
+  }
+
   $effect(() => {
     void history.turned
     void load()
@@ -108,11 +132,15 @@
     <input
       class="input input-sm w-44"
       type="search"
-      placeholder="Find a unit"
+      placeholder="Find, or gn 58 m 105 mm"
+      title="Find a unit; or a line of figures and Enter adds one: gn 58 m iso 100 105 mm 60 ws"
       aria-label="Find a unit"
       bind:value={find}
+      onkeydown={(event) => event.key === 'Enter' && void addLine()}
     />
     <button class="btn btn-sm btn-primary" onclick={() => (editing = 'new')}>Add a unit</button>
+    <button class="btn btn-sm" onclick={() => (pasting = '')}>Paste a specification</button>
+    <button class="btn btn-sm" onclick={() => (ticking = true)}>Tick typical kit</button>
     <button class="btn btn-sm" onclick={() => (reading = true)}>Add by a reading</button>
     <button class="btn btn-sm" onclick={() => (importing = true)}>Import</button>
     <a class="btn btn-sm" href="/api/shelf/export.csv" download>Export CSV</a>
@@ -224,6 +252,8 @@
     >{/if}
 {/if}
 
+{#if pasting !== null}<Paste begin={pasting} close={() => (pasting = null)} done={changed} />{/if}
+{#if ticking}<TypicalKit close={() => (ticking = false)} done={() => void renew()} />{/if}
 {#if reading}<FirstReading close={() => (reading = false)} done={changed} />{/if}
 {#if importing}<ImportDialog
     close={() => (importing = false)}

@@ -541,6 +541,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/typical": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sections
+         * @description What people commonly own, by kind and class.
+         */
+        get: operations["sections_api_typical_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/typical/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take
+         * @description Put what was ticked on the shelf, as one edit; with a first setup on that kit where none was there yet.
+         */
+        post: operations["take_api_typical_take_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf": {
         parameters: {
             query?: never;
@@ -8894,6 +8934,23 @@ export interface components {
             tied: string;
         };
         /**
+         * Tick
+         * @description So many of one class; cells: which are in it, where it takes round cells.
+         */
+        Tick: {
+            /** Kind */
+            kind: string;
+            /** Class */
+            key: string;
+            /**
+             * How many
+             * @default 1
+             */
+            count?: number;
+            /** Cells */
+            cells?: ("lithium" | "nimh" | "alkaline") | null;
+        };
+        /**
          * TimingText
          * @description Moments in equal steps; curtains as the share of the frame they have passed (0..1), from the row that opens
          *     first; got: for each moment and row, the share of the brightest row's light that has fallen so far.
@@ -9077,6 +9134,59 @@ export interface components {
             stretches: components["schemas"]["StretchText"][];
             /** Wrong */
             wrong: string[];
+        };
+        /**
+         * TypicalEntry
+         * @description A class of kit. spread: how far its kind spreads, in words; cells: whether it asks which are in it.
+         */
+        TypicalEntry: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Line */
+            line: string;
+            /** Spread */
+            spread: string;
+            /** Source */
+            source: string;
+            /** Cells */
+            cells: boolean;
+        };
+        /**
+         * TypicalIn
+         * @description What was ticked; and where a first picture is, where one is to be begun at once.
+         */
+        TypicalIn: {
+            /** Ticks */
+            ticks: components["schemas"]["Tick"][];
+            /** Where the first picture is */
+            where?: ("sun" | "shade" | "indoors" | "dark") | null;
+        };
+        /**
+         * TypicalOut
+         * @description How many pieces were added, and the setup that was begun with them, if one was.
+         */
+        TypicalOut: {
+            /** Added */
+            added: number;
+            /** Setup */
+            setup: string | null;
+        };
+        /**
+         * TypicalSection
+         * @description The classes of one kind.
+         */
+        TypicalSection: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "units" | "modifiers" | "bodies" | "lenses" | "filters" | "triggers" | "batteries" | "stands" | "jobs" | "setups" | "log";
+            /** Title */
+            title: string;
+            /** Entries */
+            entries: components["schemas"]["TypicalEntry"][];
         };
         /**
          * UndoOut
@@ -15701,6 +15811,197 @@ export interface operations {
             };
             /** @description The change comes from a foreign page. */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    sections_api_typical_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TypicalSection"][];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    take_api_typical_take_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypicalIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TypicalOut"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -53,9 +53,10 @@ class Asked:
         return max(found, key=lambda need: need.stops - need.hss_stops, default=None)
 
     @property
-    def t01_s(self) -> float | None:
-        """How short its flash must be at the output asked for [s]."""
-        return min((one.need.t01_s for one in self.lights if one.need.t01_s is not None), default=None)
+    def shortest(self) -> Need | None:
+        """What asks for the shortest flash: how short it must be, and at what output."""
+        found = [one.need for one in self.lights if one.need.t01_s is not None]
+        return min(found, key=lambda need: need.t01_s or 0.0, default=None)
 
     @property
     def window_s(self) -> float | None:

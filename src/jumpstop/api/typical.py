@@ -1,0 +1,151 @@
+"""Typical kit, to tick: what people commonly own by class, and what was ticked put on the shelf as one edit."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import Annotated, Any
+
+from fastapi import APIRouter, Request
+from pydantic import Field
+
+from ..core.kit.values import Value, Whole
+from ..core.physics.battery import Cells
+from ..core.scene.begin import Where, begun
+from ..store.errors import NotFound
+from ..store.rows import Kind
+from ..typical import MODELS, typical
+from ..words.figures import amount, count
+from .documents import EVERYWHERE, LINES, ONE, REFUSED, Page, workspace_of
+
+router = APIRouter(prefix="/api", tags=["Shelf"], responses=EVERYWHERE)
+SPREAD = ("units", "modifiers")  # what is marked typical
+TITLES = {
+    "units": "Flash units",
+    "modifiers": "Modifiers",
+    "bodies": "Bodies",
+    "lenses": "Lenses",
+    "filters": "Filters",
+    "triggers": "Triggers",
+    "batteries": "Batteries",
+    "stands": "Stands and booms",
+}
+
+
+@dataclass(slots=True)
+class TypicalEntry:
+    """A class of kit. spread: how far its kind spreads, in words; cells: whether it asks which are in it."""
+
+    key: str
+    name: str
+    line: str
+    spread: str
+    source: str
+    cells: bool
+
+
+@dataclass(slots=True)
+class TypicalSection:
+    """The classes of one kind."""
+
+    kind: Kind
+    title: str
+    entries: list[TypicalEntry]
+
+
+class Tick(Value):
+    """So many of one class; cells: which are in it, where it takes round cells."""
+
+    kind: Annotated[str, Field(max_length=20, title="Kind")]
+    key: Annotated[str, Field(max_length=40, title="Class")]
+    count: Whole = Field(1, ge=1, le=20, title="How many")
+    cells: Cells | None = Field(None, title="Cells")
+
+
+class TypicalIn(Value):
+    """What was ticked; and where a first picture is, where one is to be begun at once."""
+
+    ticks: tuple[Tick, ...] = Field(max_length=200, title="Ticks")
+    where: Where | None = Field(None, title="Where the first picture is")
+
+
+@dataclass(slots=True)
+class TypicalOut:
+    """How many pieces were added, and the setup that was begun with them, if one was."""
+
+    added: int
+    setup: str | None
+
+
+@router.get("/typical")
+def sections() -> list[TypicalSection]:
+    """What people commonly own, by kind and class."""
+    out = []
+    for kind in KINDS:
+        entries = [
+            TypicalEntry(
+                one.key,
+                one.doc.name,
+                LINES[kind](one.doc.model_copy(update={"typical": False}) if kind in SPREAD else one.doc),
+                f"± {amount(one.spread)}" if kind == "units" and one.spread is not None else "",
+                one.source,
+                _takes_cells(one.doc) if kind == "units" else False,
+            )
+            for one in typical(kind)
+        ]
+        out.append(TypicalSection(kind, TITLES[kind], entries))
+    return out
+
+
+KINDS: tuple[Kind, ...] = ("units", "modifiers", "bodies", "lenses", "filters", "triggers", "batteries", "stands")
+assert set(KINDS) == set(MODELS)
+
+
+def _takes_cells(unit: Any) -> bool:
+    return any(supply.kind == "aa" for supply in unit.power_supplies)
+
+
+@router.post("/typical/take", status_code=201, responses=REFUSED)
+def take(request: Request, body: TypicalIn, page: Page = "") -> TypicalOut:
+    """Put what was ticked on the shelf, as one edit; with a first setup on that kit where none was there yet."""
+    workspace = workspace_of(request)
+    docs = {kind: list(_documents(kind, [one for one in body.ticks if one.kind == kind])) for kind in KINDS}
+    unknown = [one.kind for one in body.ticks if one.kind not in docs]
+    if unknown:
+        raise NotFound(f"There is no kind of kit called “{unknown[0]}”.")
+    pieces = sum(len(some) for some in docs.values())
+    if not pieces:
+        return TypicalOut(0, None)
+    workspace.store.add_together(list(docs.items()), f"Add {count(pieces, 'piece')} of typical kit", page)
+    setup = None
+    if body.where is not None and not workspace.store.revisions("setups"):
+        made = begun(body.where, None, workspace.own_kit())
+        setup = workspace.store.add("setups", [made.model_dump(mode="json")], "Add setup New setup", page=page)[0].id
+    return TypicalOut(pieces, setup)
+
+
+def _documents(kind: Kind, ticks: Iterable[Tick]) -> Iterable[dict[str, Any]]:
+    """The documents of one kind: a unit says itself how many there are of it, of other kinds there are as many."""
+    classes = {one.key: one.doc for one in typical(kind)}
+    for tick in ticks:
+        doc = classes.get(tick.key)
+        if doc is None:
+            raise NotFound(f"There is no typical {ONE[kind]} called “{tick.key}”.")
+        made = doc.model_dump(mode="json")
+        if kind == "units":
+            yield made | {"count": tick.count, "power_supplies": [_fed(one, tick) for one in made["power_supplies"]]}
+        else:
+            for at in range(tick.count):
+                yield made | {"name": made["name"] if at == 0 else f"{made['name']}, {at + 1}"}
+
+
+ALKALINE_SLOWER, ALKALINE_FEWER = 1.4, 0.6  # recycle time and flashes of alkaline cells against NiMH, from memory
+
+
+def _fed(supply: dict[str, Any], tick: Tick) -> dict[str, Any]:
+    if supply["kind"] != "aa" or tick.cells in (None, supply["cells"]):
+        return supply
+    slower, fewer = (ALKALINE_SLOWER, ALKALINE_FEWER) if tick.cells == "alkaline" else (1.0, 1.0)
+    return supply | {
+        "cells": tick.cells,
+        "recycle_full_s": round(supply["recycle_full_s"] * slower, 1),
+        "full_flashes": round(supply["full_flashes"] * fewer),
+    }

@@ -1,0 +1,60 @@
+<!-- What the light needs of whatever unit stands there; each method's need, and the classes that give it, one touch away. -->
+<script lang="ts">
+  import { api, type NeedsText } from '../lib/api/client'
+  import { Newest } from '../lib/newest'
+  import type { SetupSession } from '../lib/session.svelte'
+
+  let { session, typical }: { session: SetupSession; typical: boolean } = $props()
+  const QUIET_MS = 120
+  let found = $state.raw<NeedsText | null>(null)
+  let open = $state(false)
+  const newest = new Newest()
+
+  $effect(() => {
+    void session.answered
+    const light = session.light
+    const timer = setTimeout(() => {
+      const asked = api.GET('/api/setups/{item_id}/need', {
+        params: { path: { item_id: session.id }, query: { light } },
+      })
+      void newest.take(asked, ({ data }) => (found = data ?? null))
+    }, QUIET_MS)
+    return () => clearTimeout(timer)
+  })
+</script>
+
+{#if found?.methods.length}
+  <div class="text-[0.88rem] leading-snug" data-testid="need">
+    {#if !typical}<span class="text-quiet"><bdi>{found.says}</bdi></span>{/if}
+    <button type="button" class="link-button no-print" aria-expanded={open} onclick={() => (open = !open)}
+      >{open ? 'Hide what each method needs' : 'What each method needs'}</button
+    >
+    {#if open}
+      <table class="mt-1 w-full">
+        <thead class="text-quiet text-left"
+          ><tr
+            ><th class="pr-3 font-medium">Method</th><th class="pr-3 font-medium">Needs</th><th
+              class="font-medium max-sm:hidden">Given by, for example</th
+            ></tr
+          ></thead
+        >
+        <tbody>
+          {#each found.methods as one (one.method)}
+            <tr class="border-base-300 border-t align-top">
+              <th scope="row" class="py-1 pr-3 text-left font-semibold"
+                >{one.title}<span class="text-quiet block text-[0.8rem] font-normal">{one.settings}</span></th
+              >
+              <td class="py-1 pr-3"
+                ><bdi>{one.says}</bdi>
+                {#if one.more.length}<span class="text-quiet block text-[0.8rem]"
+                    ><bdi>{one.more.join(', ')}</bdi></span
+                  >{/if}</td
+              >
+              <td class="py-1 max-sm:hidden">{one.classes.join(', ') || 'none of the usual classes'}</td>
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    {/if}
+  </div>
+{/if}
