@@ -45,6 +45,12 @@ export const ROUTES: Route[] = [
     props: (found) => ({ id: found[1] }),
   },
   {
+    name: 'Help',
+    path: /^#\/help$/,
+    view: () => import('./views/HelpView.svelte'),
+    props: () => ({}),
+  },
+  {
     name: 'Setup',
     path: /^(?:#\/setup\/(\w+)|#?\/?)$/,
     view: () => import('./views/SetupView.svelte'),

@@ -94,6 +94,8 @@ def create_app(
             *solving.router.routes,
             APIRoute("/api/empty", _empty, include_in_schema=False),
             Late("/api/shelf/spec", "spec"),
+            Late("/api/shelf/glance", "glance"),
+            Late("/api/shelf/map", "glance"),
             Late("/api/typical", "typical"),
             Late("/api/shelf", "shelf"),
             Late("/api/jobs/", "jobs", "day", "paper", "need"),

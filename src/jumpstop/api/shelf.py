@@ -1,6 +1,8 @@
 """The shelf as a whole: what its claims come to, import with a look before anything is written, export."""
 
 import hashlib
+import math
+from collections.abc import Sequence
 from typing import Annotated, Literal
 
 from fastapi import APIRouter, HTTPException, Query, Request, Response
@@ -9,13 +11,17 @@ from starlette.concurrency import run_in_threadpool
 from ..core.kit.table import UnitTable, table_of
 from ..core.kit.unit import Unit
 from ..core.physics.guide_number import guide_number_of_stops
+from ..core.plan.light.advice import chosen_method
 from ..formats.shelf import Reading, read_shelf, write_csv, write_json
+from ..formats.table import csv_of
 from ..store.errors import NotFound
 from ..words.compare import CompareText, compare_text
 from ..words.figures import DisplayUnits, count, guide_number, sign_of
 from ..words.kit import all_printed, printed, rating_words
-from .documents import ERRORS, EVERYWHERE, REFUSED, Page, workspace_of
+from ..words.modifiers import ModifiersText, modifiers_text
+from .documents import ERRORS, EVERYWHERE, REFUSED, LightIndex, Page, workspace_of
 from .schemas import ImportOut, RowProblem, ShelfLine, UnitLine
+from .workspace import Workspace
 
 router = APIRouter(prefix="/api", tags=["Shelf"], responses=EVERYWHERE)
 SHOWN = 200  # rows of a preview
@@ -32,6 +38,14 @@ BODY = {
 }
 
 
+Units = Annotated[
+    list[Annotated[str, Query(max_length=64)]],
+    Query(min_length=1, max_length=5, description="Units by id; the others are compared to the first."),
+]
+Picture = Annotated[str | None, Query(max_length=64, description="A setup whose dials are marked on the curves.")]
+Front = Annotated[str | None, Query(max_length=64, description="A modifier to look through.")]
+
+
 @router.get("/shelf")
 def shelf(request: Request) -> list[UnitLine]:
     """Every unit: the maker's claim beside what it comes to on one basis."""
@@ -43,12 +57,7 @@ def shelf(request: Request) -> list[UnitLine]:
 
 @router.get("/shelf/compare", responses=REFUSED)
 def compare(
-    request: Request,
-    unit: Annotated[
-        list[Annotated[str, Query(max_length=64)]],
-        Query(min_length=1, max_length=5, description="Units by id; the others are compared to the first."),
-    ],
-    modifier: Annotated[str | None, Query(max_length=64, description="A modifier to look through.")] = None,
+    request: Request, unit: Units, modifier: Front = None, setup: Picture = None, light: LightIndex = 0
 ) -> CompareText:
     """Up to five units side by side on one basis."""
     workspace = workspace_of(request)
@@ -57,7 +66,44 @@ def compare(
     front = next((one for one in workspace.modifiers() if one.id == modifier), None)
     if gone or (modifier is not None and front is None):
         raise NotFound("This is no longer on the shelf.")
-    return compare_text(table, [table.ids.index(one) for one in dict.fromkeys(unit)], front, units)
+    places = [table.ids.index(one) for one in dict.fromkeys(unit)]
+    return compare_text(table, places, front, units, _dials(workspace, setup, light, [table.ids[at] for at in places]))
+
+
+def _dials(workspace: Workspace, setup: str | None, light: int, ids: Sequence[str]) -> list[float]:
+    """Where a picture sets these units [stops below full]; NaN where one cannot be used, none without a picture."""
+    if setup is None:
+        return []
+    solved, preferences = workspace.solve(workspace.setup_in_job(workspace.store.item("setups", setup)), light)
+    if not solved.kinds:
+        return []
+    reach = solved.reach(chosen_method(solved, preferences.avoid, light), light)
+    places = [solved.table.ids.index(one) for one in ids]
+    return [float(reach.below_full[at]) if reach.able[at] else math.nan for at in places]
+
+
+@router.get("/shelf/modifiers", responses=REFUSED)
+def modifiers(
+    request: Request,
+    distance_m: Annotated[float, Query(ge=0.2, le=50, description="From the face to the subject [m].")] = 1.5,
+    unit: Annotated[str | None, Query(max_length=64, description="A unit to look through them with.")] = None,
+) -> ModifiersText:
+    """Modifiers against each other: what each takes with its layers on and off, its size and softness, its weight."""
+    workspace = workspace_of(request)
+    table = workspace.shelf().table
+    if unit is not None and unit not in table.ids:
+        raise NotFound("This unit is no longer on the shelf.")
+    place = None if unit is None else table.ids.index(unit)
+    return modifiers_text(workspace.modifiers(), distance_m, table, place, workspace.preferences())
+
+
+@router.get("/shelf/compare.csv", responses=REFUSED, response_class=Response)
+def compare_csv(request: Request, unit: Units, modifier: Front = None) -> Response:
+    """The same as a table."""
+    found = compare(request, unit, modifier)
+    rows = [["", *found.names], *([row.name, *row.cells] for row in found.rows)]
+    named = {"content-disposition": 'attachment; filename="jumpstop-side-by-side.csv"'}
+    return Response(csv_of(rows).encode(), media_type="text/csv; charset=utf-8", headers=named)
 
 
 def _line(index: int, table: UnitTable, revision: int, units: DisplayUnits) -> UnitLine:

@@ -4,10 +4,13 @@ import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
+import numpy as np
+
 from ..core.kit.compare import HSS_TIMES_S, Against, Compared, against, known, sides
 from ..core.kit.modifier import Modifier
 from ..core.kit.rating import Basis
 from ..core.kit.table import UnitTable
+from ..core.physics import battery
 from ..core.physics.guide_number import guide_number_of_stops
 from .figures import DisplayUnits, amount, decimal, duration, grouped, guide_number, plain, shutter, stops
 from .kit import all_printed
@@ -34,10 +37,11 @@ class RowText:
 
 @dataclass(slots=True)
 class CurveText:
-    """One unit's line in a plot: points (x, y)."""
+    """One unit's line in a plot: points (x, y). at: where the picture stands on it."""
 
     name: str
     points: list[list[float]]
+    at: list[float] | None = None
 
 
 @dataclass(slots=True)
@@ -61,15 +65,21 @@ class CompareText:
     says: list[str]
 
 
-def compare_text(table: UnitTable, units: Sequence[int], modifier: Modifier | None, words: DisplayUnits) -> CompareText:
-    """The document."""
+def compare_text(
+    table: UnitTable,
+    units: Sequence[int],
+    modifier: Modifier | None,
+    words: DisplayUnits,
+    dials: Sequence[float] = (),
+) -> CompareText:
+    """The document. dials: where the picture in hand sets each unit [stops below full]; none: there is no picture."""
     found = sides(table, units, modifier)
     others = [against(table, unit, units[0]) for unit in units]
     rows = _rows(table, found, others, modifier, words)
     return CompareText(
         names=[table.units[unit].name for unit in units],
         rows=[row for row in rows if any(cell not in ("", NONE) for cell in row.cells)],
-        plots=[plot for plot in _plots(table, found) if plot.curves],
+        plots=[plot for plot in _plots(table, found, dials) if plot.curves],
         says=[_says(table, units[0], unit, one) for unit, one in zip(units[1:], others[1:], strict=True)],
     )
 
@@ -129,24 +139,32 @@ def _flashes(flashes: float) -> str:
     return "mains" if math.isinf(flashes) else f"{flashes:.0f}"
 
 
-def _plots(table: UnitTable, found: Sequence[Compared]) -> list[PlotText]:
+def _plots(table: UnitTable, found: Sequence[Compared], dials: Sequence[float]) -> list[PlotText]:
     def curves(points: Callable[[Compared], list[list[float]]]) -> list[CurveText]:
         every = [CurveText(table.units[one.unit].name, points(one)) for one in found]
         return [one for one in every if one.points]
 
     def by_power(figures: Callable[[Compared], Sequence[float]]) -> list[CurveText]:
-        return curves(
-            lambda one: [
-                [round(float(below), 3), float(f"{value:.4g}")]
-                for below, value in zip(one.powers.tolist(), figures(one), strict=True)
-                if known(value)
-            ]
-        )
+        out = []
+        for place, one in enumerate(found):
+            values = figures(one)
+            points = [(float(x), y) for x, y in zip(one.powers, values, strict=True) if known(y) and math.isfinite(y)]
+            if points:
+                here = dials[place] if place < len(dials) and math.isfinite(dials[place]) else None
+                xs, ys = [x for x, _ in points], [y for _, y in points]
+                at = None if here is None else [here, float(np.interp(here, xs, ys))]
+                line = [[round(x, 3), float(f"{y:.4g}")] for x, y in points]
+                out.append(CurveText(table.units[one.unit].name, line, at))
+        return out
 
     powers = [f"1/{2**at}" for at in range(10)]
     times = [shutter(time) for time in HSS_TIMES_S]
     return [
         PlotText("Flash duration by power", "power", "t.1, s", powers, by_power(lambda one: one.t01_s.tolist())),
+        PlotText(
+            "Flashes a charge by power", "power", "flashes", powers,
+            by_power(lambda one: battery.flashes_per_charge(np.exp2(-one.powers), one.flashes).tolist()),
+        ),
         PlotText("Recycle time by power", "power", "s", powers, by_power(lambda one: one.recycle_s.tolist())),
         PlotText(
             "Light in HSS, on a body that syncs at 1/250", "shutter", "stops", times,

@@ -8,6 +8,7 @@
   import type { SetupSession } from '../lib/session.svelte'
   import { giveBack, take } from '../lib/takes'
   import Dialog from '../parts/Dialog.svelte'
+  import Word from '../parts/Word.svelte'
   import LaneDetail from './LaneDetail.svelte'
   import LaneTrack from './LaneTrack.svelte'
   import { sightOf } from '../lib/sight'
@@ -164,7 +165,10 @@
   style={`--lane: ${template}`}
 >
   <div class="lane head text-quiet border-base-300 bg-base-100 items-end border-b text-[0.78rem]">
-    <h2 id="chart-title" class="font-normal">Unit</h2>
+    <div class="flex items-end">
+      <h2 id="chart-title" class="font-normal">Unit</h2>
+      <Word word="needed" />
+    </div>
     <div class="ruler h-8" bind:clientWidth={measured}>
       <svg {width} height="32" class="block overflow-visible" aria-hidden="true">
         {#each ticks as tick (tick)}

@@ -36,7 +36,7 @@
             {one.count} ×{one.typical ? ` such as a ${one.typical}` : ' as follows'}
           </p>
           <dl class="grid grid-cols-[max-content_minmax(0,1fr)] gap-x-3">
-            {#each one.figures as [name, figure] (name)}
+            {#each one.figures as [name, figure], which (which)}
               <dt class="text-quiet">{name}</dt>
               <dd><bdi>{figure}</bdi></dd>
             {/each}

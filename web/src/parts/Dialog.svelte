@@ -14,6 +14,9 @@
   $effect(() => dialog?.showModal())
 </script>
 
+<!-- Back, and any other address, close what is open. -->
+<svelte:window onhashchange={close} />
+
 <dialog
   bind:this={dialog}
   aria-labelledby={id}

@@ -23,5 +23,8 @@
     Jump Stop plans; the maker’s manual, local codes, the venue and licensed people decide. Never open a flash
     unit: its capacitor holds a lethal charge.
   </p>
-  <button class="btn btn-primary mt-4" onclick={close}>Close</button>
+  <p class="mt-4 flex gap-2">
+    <button class="btn btn-primary" onclick={close}>Close</button>
+    <a class="btn" href="#/help" onclick={close}>How to read the chart, words, figures</a>
+  </p>
 </Dialog>

@@ -4,12 +4,27 @@
   import { bench } from '../lib/bench.svelte'
   import { history } from '../lib/history.svelte'
   import type { SetupSession } from '../lib/session.svelte'
+  import { job } from '../lib/job.svelte'
   import { setups } from '../lib/setups.svelte'
   import { address } from '../lib/addresses'
   import Begin from './Begin.svelte'
 
   let { session }: { session: SetupSession } = $props()
   let beginning = $state(false)
+
+  /** Setups under their job, those of none last. */
+  const groups = $derived.by(() => {
+    const out: [string, typeof setups.all][] = []
+    for (const one of setups.all) {
+      const of = one.job_id
+        ? (job.all.find((other) => other.id === one.job_id)?.name ?? 'A job')
+        : 'In no job'
+      const there = out.find(([name]) => name === of)
+      if (there) there[1].push(one)
+      else out.push([of, [one]])
+    }
+    return out.sort(([a], [b]) => Number(a === 'In no job') - Number(b === 'In no job'))
+  })
 
   async function copy() {
     await session.settle()
@@ -35,6 +50,12 @@
   }
 </script>
 
+{#snippet options(some: typeof setups.all)}
+  {#each some as one (one.id)}
+    <option value={one.id} dir="auto">{one.id === session.id ? session.doc.name : one.name}</option>
+  {/each}
+{/snippet}
+
 <div class="flex flex-wrap items-center justify-end gap-0.5">
   <input
     class="hover:bg-base-200 focus:bg-base-200 min-w-[7rem] flex-1 rounded px-1 py-0.5 text-[1.15rem] leading-tight font-bold"
@@ -54,8 +75,9 @@
         value={session.id}
         onchange={(event) => (location.hash = address.setup(event.currentTarget.value))}
       >
-        {#each setups.all as one (one.id)}
-          <option value={one.id} dir="auto">{one.id === session.id ? session.doc.name : one.name}</option>
+        {#each groups as [name, some] (name)}
+          {#if groups.length > 1}<optgroup label={name}>{@render options(some)}</optgroup
+            >{:else}{@render options(some)}{/if}
         {/each}
       </select>
     </span>

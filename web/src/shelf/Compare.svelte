@@ -1,21 +1,22 @@
-<!-- Up to five units side by side on one basis: rows to read across, curves, and each against the first. -->
+<!-- Up to five units side by side, on the page: rows to read across, curves, and each against the first. -->
 <script lang="ts">
   import { api, sentenceOf, type CompareText } from '../lib/api/client'
   import { kit } from '../lib/kit.svelte'
   import { Newest } from '../lib/newest'
-  import Dialog from '../parts/Dialog.svelte'
   import Plot from './Plot.svelte'
 
-  let { units, close }: { units: string[]; close: () => void } = $props()
+  let { units, clear, setup = '' }: { units: string[]; clear: () => void; setup?: string } = $props()
   let modifier = $state('')
   let found = $state.raw<CompareText | null>(null)
   let wrong = $state('')
   const newest = new Newest()
 
-  $effect(() => void kit.load())
+  const csv = $derived(
+    `/api/shelf/compare.csv?${units.map((one) => `unit=${one}`).join('&')}${modifier ? `&modifier=${modifier}` : ''}`,
+  )
   $effect(() => {
     const asked = api.GET('/api/shelf/compare', {
-      params: { query: { unit: units, ...(modifier ? { modifier } : {}) } },
+      params: { query: { unit: units, ...(modifier ? { modifier } : {}), ...(setup ? { setup } : {}) } },
     })
     void newest.take(asked, ({ data, error }) => {
       found = data ?? null
@@ -24,7 +25,8 @@
   })
 </script>
 
-<Dialog title="Side by side" {close} broad>
+<section class="sheet mt-3 p-3" aria-labelledby="side-title">
+  <h2 id="side-title" class="ask">Side by side</h2>
   {#if wrong}<p role="alert" class="text-short font-semibold">{wrong}</p>{/if}
   {#if found}
     {#each found.says as line, at (at)}<p class="mb-1 font-semibold"><bdi>{line}</bdi></p>{/each}
@@ -63,5 +65,8 @@
       {#each found.plots as plot (plot.title)}<Plot {plot} names={found.names} />{/each}
     </div>
   {:else if !wrong}<p>Reading …</p>{/if}
-  <button type="button" class="btn btn-sm btn-primary mt-4" onclick={close}>Close</button>
-</Dialog>
+  <p class="no-print mt-3 flex flex-wrap gap-x-4 text-[0.84rem]">
+    <a class="link-button" href={csv} download>as CSV</a>
+    <button type="button" class="link-button" onclick={clear}>Untick all</button>
+  </p>
+</section>

@@ -74,6 +74,23 @@
         stroke-width="1.6"
         stroke-dasharray={DASHES[at]}
       />
+      {#if curve.at}
+        <line
+          x1={x(curve.at[0]!)}
+          x2={x(curve.at[0]!)}
+          y1={y(curve.at[1]!)}
+          y2={HEIGHT - 20}
+          class="stroke-quiet"
+          stroke-dasharray="2 2"
+        />
+        <circle
+          cx={x(curve.at[0]!)}
+          cy={y(curve.at[1]!)}
+          r="5"
+          class="fill-base-100 stroke-flash"
+          stroke-width="2"><title>{curve.name}: where the picture stands, {said(curve.at[1]!)}</title></circle
+        >
+      {/if}
       {#each [curve.points[0]!, curve.points.at(-1)!] as point, i (i)}
         <path
           d={symbol(MARKS[at], 42)()}

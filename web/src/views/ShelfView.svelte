@@ -1,20 +1,25 @@
 <!-- The shelf: what the maker prints beside what it comes to. -->
 <script lang="ts">
-  import { Copy, Pencil, Trash2 } from '@lucide/svelte'
-  import { api, sentenceOf, type UnitLine, type UnreadableOut } from '../lib/api/client'
+  import { untrack } from 'svelte'
+  import { api, sentenceOf, type GlanceText, type UnitLine, type UnreadableOut } from '../lib/api/client'
   import { bench } from '../lib/bench.svelte'
   import type { Doc } from '../lib/fields'
-  import { fixed, grams } from '../lib/figures'
   import { history } from '../lib/history.svelte'
+  import { kit } from '../lib/kit.svelte'
   import type { KitKind } from '../lib/kitfields'
   import { Newest } from '../lib/newest'
-  import { person } from '../lib/person.svelte'
   import FirstReading from '../parts/FirstReading.svelte'
   import ImportDialog from '../parts/ImportDialog.svelte'
   import KitForm from '../parts/KitForm.svelte'
   import KitList from '../parts/KitList.svelte'
+  import Word from '../parts/Word.svelte'
   import { address } from '../lib/addresses'
+  import Basis from '../shelf/Basis.svelte'
+  import { BARE, query } from '../shelf/basis'
   import Compare from '../shelf/Compare.svelte'
+  import Glance from '../shelf/Glance.svelte'
+  import UnitMap from '../shelf/Map.svelte'
+  import Modifiers from '../shelf/Modifiers.svelte'
   import Paste from '../shelf/Paste.svelte'
   import TypicalKit from '../shelf/TypicalKit.svelte'
 
@@ -22,17 +27,13 @@
   let units = $state.raw<UnitLine[] | null>(null)
   let unreadable = $state.raw<UnreadableOut[]>([])
   let find = $state('')
-  let most = $state(200)
   let importing = $state(false)
   let ticking = $state(false)
   /** What is being pasted; null: the box is shut. */
   let pasting = $state<string | null>(null)
   let reading = $state(false)
-  /** Weight and price matter where one shops, not on the evening before. */
-  let shopping = $state(false)
   /** Units ticked to be seen side by side, in the order they were. */
   let ticked = $state<string[]>([])
-  let comparing = $state(false)
   const MOST = 5
   const tick = (id: string, on: boolean) =>
     (ticked = on ? [...ticked, id].slice(-MOST) : ticked.filter((one) => one !== id))
@@ -49,13 +50,26 @@
   ]
   const newest = new Newest()
 
-  const HOLDINGS = { owned: 'Owned', hire: 'For hire', wanted: 'Wanted' }
-  const rank = (unit: UnitLine) => Object.keys(HOLDINGS).indexOf(unit.holding)
-  const found = $derived(
-    (units ?? [])
-      .filter((unit) => unit.name.toLowerCase().includes(find.toLowerCase()))
-      .sort((a, b) => rank(a) - rank(b)),
-  )
+  const found = $derived((units ?? []).filter((unit) => unit.name.toLowerCase().includes(find.toLowerCase())))
+  let basis = $state({ ...BARE })
+  let glance = $state.raw<GlanceText | null>(null)
+  let wrong = $state('')
+  const WAYS = [
+    ['lines', 'At a glance'],
+    ['map', 'Map'],
+  ] as const
+  let way = $state<(typeof WAYS)[number][0]>('lines')
+  const looking = new Newest()
+
+  $effect(() => untrack(() => void kit.load()))
+  $effect(() => {
+    if (shelf !== 'units' || !units?.length) return
+    const asked = api.GET('/api/shelf/glance', { params: { query: query(basis) } })
+    void looking.take(asked, ({ data, error }) => {
+      if (data) glance = data
+      wrong = data ? '' : sentenceOf(error)
+    })
+  })
 
   function load(): Promise<void> {
     const asked = Promise.all([api.GET('/api/shelf'), api.GET('/api/unreadable')])
@@ -119,7 +133,7 @@
 
 <div class="mb-4 flex flex-wrap items-center gap-2">
   <h1 class="mr-4 text-[1.7rem] font-semibold">Shelf</h1>
-  <nav aria-label="Shelves" class="mr-4 flex gap-3 text-[0.95rem]">
+  <nav aria-label="Shelves" class="mr-4 flex flex-wrap gap-x-3 text-[0.95rem]">
     {#each shelves as [key, words] (key)}
       <a
         href={address.shelf(key)}
@@ -145,12 +159,6 @@
     <button class="btn btn-sm" onclick={() => (importing = true)}>Import</button>
     <a class="btn btn-sm" href="/api/shelf/export.csv" download>Export CSV</a>
     <a class="btn btn-sm" href="/api/shelf/export.json" download>Export JSON</a>
-    <button class="btn btn-sm" disabled={ticked.length < 2} onclick={() => (comparing = true)}
-      >Side by side{ticked.length ? ` (${ticked.length})` : ''}</button
-    >
-    <label class="ml-2 flex min-h-9 items-center gap-2 text-sm"
-      ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={shopping} /> weight and price</label
-    >
   {/if}
 </div>
 
@@ -169,6 +177,7 @@
 {/if}
 
 {#if shelf !== 'units'}
+  {#if shelf === 'modifiers'}<Modifiers />{/if}
   {#key shelf}<KitList kind={shelf} />{/key}
 {:else if units && !units.length}
   <p class="max-w-xl text-lg">
@@ -176,80 +185,35 @@
     reading of a flash meter; or import a list. The box’s ISO, feet and zoom are sorted out for you.
   </p>
 {:else if units}
-  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-  <div class="overflow-x-auto" role="region" aria-label="Units" tabindex="0">
-    <table class="w-full text-sm">
-      <thead class="text-quiet border-base-300 border-b text-left">
-        <tr>
-          <th class="w-6"><span class="sr-only">Compare</span></th>
-          <th class="py-2 pr-4 font-medium">Unit</th>
-          <th class="pr-4 font-medium">On the box</th>
-          <th class="pr-4 font-medium">Comes to (ISO 100, 35 mm)</th>
-          {#if shopping}<th class="pr-4 text-right font-medium">Weight</th>
-            <th class="pr-4 text-right font-medium">Price</th>{/if}
-          <th><span class="sr-only">Actions</span></th>
-        </tr>
-      </thead>
-      <tbody>
-        {#each found.slice(0, most) as unit (unit.id)}
-          <tr class="border-base-300 border-b align-top">
-            <td class="py-2"
-              ><input
-                type="checkbox"
-                class="checkbox checkbox-sm"
-                aria-label={`Compare ${unit.name}`}
-                checked={ticked.includes(unit.id)}
-                onchange={(event) => tick(unit.id, event.currentTarget.checked)}
-              /></td
-            >
-            <th scope="row" class="py-2 pr-4 text-left text-[0.95rem] font-semibold whitespace-nowrap"
-              ><bdi>{unit.name}</bdi>{#if unit.holding !== 'owned'}<span
-                  class="text-quiet block text-xs font-normal"
-                  >{HOLDINGS[unit.holding as keyof typeof HOLDINGS]}</span
-                >{/if}</th
-            >
-            <td class="max-w-64 py-2 pr-4">
-              <bdi>{unit.printed.slice(0, 2).join('; ')}</bdi>{unit.printed.length > 2
-                ? ` and ${unit.printed.length - 2} more`
-                : ''}
-              {#if !unit.printed.length}{unit.watt_seconds} Ws{/if}
-            </td>
-            <td class="py-2 pr-4">
-              <span class="text-flash text-[0.95rem] font-bold">{unit.guide_number}</span>
-              <span class="text-quiet">± {fixed(unit.sd, 2)} stop</span>
-              <span class="text-quiet block max-w-md text-xs leading-snug"><bdi>{unit.basis}</bdi></span>
-            </td>
-            {#if shopping}
-              <td class="py-2 pr-4 text-right whitespace-nowrap">{grams(unit.weight_g)}</td>
-              <td class="py-2 pr-4 text-right whitespace-nowrap"
-                >{unit.price === null ? '–' : `${person.preferences.currency}${unit.price}`}</td
-              >
-            {/if}
-            <td class="py-1 whitespace-nowrap">
-              <button
-                class="btn btn-sm btn-ghost btn-square"
-                aria-label={`Edit ${unit.name}`}
-                onclick={() => edit(unit)}><Pencil size={16} /></button
-              >
-              <button
-                class="btn btn-sm btn-ghost btn-square"
-                aria-label={`Duplicate ${unit.name}`}
-                onclick={() => duplicate(unit)}><Copy size={16} /></button
-              >
-              <button
-                class="btn btn-sm btn-ghost btn-square"
-                aria-label={`Delete ${unit.name}`}
-                onclick={() => remove(unit)}><Trash2 size={16} /></button
-              >
-            </td>
-          </tr>
+  <div class="sheet p-3">
+    <div class="mb-2 flex flex-wrap items-center gap-x-4 gap-y-2">
+      <Basis bind:basis />
+      <div class="ml-auto flex gap-1.5" role="group" aria-label="How it is shown">
+        <Word word="map" />
+        {#each WAYS as [key, words] (key)}
+          <button
+            type="button"
+            class={`btn btn-sm ${way === key ? 'btn-primary' : ''}`}
+            aria-pressed={way === key}
+            onclick={() => (way = key)}>{words}</button
+          >
         {/each}
-      </tbody>
-    </table>
+      </div>
+    </div>
+    {#if wrong}<p role="alert" class="text-short font-semibold">{wrong}</p>{/if}
+    {#if glance && way === 'lines'}
+      <Glance {glance} {units} {find} {ticked} {tick} {edit} {duplicate} {remove} />
+    {:else if glance}
+      <UnitMap {basis} columns={glance.columns} {ticked} {tick} />
+    {/if}
   </div>
-  {#if found.length > most}<button class="btn btn-sm mt-3" onclick={() => (most += 200)}
-      >Show more of {found.length}</button
-    >{/if}
+  {#if ticked.length > 1}<Compare
+      units={ticked}
+      setup={basis.on === 'setup' ? basis.of : ''}
+      clear={() => (ticked = [])}
+    />{:else if ticked.length}
+    <p class="text-quiet mt-2 text-[0.88rem]">Tick one more, and they stand side by side here.</p>
+  {/if}
 {/if}
 
 {#if pasting !== null}<Paste begin={pasting} close={() => (pasting = null)} done={changed} />{/if}
@@ -265,4 +229,3 @@
     close={() => (editing = null)}
     done={changed}
   />{/if}
-{#if comparing}<Compare units={ticked} close={() => (comparing = false)} />{/if}

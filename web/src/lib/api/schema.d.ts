@@ -541,6 +541,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf/glance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Glance
+         * @description Every unit on one basis: bare, through a modifier at a distance, or at a light of a setup.
+         */
+        get: operations["glance_api_shelf_glance_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/map": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shelf Map
+         * @description Two measures against each other, the best trade-offs first among all.
+         */
+        get: operations["shelf_map_api_shelf_map_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/typical": {
         parameters: {
             query?: never;
@@ -613,6 +653,46 @@ export interface paths {
          * @description Up to five units side by side on one basis.
          */
         get: operations["compare_api_shelf_compare_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/modifiers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Modifiers
+         * @description Modifiers against each other: what each takes with its layers on and off, its size and softness, its weight.
+         */
+        get: operations["modifiers_api_shelf_modifiers_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/compare.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare Csv
+         * @description The same as a table.
+         */
+        get: operations["compare_csv_api_shelf_compare_csv_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3130,13 +3210,15 @@ export interface components {
         };
         /**
          * CurveText
-         * @description One unit's line in a plot: points (x, y).
+         * @description One unit's line in a plot: points (x, y). at: where the picture stands on it.
          */
         CurveText: {
             /** Name */
             name: string;
             /** Points */
             points: number[][];
+            /** At */
+            at?: number[] | null;
         };
         /**
          * DayHelp
@@ -3795,6 +3877,47 @@ export interface components {
             tones: components["schemas"]["ToneText"][];
             /** Says */
             says: string;
+        };
+        /**
+         * GlanceColumn
+         * @description One measure of every unit: figures (null where not known) and their words; bar: 0 to 1 on the column's scale.
+         */
+        GlanceColumn: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "light" | "ws" | "hss" | "recycle" | "recycle_dial" | "flashes" | "t01" | "weight" | "price";
+            /** Title */
+            title: string;
+            /** More Is Better */
+            more_is_better: boolean;
+            /** Figures */
+            figures: (number | null)[];
+            /** Words */
+            words: string[];
+            /** Bars */
+            bars: number[];
+        };
+        /**
+         * GlanceText
+         * @description The shelf on one basis. sd: doubt of the light [stops].
+         */
+        GlanceText: {
+            /** Basis */
+            basis: string;
+            /** Ids */
+            ids: string[];
+            /** Names */
+            names: string[];
+            /** Holdings */
+            holdings: string[];
+            /** Known */
+            known: string[];
+            /** Sd */
+            sd: number[];
+            /** Columns */
+            columns: components["schemas"]["GlanceColumn"][];
         };
         /** HTTPValidationError */
         HTTPValidationError: {
@@ -5088,6 +5211,54 @@ export interface components {
             empty: string;
         };
         /**
+         * MapPoint
+         * @description One unit on the map of two measures. low, high: its doubt along the measure that has one; else its own figure.
+         */
+        MapPoint: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** X Words */
+            x_words: string;
+            /** Y Words */
+            y_words: string;
+            /** X Low */
+            x_low: number;
+            /** X High */
+            x_high: number;
+            /** Y Low */
+            y_low: number;
+            /** Y High */
+            y_high: number;
+            /** Holding */
+            holding: string;
+            /** Typical */
+            typical: boolean;
+            /** Best */
+            best: boolean;
+        };
+        /**
+         * MapText
+         * @description Two measures against each other; `line`: the best trade-offs in order, by their ids.
+         */
+        MapText: {
+            /** Says */
+            says: string;
+            /** X Title */
+            x_title: string;
+            /** Y Title */
+            y_title: string;
+            /** Points */
+            points: components["schemas"]["MapPoint"][];
+            /** Line */
+            line: string[];
+        };
+        /**
          * Mark
          * @description An instant of the day: its place along the day (0..1), the clock, and what happens.
          */
@@ -5321,6 +5492,50 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * ModifierRow
+         * @description One modifier: stops bare of layers, as usual, and with all on; each layer; and what else tells it apart.
+         *
+         *     soft: its angle as the subject sees it [degrees]; falls: stops lost half a metre behind the subject.
+         */
+        ModifierRow: {
+            /** Name */
+            name: string;
+            /** Own */
+            own: string;
+            /** Usual */
+            usual: string;
+            /** Usual Stops */
+            usual_stops: number;
+            /** Most */
+            most: string;
+            /** Layers */
+            layers: string[];
+            /** Size */
+            size: string;
+            /** Soft */
+            soft: number;
+            /** Soft Words */
+            soft_words: string;
+            /** Falls */
+            falls: string;
+            /** Weight */
+            weight: string;
+            /** Through */
+            through: string;
+        };
+        /**
+         * ModifiersText
+         * @description All modifiers at one distance; unit: whose light is told through each, if one is.
+         */
+        ModifiersText: {
+            /** Distance */
+            distance: string;
+            /** Unit */
+            unit: string;
+            /** Rows */
+            rows: components["schemas"]["ModifierRow"][];
         };
         /**
          * Motion
@@ -15865,6 +16080,232 @@ export interface operations {
             };
         };
     };
+    glance_api_shelf_glance_get: {
+        parameters: {
+            query?: {
+                /** @description The basis that units are compared on. */
+                on?: "bare" | "modifier" | "setup" | "job";
+                of?: string | null;
+                /** @description Which of the setup's lights, from 0. */
+                light?: number;
+                /** @description Distance [m], for a modifier. */
+                distance_m?: number;
+                /** @description Time at which HSS is compared [s]. */
+                hss_s?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GlanceText"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    shelf_map_api_shelf_map_get: {
+        parameters: {
+            query?: {
+                x?: "light" | "ws" | "hss" | "recycle" | "recycle_dial" | "flashes" | "t01" | "weight" | "price";
+                y?: "light" | "ws" | "hss" | "recycle" | "recycle_dial" | "flashes" | "t01" | "weight" | "price";
+                /** @description The basis that units are compared on. */
+                on?: "bare" | "modifier" | "setup" | "job";
+                of?: string | null;
+                /** @description Which of the setup's lights, from 0. */
+                light?: number;
+                /** @description Distance [m], for a modifier. */
+                distance_m?: number;
+                /** @description Time at which HSS is compared [s]. */
+                hss_s?: number;
+                /** @description Typical classes, not the own shelf. */
+                classes?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MapText"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     sections_api_typical_get: {
         parameters: {
             query?: never;
@@ -16146,6 +16587,10 @@ export interface operations {
                 unit: string[];
                 /** @description A modifier to look through. */
                 modifier?: string | null;
+                /** @description A setup whose dials are marked on the curves. */
+                setup?: string | null;
+                /** @description Which of the setup's lights, from 0. */
+                light?: number;
             };
             header?: never;
             path?: never;
@@ -16161,6 +16606,216 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["CompareText"];
                 };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    modifiers_api_shelf_modifiers_get: {
+        parameters: {
+            query?: {
+                /** @description From the face to the subject [m]. */
+                distance_m?: number;
+                /** @description A unit to look through them with. */
+                unit?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ModifiersText"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    compare_csv_api_shelf_compare_csv_get: {
+        parameters: {
+            query: {
+                /** @description Units by id; the others are compared to the first. */
+                unit: string[];
+                /** @description A modifier to look through. */
+                modifier?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description What was sent cannot be read at all, or the host name is not this server's. */
             400: {
