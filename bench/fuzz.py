@@ -68,7 +68,19 @@ def mutated(value: Any, dice: random.Random) -> Any:
 
 Operation = tuple[str, str, dict[str, Any]]
 PARAMETER = re.compile(r"\{(\w+)\}")
-KINDS = ("setups", "units", "modifiers", "bodies", "lenses", "filters", "triggers", "batteries", "stands", "jobs", "log")
+KINDS = (
+    "setups",
+    "units",
+    "modifiers",
+    "bodies",
+    "lenses",
+    "filters",
+    "triggers",
+    "batteries",
+    "stands",
+    "jobs",
+    "log",
+)
 CLOCKS = ["00:00", "23:59", "23:59:59", "12:30", "12:30+05:00", "24:00"]
 IDS = {"setup_id": "setups", "job_id": "jobs", "unit_id": "units", "like": "setups", "setup": "setups", "job": "jobs"}
 

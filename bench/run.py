@@ -575,6 +575,52 @@ def _asked(
     return answer
 
 
+def shelves(lines: list[str]) -> None:
+    """The shelf at a glance and its map, asked for and drawn; a page of a maker read."""
+    for count, aim in ((200, "100 ms"), (5000, "400 ms")):
+        with tempfile.TemporaryDirectory() as folder:
+            store = Store(Path(folder))
+            store.add("units", [unit.model_dump(mode="json") for unit in shelf(count)], "Shelf")
+            store.close()
+            with Demo(Path(folder)) as url, httpx.Client(base_url=url, timeout=120) as client:
+                for name, path in (("at a glance", "api/shelf/glance"), ("map", "api/shelf/map")):
+                    client.get(path).raise_for_status()
+                    took = min(median_ms(lambda path=path: client.get(path), 3) for _ in range(5))
+                    lines.append(f"| shelf of {count:,}, {name}, answered | {took:.0f} ms | | | {aim} |")
+                sort, drawn = drawings(url)
+                lines.append(f"| shelf of {count:,}, sorted by a heading and drawn | {sort:.0f} ms | | | {aim} |")
+                lines.append(f"| shelf of {count:,}, map drawn, the answer apart | {drawn:.0f} ms | | | {aim} |")
+                if count == 200:
+                    sheet = "\n".join(["Guide number: 58 m (ISO 100, 105 mm)", "Peso: 2,6 kg", "Box: grey paper"] * 250)
+                    body = {"text": sheet[:20_000]}
+                    client.post("api/shelf/spec", json=body).raise_for_status()
+                    took = min(median_ms(lambda: client.post("api/shelf/spec", json=body), 3) for _ in range(5))
+                    lines.append(f"| a maker's page of 20 kB to fields | {took:.0f} ms | | | 150 ms |")
+
+
+def drawings(url: str) -> tuple[float, float]:
+    """(a heading touched until its order is drawn, the map until it is), each the quickest of some [ms]."""
+    with sync_playwright() as playwright:
+        browser = launch(playwright)
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.goto(f"{url}#/shelf")
+        page.get_by_role("button", name="Sort by Weight").wait_for()
+        sorts, maps = [], []
+        script = (
+            "async name => { const one = [...document.querySelectorAll('button')].find(b => b.ariaLabel === name || "
+            "b.textContent.trim() === name); const start = performance.now(); one.click(); "
+            "await new Promise(done => requestAnimationFrame(() => setTimeout(done))); return performance.now() - start }"
+        )
+        for name in ("Sort by Weight", "Sort by Light") * 4:
+            sorts.append(page.evaluate(script, name))
+        for _ in range(4):
+            page.evaluate(script, "At a glance")
+            maps.append(page.evaluate(script, "Map"))
+            page.get_by_test_id("map-says").wait_for()
+        browser.close()
+        return min(sorts[2:]), min(maps)
+
+
 PARTS: dict[str, Callable[[list[str]], None]] = {
     "solving": core,
     "search": search,
@@ -584,6 +630,7 @@ PARTS: dict[str, Callable[[list[str]], None]] = {
     "coverage": redrawn,
     "server": served,
     "large": large,
+    "shelves": shelves,
 }
 HEAD = """# Benchmarks
 

@@ -71,19 +71,6 @@ def seen(page: Page) -> None:
     page.get_by_test_id("next").evaluate("one => one.closest('[data-testid=tool]').scrollIntoView({block: 'end'})")
 
 
-def ladder(page: Page) -> None:
-    """What to dial by distance."""
-    take(page, "Curlew 400")
-    tool(page, "Distance ladder")
-
-
-def timing(page: Page) -> None:
-    """Shutter and flash in time, half way through."""
-    bench(page, "The leap")
-    tool(page, "Shutter and flash in time")
-    page.get_by_label("Moment of the exposure").fill("38")
-
-
 def phone_units(page: Page) -> None:
     """The chart under a thumb, in bright sun."""
     theme(page, "sun")
@@ -122,8 +109,36 @@ def compare(page: Page) -> None:
     """Four units on one basis."""
     for name in ("Plover 58", "Avocet 200", "Gannet 600", "Skua 1200 pack"):
         page.get_by_label(f"Compare {name}").check()
-    page.get_by_role("button", name="Side by side").click()
-    page.get_by_role("dialog").get_by_role("img").first.wait_for()
+    page.get_by_label("Compared on").select_option(label="Noon portrait")
+    page.get_by_role("img").filter(has_text="where the picture stands").first.wait_for()
+    page.get_by_role("heading", name="Side by side").evaluate("one => one.scrollIntoView()")
+
+
+def the_map(page: Page) -> None:
+    """Light against weight, typical classes behind."""
+    page.get_by_role("button", name="Map", exact=True).click()
+    page.get_by_label("typical classes behind").check()
+    page.get_by_test_id("map-says").wait_for()
+
+
+def paste(page: Page) -> None:
+    """What a maker prints, read and judged."""
+    page.get_by_role("button", name="Paste a specification").click()
+    page.get_by_label("What the maker prints").fill(SHEET)
+    page.get_by_test_id("judged").first.wait_for()
+
+
+SHEET = """Plover 60
+Guide number: 60 m (ISO 100, 200 mm)
+Energy: 76 Ws
+Zoom range: 20-200 mm
+Power range: 1/1 - 1/256 in 1/10 stop steps
+Recycle time: 0.01 - 1.5 s (lithium battery)
+480 full-power flashes
+Flash duration: 1/300 - 1/20,000 s
+High-speed sync: to 1/8000 s
+Weight: 530 g with battery
+Size: 77 x 203 x 60 mm"""
 
 
 # name, address, size, what is done first
@@ -186,8 +201,8 @@ VIEWS: list[tuple[str, str, tuple[int, int], Callable[[Page], None] | None]] = [
     ("find", "", DESK, find),
     ("stage-phone", "", PHONE, phone_stage),
     ("seen", "", DESK, seen),
-    ("ladder", "", DESK, ladder),
-    ("shutter", "", DESK, timing),
+    ("map", "#/shelf", DESK, the_map),
+    ("paste", "#/shelf", DESK, paste),
     ("setup-phone", "", PHONE, None),
     ("units-phone-sun", "", PHONE, phone_units),
     ("shelf", "#/shelf", DESK, None),

@@ -42,9 +42,13 @@
       >
     {/if}
   {/each}
-  {#if tall && track.takeOff < width - 14}
-    <text x={Math.min(track.takeOff + 7, width - 24)} y={track.base + 4} font-size="11" class="fill-flash"
-      >{signed(track.start)}</text
+  {#if tall}
+    <text
+      x={Math.min(track.takeOff, width - 14)}
+      y={track.base + 17}
+      text-anchor="middle"
+      font-size="11"
+      class="fill-flash">{signed(track.start)}</text
     >
   {/if}
   <circle cx={track.takeOff} cy={track.base} r="3.4" stroke-width="1.6" class="fill-base-100 stroke-flash" />

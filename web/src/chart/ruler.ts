@@ -158,8 +158,8 @@ export function trackOf(arcs: Arc[], lane: Lane, index: number, ruler: Ruler, ta
   const named = tall ? places(wanted, width, kept) : wanted.map(() => null)
   const over = Math.max(0, ...named.map((one) => -(one?.row ?? 0)))
   const under = Math.max(0, ...named.map((one) => one?.row ?? 0))
-  const height = tall ? Math.max(TALL.least, over * ROW + MOST + 12 + under * ROW + 22) : LOW.height
-  const base = tall ? Math.max(over * ROW + MOST + 12, height - under * ROW - 24) : LOW.base
+  const height = tall ? Math.max(TALL.least, over * ROW + MOST + 12 + under * ROW + 30) : LOW.height
+  const base = tall ? Math.max(over * ROW + MOST + 12, height - under * ROW - 30) : LOW.base
   const hops = ways.map(({ arc, size, from, to, said }, i) => {
     const wide = Math.abs(to - from)
     const tip = Math.min(MOST, MOST * 0.3 + wide * 0.2) * (size > 0 ? -0.5 : 1)
@@ -174,7 +174,7 @@ export function trackOf(arcs: Arc[], lane: Lane, index: number, ruler: Ruler, ta
       labelY: !place
         ? 0
         : place.row > 0
-          ? base + 10 + place.row * ROW
+          ? base + TALL.arc / 2 + place.row * ROW
           : base - MOST - 6 - (-place.row - 1) * ROW,
       title: said,
     }

@@ -57,7 +57,7 @@
           ><button
             type="button"
             class="link-button plain"
-            aria-label="Sort by how it is held"
+            aria-label="Unit: sort by how it is held"
             aria-pressed={sort === 'holding'}
             onclick={() => (sort = 'holding')}>Unit</button
           ></th

@@ -64,7 +64,7 @@
     <h2 id="read-title" class="mb-2 text-xl font-semibold">How to read the chart</h2>
     <ol class="grid gap-4 md:grid-cols-2">
       {#each pictures as one, i (i)}
-        <li class="border-base-300 border-t pt-2">
+        <li class="border-base-300 min-w-0 border-t pt-2">
           <p class="mb-1 text-[0.92rem] leading-snug">{one.says}</p>
           <div class="max-w-full overflow-x-auto" style={`height: ${one.height}px`}>
             <LaneTrack

@@ -14,7 +14,7 @@ from ...physics.arrays import Floats
 from ...physics.falloff import close_up, inverse_square
 from ...scene.seen import MethodKind
 from ..job.board import Board
-from ..light.reach import Solved
+from ..light.reach import BLOCKED, Solved
 
 Measure = Literal["light", "ws", "hss", "recycle", "recycle_dial", "flashes", "t01", "weight", "price"]
 MEASURES: tuple[Measure, ...] = get_args(Measure)
@@ -69,9 +69,10 @@ def in_picture(solved: Solved, kind: MethodKind, light: int) -> Glance:
 
 
 def worst_of_job(board: Board, table: UnitTable) -> Glance:
-    """Every unit at the light of a job that asks most of it; units that cannot serve one of them are left out."""
-    worst = np.nanmin(np.where(np.isfinite(board.spare), board.spare, np.nan), axis=0) if len(board.spare) else None
-    spare = np.full(len(table), np.nan) if worst is None else worst
+    """Every unit at the light of a job that asks most of it; of those that it can be used for."""
+    usable = (board.verdict != BLOCKED) & np.isfinite(board.spare)
+    least = np.min(np.where(usable, board.spare, np.inf), axis=0, initial=np.inf)
+    spare = np.where(np.isfinite(least), least, np.nan)
     found = _glance(table, spare, np.zeros(len(table)), ~np.isnan(spare), TRAVEL_S, None)
     del found.measures["hss"]
     return found
