@@ -611,7 +611,8 @@ def drawings(url: str) -> tuple[float, float]:
         script = (
             "async name => { const one = [...document.querySelectorAll('button')].find(b => b.ariaLabel === name || "
             "b.textContent.trim() === name); const start = performance.now(); one.click(); "
-            "await new Promise(done => requestAnimationFrame(() => setTimeout(done))); return performance.now() - start }"
+            "await new Promise(done => requestAnimationFrame(() => setTimeout(done))); "
+            "return performance.now() - start }"
         )
         for name in ("Sort by Weight", "Sort by Light") * 4:
             sorts.append(page.evaluate(script, name))

@@ -158,12 +158,13 @@ def test_a_name_with_braces_is_a_name(client: TestClient) -> None:
     assert client.get(f"/api/setups/{item}/answer").status_code == 200
 
 
-def test_an_empty_shelf_says_so(client: TestClient) -> None:
+def test_an_empty_shelf_says_what_is_needed(client: TestClient) -> None:
     ids = [unit["id"] for unit in client.get("/api/units").json()]
     client.request("DELETE", "/api/units", params={"item_id": ids})
     solved = client.get(f"/api/setups/{setup_of(client)[0]}/answer").json()
-    assert solved["answer"] is None
-    assert solved["trouble"].startswith("The shelf is empty")
+    assert (solved["answer"]["typical"], solved["trouble"]) == (True, "")
+    assert solved["answer"]["verdict"].startswith("Needs GN ")
+    assert sentence(client.get("/api/shelf/glance")).startswith("The shelf is empty")
 
 
 def test_a_lane_explains_every_jump(client: TestClient) -> None:

@@ -49,6 +49,7 @@ from jumpstop.words.hands import HANDS
 from jumpstop.words.kit import printed
 from jumpstop.words.lanes import steps_of
 from jumpstop.words.levers import DIFFERS, MOVES
+from jumpstop.words.printed import JUDGED
 from jumpstop.words.stage_warnings import STAGE_WARNINGS
 from jumpstop.words.timing import timing_text
 
@@ -70,7 +71,7 @@ def codes(*functions: str) -> set[str]:
 def test_every_code_has_a_sentence_and_no_sentence_is_left_over() -> None:
     assert effects.SENTENCES.keys() == EFFECTS.keys()
     told = methods.REMARKS.keys() | warnings.WARNINGS.keys() | STAGE_WARNINGS.keys() | HANDS.keys() | WRONG.keys()
-    told |= SHEET.keys() | CLAUSES.keys() | DIFFERS.keys() | MOVED.keys()
+    told |= SHEET.keys() | CLAUSES.keys() | DIFFERS.keys() | MOVED.keys() | JUDGED.keys()
     assert codes("remark") | {"f_number", "shutter_s", "iso"} == told | {"dial"}
     said = codes("refuse", "CannotSolve") | {
         "no_such_light", "no_usable_unit", "unreadable_setup", "no_setups", "job_without_day",

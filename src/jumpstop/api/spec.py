@@ -5,7 +5,7 @@ from typing import Annotated
 from fastapi import APIRouter, Request
 from pydantic import Field
 
-from ..core.kit.values import Value, Whole
+from ..core.kit.values import Value, Whole, example
 from ..formats.spec import read_spec
 from ..words.figures import sign_of
 from ..words.printed import SpecUnit, spec_unit
@@ -26,6 +26,8 @@ class SpecChoice(Value):
 
 class SpecIn(Value):
     """A specification as it was pasted, and what was decided of its fields so far."""
+
+    model_config = example(text="Plover 58\nGuide number: 58 m (ISO 100, 105 mm)\nRecycle time: 0.1 - 2.6 s")
 
     text: Annotated[str, Field(max_length=MOST_TEXT, title="Specification")]
     choices: tuple[SpecChoice, ...] = Field((), max_length=500, title="What was decided")

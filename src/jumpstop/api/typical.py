@@ -7,7 +7,7 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Request
 from pydantic import Field
 
-from ..core.kit.values import Value, Whole
+from ..core.kit.values import Value, Whole, example
 from ..core.physics.battery import Cells
 from ..core.scene.begin import Where, begun
 from ..store.errors import NotFound
@@ -62,6 +62,8 @@ class Tick(Value):
 
 class TypicalIn(Value):
     """What was ticked; and where a first picture is, where one is to be begun at once."""
+
+    model_config = example(ticks=[{"kind": "units", "key": "battery_400", "count": 2}], where="sun")
 
     ticks: tuple[Tick, ...] = Field(max_length=200, title="Ticks")
     where: Where | None = Field(None, title="Where the first picture is")

@@ -8,7 +8,7 @@ from .arrays import Figure, Floats
 
 LEAST_SHARE = 0.01  # share of a full flash's charge that any flash costs (trigger, display, idling), from memory
 YIELD = 0.55  # share of a battery's energy that reaches the tube, from memory
-WS_PER_WH = 3600.0
+WS_PER_WH = 3600.0  # watt-seconds in a watt-hour [definition]
 CHARGED = 1e-9  # a capacitor this near to what a flash takes has it
 
 Cells = Literal["lithium", "nimh", "alkaline"]

@@ -8572,6 +8572,9 @@ export interface components {
         /**
          * SpecIn
          * @description A specification as it was pasted, and what was decided of its fields so far.
+         * @example {
+         *       "text": "Plover 58\nGuide number: 58 m (ISO 100, 105 mm)\nRecycle time: 0.1 - 2.6 s"
+         *     }
          */
         SpecIn: {
             /** Specification */
@@ -9371,6 +9374,16 @@ export interface components {
         /**
          * TypicalIn
          * @description What was ticked; and where a first picture is, where one is to be begun at once.
+         * @example {
+         *       "ticks": [
+         *         {
+         *           "count": 2,
+         *           "key": "battery_400",
+         *           "kind": "units"
+         *         }
+         *       ],
+         *       "where": "sun"
+         *     }
          */
         TypicalIn: {
             /** Ticks */

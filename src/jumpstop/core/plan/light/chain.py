@@ -358,13 +358,11 @@ def _tail(scene: Scene) -> Sequence[Jump]:
     t01 = scene.table.t01_s[:, 0]
     known = ~np.isnan(t01)
 
-    windows = {method.kind: clipping_window_s(scene.setup, method) for method in scene.methods}
-
     def loss(method: Method) -> Floats | None:
-        window = windows[method.kind]
+        window = clipping_window_s(scene.setup, method)
         return None if window is None else clipped(scene.table, window)
 
-    if all(window is None for window in windows.values()):
+    if all(clipping_window_s(scene.setup, method) is None for method in scene.methods):
         return []
     size = scene.by_unit(loss)
     sd = np.where(known, size / -4, np.minimum(MOST_TAIL_DOUBT, -size))

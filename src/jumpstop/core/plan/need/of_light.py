@@ -32,7 +32,7 @@ from ..light.chain import clipped, clipping_window_s
 from ..light.reach import Solved, solve
 
 GUIDE_NUMBER = 300.0  # of the units made up: more than any picture needs
-ZOOM_MM = (8.0, 800.0)
+ZOOM_MM = (8.0, 800.0)  # how far those that zoom go: as far as any setup asks
 NOTHING_S = 1e-6  # their flash is over at once, so that no shutter clips it and any motion is frozen
 ZOOMING: tuple[UnitKind, ...] = ("shoe",)  # kinds of which one that zooms is made up besides
 WS_AT_ONE = 400.0  # Ws whose guide number `guide_number_of_ws` is turned round at
