@@ -88,6 +88,8 @@ def _box(page: Page, number: int) -> None:
 
 def _unit(page: Page, number: int) -> None:
     page.get_by_role("button", name="Edit Plover 58").click()
+    if not page.get_by_label("Note").is_visible():
+        page.get_by_text("Weight, price, how many, heat and the rest", exact=True).click()
     page.get_by_label("Note").fill(f"Note {number}")
     page.get_by_role("dialog").get_by_role("button", name="Save", exact=True).click()
     page.get_by_role("dialog").wait_for(state="detached")

@@ -167,6 +167,8 @@ def test_a_body_learns_its_dark_edge_and_refuses_nonsense(page: Page) -> None:
 def test_a_unit_gets_its_tables(page: Page) -> None:
     page.get_by_role("link", name="Shelf").click()
     page.get_by_role("button", name="Edit Knot 280").click()
+    for fold in ("High-speed sync and flash duration", "Recycling and power supply"):
+        page.get_by_text(fold, exact=True).click()
     page.get_by_label("Flash duration").check()
     page.get_by_label("Lasts, s").fill("1/nonsense")
     page.get_by_role("button", name="Save").click()
@@ -200,7 +202,7 @@ def test_the_last_setup_is_deleted_and_brought_back(page: Page) -> None:
         page.get_by_role("button", name="Delete this setup").click()
         if left:
             expect(page.get_by_label("Setup on the bench").get_by_role("option")).to_have_count(left)
-    expect(page.get_by_role("heading", name="There is no setup here yet.")).to_be_visible()
+    expect(page.get_by_role("heading", name="Where is your picture?")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
     expect(name).to_have_value("At the bench")
 
@@ -216,7 +218,9 @@ def test_lanes_are_sorted_and_speak_feet(page: Page) -> None:
     page.get_by_role("button", name="Close", exact=True).click()
     expect(lanes.nth(1)).to_contain_text("Dunlin 36")
     expect(page.get_by_role("button", name="Sort by weight")).to_be_visible()  # what is sorted by is always shown
-    page.get_by_role("button", name="Sort by recycles").click()
+    page.get_by_role("button", name="Columns and signs").click()
+    page.get_by_label("Sort by", exact=True).select_option("ready")
+    page.get_by_role("button", name="Close", exact=True).click()
     expect(lanes.nth(1)).to_contain_text("Gannet 600")
     page.get_by_role("button", name="Columns and signs").click()
     page.get_by_label("Sort by", exact=True).select_option("price")

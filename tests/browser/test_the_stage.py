@@ -89,7 +89,7 @@ def test_lights_are_switched_one_by_one_along_the_steps(page: Page) -> None:
     for box in on:
         expect(box).to_be_checked()
     expect(frame.locator("[data-tone=lit]").first).not_to_have_attribute("stop-color", dark or "")
-    page.get_by_label("Order of work", exact=True).select_option("key")
+    page.get_by_test_id("tool").get_by_label("Order of work", exact=True).select_option("key")
     expect(steps.nth(1)).to_contain_text("light 1, key")
     on[2].click()
     expect(page.get_by_role("listitem").filter(has_text="3 fill")).to_contain_text("off")

@@ -94,7 +94,12 @@ def _modifier(facts: JumpAt, at: Context) -> Said:
     name = facts["name"]
     return Said(
         name,
-        f"{name} against the unit's own reflector at 35 mm coverage. Every figure here can be replaced by your own.",
+        f"{name} against the unit's own reflector at 35 mm coverage. "
+        + (
+            "A typical figure of its class, until you put a better one in its place."
+            if facts["typical"]
+            else "Every figure here can be replaced by your own."
+        ),
     )
 
 

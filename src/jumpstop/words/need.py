@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 from ..core.kit.modifier import layers_on
 from ..core.kit.table import UnitTable
 from ..core.physics.guide_number import beam_candela_seconds, guide_number_of_stops, guide_number_of_ws
+from ..core.plan.job.schedule import CADENCE_S
 from ..core.plan.light.reach import Solved
 from ..core.plan.need.of_job import Asked
 from ..core.plan.need.of_light import WS_AT_ONE, Need, need_of
@@ -40,10 +41,11 @@ class NeedText:
 
 @dataclass(slots=True)
 class NeedsText:
-    """What a light of a setup asks, method by method; the one that is taken first."""
+    """What a light of a setup asks, method by method; the one that is taken first. short: the figures alone."""
 
     light: int
     says: str
+    short: str
     methods: list[NeedText]
 
 
@@ -85,7 +87,15 @@ def needs_text(
     found = [(kind, need_of(solved, kind, light)) for kind in kinds if kind in solved.kinds]
     methods = [_method(solved, kind, need, typical, units) for kind, need in found if need is not None]
     says = methods[0].says if methods else "Nothing could light this as it is asked."
-    return NeedsText(light, says, methods)
+    first = next((need for _, need in found if need is not None), None)
+    return NeedsText(light, says, "" if first is None else _short(first, units), methods)
+
+
+def _short(need: Need, units: DisplayUnits) -> str:
+    if need.ambient_enough:
+        return "Needs no flash."
+    guide = guide_number(need.guide_number, units)
+    return f"Needs {guide} (ISO 100, {basis(need)}), about {tidy_ws(need.watt_seconds)}."
 
 
 def _method(solved: Solved, kind: MethodKind, need: Need, typical: UnitTable, units: DisplayUnits) -> NeedText:
@@ -114,6 +124,8 @@ def _more(need: Need, units: DisplayUnits) -> list[str]:
         out.append(f"a flash that is over within {shutter(need.window_s)}")
     if need.fits:
         out.append(f"a {listed([KINDS[one] for one in need.fits])}")
+    flashes = need.setup.frames * need.asks.pops
+    out.append(f"{count(flashes, 'flash', 'flashes')} at that output, recycled in {duration(CADENCE_S)} each")
     return out if not need.ambient_enough else []
 
 

@@ -57,7 +57,8 @@
     const sorted = ORDER.filter((one) => COLUMNS[one].sorts.some(([key]) => key === sort))
     let left = whole - rem * (7.5 + 4.9) - 36 - sorted.reduce((sum, one) => sum + takes(one), 0)
     const more = chosen.filter((one) => {
-      if (sorted.includes(one) || left - takes(one) < Math.max(ROOM, whole * HALF)) return false
+      if (sorted.includes(one) || left - takes(one) < (one === 'dial' ? ROOM : Math.max(ROOM, whole * HALF)))
+        return false
       left -= takes(one)
       return true
     })
@@ -169,19 +170,19 @@
       <h2 id="chart-title" class="font-normal">Unit</h2>
       <Word word="needed" />
     </div>
-    <div class="ruler h-8" bind:clientWidth={measured}>
-      <svg {width} height="32" class="block overflow-visible" aria-hidden="true">
+    <div class="ruler h-6" bind:clientWidth={measured}>
+      <svg {width} height="24" class="block overflow-visible" aria-hidden="true">
         {#each ticks as tick (tick)}
-          <line x1={ruler(tick)} x2={ruler(tick)} y1="28" y2="32" class="stroke-quiet" />
+          <line x1={ruler(tick)} x2={ruler(tick)} y1="22" y2="24" class="stroke-quiet" />
           {#if ruler(tick) > 8 && ruler(tick) < width - 8}
-            <text x={ruler(tick)} y="26" text-anchor="middle" font-size="11" class="fill-quiet"
+            <text x={ruler(tick)} y="20" text-anchor="middle" font-size="11" class="fill-quiet"
               >{tick === 0 ? '0' : signed(tick, 0)}</text
             >
           {/if}
         {/each}
         <text
           x={Math.max(22, ruler(0))}
-          y="12"
+          y="8"
           text-anchor="middle"
           font-size="11.5"
           font-weight="700"

@@ -62,13 +62,13 @@ export function rulerOf(arcs: Arc[], lanes: Lanes, width: number): Ruler {
 }
 
 const LETTER = 6
-const ROW = 12 // from one row of names to the next [px]
+const ROW = 11 // from one row of names to the next [px]
 const ROWS = 8 // of names, over and under the line, at the most
 const NAMED = 0.05 // stops: what is smaller is not named
 
 /** Heights of a lane: the one in hand has its arcs named, and is as tall as their names need; the others are low. */
-export const TALL = { arc: 34, least: 92 }
-export const LOW = { height: 30, base: 20, arc: 13 }
+export const TALL = { arc: 26, least: 84 }
+export const LOW = { height: 27, base: 18, arc: 12 }
 
 /** Figures rounded to tenths so that they add up to what their sum is rounded to. */
 export function tenths(sizes: number[], sum: number): number[] {
@@ -158,8 +158,8 @@ export function trackOf(arcs: Arc[], lane: Lane, index: number, ruler: Ruler, ta
   const named = tall ? places(wanted, width, kept) : wanted.map(() => null)
   const over = Math.max(0, ...named.map((one) => -(one?.row ?? 0)))
   const under = Math.max(0, ...named.map((one) => one?.row ?? 0))
-  const height = tall ? Math.max(TALL.least, over * ROW + MOST + 12 + under * ROW + 30) : LOW.height
-  const base = tall ? Math.max(over * ROW + MOST + 12, height - under * ROW - 30) : LOW.base
+  const height = tall ? Math.max(TALL.least, over * ROW + MOST + 5 + under * ROW + 17) : LOW.height
+  const base = tall ? Math.max(over * ROW + MOST + 5, height - under * ROW - 17) : LOW.base
   const hops = ways.map(({ arc, size, from, to, said }, i) => {
     const wide = Math.abs(to - from)
     const tip = Math.min(MOST, MOST * 0.3 + wide * 0.2) * (size > 0 ? -0.5 : 1)
@@ -174,7 +174,7 @@ export function trackOf(arcs: Arc[], lane: Lane, index: number, ruler: Ruler, ta
       labelY: !place
         ? 0
         : place.row > 0
-          ? base + TALL.arc / 2 + place.row * ROW
+          ? base + TALL.arc / 2 + place.row * ROW - 2
           : base - MOST - 6 - (-place.row - 1) * ROW,
       title: said,
     }

@@ -25,7 +25,7 @@
 
 {#if found?.methods.length}
   <div class="text-[0.88rem] leading-snug" data-testid="need">
-    {#if !typical}<span class="text-quiet"><bdi>{found.says}</bdi></span>{/if}
+    {#if !typical}<span class="text-quiet"><bdi>{found.short}</bdi></span>{/if}
     <button type="button" class="link-button no-print" aria-expanded={open} onclick={() => (open = !open)}
       >{open ? 'Hide what each method needs' : 'What each method needs'}</button
     >

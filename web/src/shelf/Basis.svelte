@@ -1,6 +1,7 @@
 <!-- What units are compared on: bare, through a modifier at a distance, at a light of a setup, or the worst of a job. -->
 <script lang="ts">
   import { job } from '../lib/job.svelte'
+  import { digits, fixed } from '../lib/figures'
   import { kit } from '../lib/kit.svelte'
   import { person } from '../lib/person.svelte'
   import { setups } from '../lib/setups.svelte'
@@ -42,7 +43,7 @@
       >at
       <select class="select select-sm w-auto" aria-label="Distance" bind:value={basis.distance}>
         {#each DISTANCES as one (one)}<option value={one}
-            >{feet ? `${(one / 0.3048).toFixed(1)} ft` : `${one} m`}</option
+            >{feet ? `${fixed(one / 0.3048, 1)} ft` : `${digits(one, 2)} m`}</option
           >{/each}
       </select></label
     >

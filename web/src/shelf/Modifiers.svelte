@@ -2,6 +2,7 @@
 <script lang="ts">
   import { api, type ModifiersText } from '../lib/api/client'
   import { history } from '../lib/history.svelte'
+  import { digits, fixed } from '../lib/figures'
   import { kit } from '../lib/kit.svelte'
   import { Newest } from '../lib/newest'
   import { person } from '../lib/person.svelte'
@@ -34,7 +35,7 @@
         >Subject at
         <select class="select select-sm w-auto" aria-label="Distance" bind:value={distance}>
           {#each DISTANCES as one (one)}<option value={one}
-              >{feet ? `${(one / 0.3048).toFixed(1)} ft` : `${one} m`}</option
+              >{feet ? `${fixed(one / 0.3048, 1)} ft` : `${digits(one, 2)} m`}</option
             >{/each}
         </select></label
       >

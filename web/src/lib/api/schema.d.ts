@@ -5638,13 +5638,15 @@ export interface components {
         };
         /**
          * NeedsText
-         * @description What a light of a setup asks, method by method; the one that is taken first.
+         * @description What a light of a setup asks, method by method; the one that is taken first. short: the figures alone.
          */
         NeedsText: {
             /** Light */
             light: number;
             /** Says */
             says: string;
+            /** Short */
+            short: string;
             /** Methods */
             methods: components["schemas"]["NeedText"][];
         };

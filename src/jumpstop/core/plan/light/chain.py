@@ -139,7 +139,10 @@ def _modifier(scene: Scene) -> Sequence[Jump]:
             scene.by_light(lambda light: light.modifier.stops if light.modifier else 0.0),
             scene.by_light(lambda light: light.modifier.sd if light.modifier else 0.0),
             tuple(own),
-            {"name": tuple(mod.name if mod else "" for mod in mods)},
+            {
+                "name": tuple(mod.name if mod else "" for mod in mods),
+                "typical": tuple(bool(mod and mod.typical) for mod in mods),
+            },
             "M",
             source,
         )
