@@ -13,7 +13,7 @@ from test_journeys import THEMES, findings
 
 CSV = "name,guide_number,weight_g,price,power_source,recycle_full_s,full_flashes,power_lowest\n" + "".join(
     f'{name},"GN {gn} (ISO 100, m, 35 mm)",{grams},{price},lithium,2,{flashes},0.0009765625\n'
-    for name, gn, grams, price, flashes in (("Stint 30", 30, 300, 90, 300), ("Ruff 120", 120, 1500, 400, 300))
+    for name, gn, grams, price, flashes in (("Stint 30", 30, 300, 90, 300), ("Ruff 70", 70, 1500, 400, 300))
 )
 
 
@@ -69,17 +69,17 @@ def test_a_newcomer_plans_a_job(page: Page, tmp_path: Path) -> None:
     page.get_by_role("button", name="Import").click()
     page.get_by_label(re.compile("file", re.I)).first.set_input_files(tmp_path / "shelf.csv")
     page.get_by_role("button", name=re.compile(r"^Add .*2 units|^Import .*2|^Add 2")).click()
-    expect(page.get_by_text("Ruff 120").first).to_be_visible()
+    expect(page.get_by_text("Ruff 70").first).to_be_visible()
     view(page, "Job")
-    row = page.get_by_role("row", name=re.compile("Ruff 120"))
+    row = page.get_by_role("row", name=re.compile("Ruff 70"))
     expect(row).to_contain_text("all")
-    page.get_by_role("checkbox", name="Take Ruff 120 along").check()
+    page.get_by_role("checkbox", name="Take Ruff 70 along").check()
     expect(page.get_by_test_id("picked")).to_contain_text("Covers both setups")
     page.get_by_label("Add a session of").select_option(index=1)
     view(page, "Day")
     expect(page.get_by_test_id("day-says")).to_contain_text(re.compile("It lasts|gives out"))
-    page.get_by_label("Ruff 120", exact=True).fill("3")
-    page.get_by_label("Ruff 120", exact=True).press("Enter")
+    page.get_by_label("Ruff 70", exact=True).fill("3")
+    page.get_by_label("Ruff 70", exact=True).press("Enter")
     expect(page.get_by_test_id("day-says")).to_contain_text("It lasts")
     view(page, "Job")
     with page.expect_download() as download:
@@ -88,7 +88,7 @@ def test_a_newcomer_plans_a_job(page: Page, tmp_path: Path) -> None:
     assert out["format"] == "jumpstop-job"
     assert out["job"]["name"] == "Ferry portraits"
     assert len(out["setups"]) == 2
-    assert out["job"]["picked"][0]["name"] == "Ruff 120"
+    assert out["job"]["picked"][0]["name"] == "Ruff 70"
 
 
 def test_the_kit_is_chosen_by_keys_and_undone(page: Page) -> None:
