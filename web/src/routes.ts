@@ -46,9 +46,9 @@ export const ROUTES: Route[] = [
   },
   {
     name: 'Help',
-    path: /^#\/help$/,
+    path: /^#\/help(?:\/(\w+))?$/,
     view: () => import('./views/HelpView.svelte'),
-    props: () => ({}),
+    props: (found) => ({ id: found[1] }),
   },
   {
     name: 'Setup',

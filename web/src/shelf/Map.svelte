@@ -205,7 +205,7 @@
             x={place.x}
             y={place.y}
             text-anchor={place.anchor}
-            class="fill-base-content text-[12px]">{one.name}</text
+            class="name fill-base-content text-[12px]">{one.name}</text
           >{/if}
         <circle
           cx={across(one.x)}

@@ -6,8 +6,9 @@
   import { hotkeys } from '../lib/hotkeys'
   import { WORDS } from '../lib/words'
 
-  const props: { id?: string } = $props()
-  void props
+  /** The part that is asked for: read, words, from or keys. */
+  let { id = '' }: { id?: string } = $props()
+  $effect(() => document.getElementById(`${id}-title`)?.scrollIntoView())
   const WIDTH = 460
   const arc = (effect: string, cause: string, stops: number): Arc => ({ effect, cause, stops: [stops] })
   const start = (stops: number) => arc('rated_output', 'at 1 m', stops)
