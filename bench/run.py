@@ -591,7 +591,8 @@ def shelves(lines: list[str]) -> None:
                 lines.append(f"| shelf of {count:,}, sorted by a heading and drawn | {sort:.0f} ms | | | {aim} |")
                 lines.append(f"| shelf of {count:,}, map drawn, the answer apart | {drawn:.0f} ms | | | {aim} |")
                 if count == 200:
-                    sheet = "\n".join(["Guide number: 58 m (ISO 100, 105 mm)", "Peso: 2,6 kg", "Box: grey paper"] * 250)
+                    said = ("Guide number: {} m (ISO 100, 105 mm)", "Peso: {},6 kg", "Box of {} papers, grey")
+                    sheet = "\n".join(one.format(at) for at in range(10, 300) for one in said)
                     body = {"text": sheet[:20_000]}
                     client.post("api/shelf/spec", json=body).raise_for_status()
                     took = min(

@@ -16,7 +16,7 @@
     remove: (unit: UnitLine) => void
   }
   let { glance, units, find, ticked, tick, edit, duplicate, remove }: Props = $props()
-  const FIRST = 100
+  const FIRST = 40
   const PAGE = 100
   const MEANS: Record<string, string> = {
     light: 'guide',

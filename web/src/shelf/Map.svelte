@@ -80,7 +80,8 @@
       boxes.push([px - 5, px + 5, py - 5, py + 5])
     }
     const out: Record<string, { x: number; y: number; anchor: 'start' | 'end' }> = {}
-    for (const one of [...points].sort((a, b) => Number(b.best) - Number(a.best))) {
+    const own = [...points].sort((a, b) => Number(b.best) - Number(a.best))
+    for (const one of [...own, ...(classes?.points ?? [])]) {
       const [px, py] = [across(one.x), up(one.y)]
       const long = one.name.length * LETTER
       for (const [dx, dy] of [
@@ -171,14 +172,14 @@
       >
       <text x="2" y="12" class="fill-base-content text-[12px] font-semibold">↑ {found.y_title}</text>
       {#each classes?.points ?? [] as one (one.id)}
+        {@const place = named[one.id]}
         <circle cx={across(one.x)} cy={up(one.y)} r="4" class="fill-quiet" fill-opacity="0.25" />
-        <text
-          x={across(one.x)}
-          y={up(one.y) - 6}
-          text-anchor="middle"
-          class="fill-quiet text-[9px]"
-          fill-opacity="0.75">{one.name}</text
-        >
+        {#if place}<text
+            x={place.x}
+            y={place.y}
+            text-anchor={place.anchor}
+            class="name fill-quiet text-[11px]">{one.name}</text
+          >{/if}
       {/each}
       <path d={path} fill="none" class="stroke-flash" stroke-opacity="0.6" stroke-width="1.5" />
       {#each found.points as one, i (one.id)}

@@ -51,7 +51,10 @@ def _any_of(table: dict[str, list[str]]) -> tuple[str, dict[str, str]]:
     every = [(phrase, code) for code, phrases in table.items() for phrase in phrases]
     every.sort(key=lambda one: -len(one[0]))
     codes = {re.sub(r"[\s\-]", "", phrase): code for phrase, code in reversed(every)}
-    return "|".join(_phrase(phrase) for phrase, _ in every), codes
+    by_letter: dict[str, list[str]] = {}  # so that few of them are tried at each place
+    for phrase, _ in every:
+        by_letter.setdefault(phrase[0], []).append(_phrase(phrase))
+    return "|".join(f"(?={re.escape(one)})(?:{'|'.join(some)})" for one, some in by_letter.items()), codes
 
 
 _SAID = {"aside": ASIDES, "label": LABELS, "type": KINDS}
@@ -88,6 +91,11 @@ def _pattern() -> re.Pattern[str]:
 
 def tokens(line: str, sign: Sign = "") -> list[Token]:
     """A line's tokens, in order. sign: the one decimal sign that the person writes, if so."""
+    return list(_tokens(line, sign))
+
+
+@lru_cache(maxsize=4096)
+def _tokens(line: str, sign: Sign) -> tuple[Token, ...]:
     text, out, depth = folded(line[:LONGEST]), list[Token](), 0
     for found in _pattern().finditer(text):
         token = _token(found, sign)
@@ -95,14 +103,13 @@ def tokens(line: str, sign: Sign = "") -> list[Token]:
             depth = max(
                 0, depth + token.text.count("(") + token.text.count("[") - token.text.count(")") - token.text.count("]")
             )
-        out.append(replace(token, opened=depth > 0))
-    return _ranged(out)
+        out.append(replace(token, opened=True) if depth else token)
+    return tuple(_ranged(out))
 
 
 def _token(found: re.Match[str], sign: Sign) -> Token:
     text = found.group()
-    kind = next(name for name in ("when", "word", "share", "fnumber", "money", "figure", "unit", "between", "break",
-                                  "other") if found.group(f"is_{name}") is not None)  # fmt: skip
+    kind = (found.lastgroup or "").removeprefix("is_")
     bare = re.sub(r"[\s\-]", "", text).removesuffix(".")
     match kind:
         case "when":
