@@ -80,7 +80,7 @@
       </tr>
     </thead>
     <tbody>
-      {#each shown as i (glance.ids[i])}
+      {#each shown as i, place (place)}
         {@const unit = line.get(glance.ids[i]!)}
         <tr class="border-base-300 border-t">
           <td data-part="tick"
