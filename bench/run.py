@@ -593,11 +593,15 @@ def shelves(lines: list[str]) -> None:
                 if count == 200:
                     said = ("Guide number: {} m (ISO 100, 105 mm)", "Peso: {},6 kg", "Box of {} papers, grey")
                     sheet = "\n".join(one.format(at) for at in range(10, 300) for one in said)
-                    body = {"text": sheet[:20_000]}
-                    client.post("api/shelf/spec", json=body).raise_for_status()
-                    took = min(
-                        median_ms(lambda body=body: client.post("api/shelf/spec", json=body), 3) for _ in range(5)
-                    )
+                    fresh = itertools.count(300)  # never twice the same, so that nothing of it is kept
+
+                    def pasted(client: httpx.Client = client, sheet: str = sheet, fresh: Any = fresh) -> None:
+                        text = sheet.replace("Box", f"Box {next(fresh)}").replace(" (ISO", f" {next(fresh)} Ws (ISO")
+                        text = text.replace("Peso", f"{next(fresh)} flashes; peso")
+                        client.post("api/shelf/spec", json={"text": text[:20_000]}).raise_for_status()
+
+                    pasted()
+                    took = min(median_ms(pasted, 3) for _ in range(5))
                     lines.append(f"| a maker's page of 20 kB to fields | {took:.0f} ms | | | 150 ms |")
 
 
