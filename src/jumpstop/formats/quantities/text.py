@@ -17,13 +17,20 @@ _FEET = re.compile(r"''")
 def plain(text: str, grouped: bool = False) -> str:
     """A text as the grammar reads it: lower case, one minus, straight marks, ⅔ as 2/3, single spaces."""
     text = (_SPACED if grouped else _GROUPED).sub("", _GROUPED.sub("", text))
+    text = text.translate(_ONE)
+    if text.isascii():
+        return _said(text)
     out = []
-    for sign in text.translate(_ONE):
+    for sign in text:
         if unicodedata.category(sign) == "No" and "⁄" in (said := unicodedata.normalize("NFKC", sign)):
             out.append(f" {said.replace('⁄', '/')} ")  # a fraction in one sign
         else:
             out.append(unicodedata.normalize("NFKC", sign) if ord(sign) > 0xFF00 else sign)
-    return _SPACE.sub(" ", _FEET.sub('"', "".join(out)).lower()).strip().removesuffix(".")
+    return _said("".join(out))
+
+
+def _said(text: str) -> str:
+    return _SPACE.sub(" ", _FEET.sub('"', text).lower()).strip().removesuffix(".")
 
 
 def numbers(written: str, grouped: bool, sign: str = "") -> list[float]:

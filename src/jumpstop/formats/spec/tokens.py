@@ -36,8 +36,11 @@ class Token:
 
 def folded(text: str) -> str:
     """Lower case, one minus, straight marks, no accents."""
-    bare = unicodedata.normalize("NFKD", plain(text.replace("ß", "ss"))).replace("⁄", "/")
-    bare = SHORT.sub(r"\1", "".join(sign for sign in bare if not unicodedata.combining(sign)))
+    bare = plain(text.replace("ß", "ss"))
+    if not bare.isascii():
+        bare = unicodedata.normalize("NFKD", bare).replace("⁄", "/")
+        bare = "".join(sign for sign in bare if not unicodedata.combining(sign))
+    bare = SHORT.sub(r"\1", bare)
     return GLUED.sub(r"\1 ", bare)
 
 
