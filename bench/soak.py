@@ -1,7 +1,8 @@
-"""What is to outlive anything, tried for long: `make soak PART=pages`, `kills`, `starts` or `studio`; all without.
+"""What is to outlive anything, tried for long: `make soak PART=pages`, `kills`, `starts`, `studio` or `verdicts`; all without.
 
 pages: seeded runs of random edits and faults in real pages. kills: the server killed under writes of all kinds. starts:
-first starts and migrations cut off. studio: fifty phones that log and ten pages that nudge, on one server.
+first starts and migrations cut off. studio: fifty phones that log and ten pages that nudge, on one server. verdicts:
+verdicts, findings, jobs and sheets over hundreds of generated cases.
 RUNS says how many, FROM the first; SEED another seed; MINUTES how long the studio is open.
 """
 
@@ -12,6 +13,7 @@ import shutil
 import signal
 import socket
 import statistics
+import subprocess
 import sys
 import tempfile
 import threading
@@ -432,7 +434,22 @@ def studio(folder: Path) -> str:
     return said
 
 
-PARTS = {"pages": pages, "kills": kills, "starts": starts, "studio": studio}
+LONG = {"SETUPS": "400", "FINDINGS": "300", "JOBS": "300", "SHEETS": "20000"}
+"""How many generated cases the tests try that run a few of them in `make test`."""
+
+
+def verdicts(folder: Path) -> str:
+    """Verdicts, findings, answers of jobs and sheets, over many more generated cases than in `make test`."""
+    tests = ("core/test_comes_out.py", "core/test_findings.py", "api/test_one_answer.py", "formats/test_spec.py")
+    places = [str(Path(__file__).parent.parent / "tests" / one) for one in tests]
+    command = [sys.executable, "-m", "pytest", "-q", "-s", "-p", "no:xdist", f"--basetemp={folder / 'tests'}", *places]
+    done = subprocess.run(command, env={**LONG, **os.environ}, capture_output=True, text=True, check=False)
+    said = [line for line in done.stdout.splitlines() if " right" in line or " passed" in line or " failed" in line]
+    assert done.returncode == 0, done.stdout[-4000:]
+    return f"{', '.join(f'{key} {os.environ.get(key, many)}' for key, many in LONG.items())}: {'; '.join(said)}"
+
+
+PARTS = {"pages": pages, "kills": kills, "starts": starts, "studio": studio, "verdicts": verdicts}
 
 
 def main() -> int:
