@@ -1,9 +1,9 @@
-"""What is to outlive anything, tried for long: `make soak PART=pages`, `kills`, `starts`, `studio` or `verdicts`; all without.
+"""What is to outlive anything, tried for long: `make soak PART=pages`, kills, starts, studio or verdicts; all without.
 
 pages: seeded runs of random edits and faults in real pages. kills: the server killed under writes of all kinds. starts:
 first starts and migrations cut off. studio: fifty phones that log and ten pages that nudge, on one server. verdicts:
-verdicts, findings, jobs and sheets over hundreds of generated cases.
-RUNS says how many, FROM the first; SEED another seed; MINUTES how long the studio is open.
+setups, findings, jobs and sheets over hundreds of generated cases. RUNS says how many, FROM the first; SEED another
+seed; MINUTES how long the studio is open.
 """
 
 import asyncio
