@@ -4,7 +4,7 @@ from ..core.kit.body import Body
 from ..core.kit.filter import Filter
 from ..core.kit.gel import Gel
 from ..core.kit.lens import LensKit
-from ..core.kit.modifier import Modifier
+from ..core.kit.modifier import Modifier, UnitKind
 from ..core.kit.rating import Basis
 from ..core.kit.stand import Stand
 from ..core.kit.trigger import Battery, Trigger
@@ -60,6 +60,16 @@ GELS: dict[Gel, str] = {
     "half_green": "half green gel",
     "quarter_green": "quarter green gel",
     "own": "a gel of your own",
+}
+
+
+UNIT_KINDS: dict[UnitKind, str] = {
+    "shoe": "shoe flash",
+    "pocket": "pocket flash",
+    "monobloc": "head with its supply inside",
+    "pack": "pack and head",
+    "built_in": "built-in flash",
+    "ring": "ring flash",
 }
 
 

@@ -15,13 +15,8 @@ from ..core.scene.light import Light
 from ..core.scene.seen import MethodKind
 from .answer import settings_line
 from .figures import DisplayUnits, count, decimal, duration, grouped, guide_number, length, listed, plain, shutter
-from .kit import ROLES
+from .kit import ROLES, UNIT_KINDS
 from .methods import TITLES
-
-KINDS = {
-    "shoe": "shoe flash", "pocket": "pocket flash", "monobloc": "head with its supply inside", "pack": "pack and head",
-    "built_in": "built-in flash", "ring": "ring flash",
-}  # fmt: skip
 
 
 @dataclass(slots=True)
@@ -123,7 +118,7 @@ def _more(need: Need, units: DisplayUnits) -> list[str]:
     elif need.window_s is not None and need.window_s < 1 / 150:
         out.append(f"a flash that is over within {shutter(need.window_s)}")
     if need.fits:
-        out.append(f"a {listed([KINDS[one] for one in need.fits])}")
+        out.append(f"a {listed([UNIT_KINDS[one] for one in need.fits])}")
     flashes = need.setup.frames * need.asks.pops
     out.append(f"{count(flashes, 'flash', 'flashes')} at that output, recycled in {duration(CADENCE_S)} each")
     return out if not need.ambient_enough else []
@@ -205,7 +200,7 @@ def _asked(one: Asked, typical: UnitTable, units: DisplayUnits) -> AskedText:
         least = guide_number(float(guide_number_of_stops(one.least_stops)), units)
         figures.append(["goes down to", f"{least} or less"])
     if one.fits:
-        figures.append(["kind", listed([KINDS[kind] for kind in KINDS if kind in one.fits])])
+        figures.append(["kind", listed([UNIT_KINDS[kind] for kind in UNIT_KINDS if kind in one.fits])])
     elif one.takes_modifiers:
         figures.append(["kind", "takes modifiers"])
     figures.append(["recycles after that output", f"in {duration(one.every_s)} or less"])

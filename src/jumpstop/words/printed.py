@@ -7,11 +7,11 @@ from typing import Any
 from pydantic import ValidationError
 
 from ..core.kit.errors import JumpStopError
-from ..core.kit.modifier import UnitKind
 from ..core.kit.unit import Claim, Unit
 from ..core.plan.learn.printed import Printed, doubted, judged
 from ..core.plan.learn.sheet import NOT_SAID, Found, Said, Topic, document, guide_choices
 from .figures import DisplayUnits, amount, decimal, duration, grouped, guide_number, plain, power, share, shutter
+from .kit import UNIT_KINDS
 from .kit import printed as claim_words
 from .problems import problems_of
 
@@ -34,14 +34,6 @@ NAMES: dict[Topic, str] = {
     "weight": "Weight",
     "mount": "Mount",
     "price": "Price",
-}
-KINDS: dict[UnitKind, str] = {
-    "shoe": "shoe flash",
-    "pocket": "pocket flash",
-    "monobloc": "head with its supply inside",
-    "pack": "pack and head",
-    "built_in": "built-in flash",
-    "ring": "ring flash",
 }
 SUPPLIES = {"aa": "AA cells", "lithium": "lithium battery", "external": "external pack", "mains": "mains"}
 MEASURES = {"t.1": "t.1", "t.5": "t.5", None: "not said whether t.1 or t.5"}
@@ -115,7 +107,7 @@ def _weight(value: Mapping[str, Any]) -> str:
 
 
 SAYS: dict[Topic, Callable[[Any], str]] = {
-    "kind": lambda v: KINDS[v],
+    "kind": lambda v: UNIT_KINDS[v],
     "energy": lambda v: f"{plain(v)} Ws",
     "range": _range,
     "step": lambda v: amount(v, 2),
