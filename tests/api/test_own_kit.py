@@ -69,6 +69,25 @@ def test_what_is_ticked_is_put_on_the_shelf_as_one_edit_and_a_picture_begins_wit
     assert empty.get("/api/units").json() == empty.get("/api/stands").json() == []
 
 
+def test_a_ticked_head_asks_what_fires_it(empty: TestClient) -> None:
+    """One transmitter for all heads, a receiver for each; the first picture has them on the way to its flash."""
+    units = {one["key"]: one for one in empty.get("/api/typical").json()[0]["entries"]}
+    assert units["built_in"]["firing"] == []
+    assert "receivers" in [one["key"] for one in units["battery_400"]["firing"]]
+    ticks = [
+        {"kind": "units", "key": "battery_400", "count": 2, "firing": "receivers"},
+        {"kind": "units", "key": "manual_shoe", "count": 1, "firing": "receivers"},
+    ]
+    done = empty.post("/api/typical/take", json={"ticks": ticks, "where": "sun"}).json()
+    links = [(one["doc"]["kind"], one["doc"]["name"]) for one in empty.get("/api/triggers").json()]
+    assert sorted(kind for kind, _ in links) == ["receiver"] * 3 + ["transmitter"]
+    assert done["added"] == 2 + 4  # a unit says itself how many there are of it
+    setup = empty.get(f"/api/setups/{done['setup']}").json()["doc"]
+    assert [one["kind"] for one in setup["triggers"]] == ["transmitter", "receiver"]
+    wrong = empty.post("/api/typical/take", json={"ticks": [ticks[0] | {"firing": "drums"}]})
+    assert (wrong.status_code, "drums" in wrong.text) == (404, True)
+
+
 def test_a_template_stands_on_the_persons_own_body(empty: TestClient) -> None:
     empty.post("/api/typical/take", json={"ticks": [{"kind": "bodies", "key": "medium_leaf"}]})
     name = empty.get("/api/jobs/begin/templates").json()[0]
@@ -139,6 +158,27 @@ def test_the_shelf_at_a_glance_on_each_basis(client: TestClient) -> None:
         if spares:
             assert worst[unit["name"]] == pytest.approx(min(spares), abs=0.01)
     assert client.get("/api/shelf/glance", params={"on": "modifier", "of": "gone"}).status_code == 404
+
+
+def test_typical_classes_stand_behind_on_every_basis(client: TestClient, empty: TestClient) -> None:
+    """A class is worth as much behind an own shelf as it is where there is none."""
+    classes = {one["name"] for one in client.get("/api/typical").json()[0]["entries"]}
+    setup = client.get(f"/api/setups/{named(client, 'setups', 'Noon portrait')}").json()["doc"]
+    bare = setup | {"lights": [one | {"unit": None} for one in setup["lights"]]}
+    there = empty.post("/api/setups", json=bare).json()["id"]
+    here = client.post("/api/setups", json=bare).json()["id"]
+    lanes = empty.get(f"/api/setups/{there}/answer").json()["answer"]["lanes"]
+    asked = {"x": "weight", "y": "light", "on": "setup", "of": here, "classes": True}
+    points = client.get("/api/shelf/map", params=asked).json()["points"]
+    alone = dict(zip(lanes["name"], lanes["spare"], strict=True))
+    shown = [one for one in points if one["name"] in alone]
+    assert len(shown) > 5
+    for one in shown:
+        assert one["y"] == pytest.approx(alone[one["name"]], abs=0.01)
+    job = client.get("/api/jobs").json()[0]["id"]
+    worst = client.get("/api/shelf/map", params=asked | {"on": "job", "of": job}).json()["points"]
+    assert worst
+    assert {one["name"] for one in worst} <= classes
 
 
 def test_the_map_joins_just_those_that_none_beats(client: TestClient) -> None:

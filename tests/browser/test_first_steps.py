@@ -171,8 +171,14 @@ def test_units_are_compared_by_looking(page: Page) -> None:
     assert findings(page, THEMES) == []
     page.get_by_role("button", name="Map", exact=True).click()
     expect(page.get_by_test_id("map-says")).to_contain_text("None gives more for less than these:")
-    page.get_by_role("checkbox", name=re.compile("^Curlew 400: In hand")).click()
-    page.get_by_role("checkbox", name=re.compile("^Gannet 600: In hand")).press("Enter")
+    page.get_by_label("typical classes behind").check()
+    expect(page.get_by_text("400 Ws battery head", exact=True)).to_be_visible()
+    curlew = page.get_by_role("button", name=re.compile("^Curlew 400: In hand"))
+    curlew.click()
+    expect(page.get_by_test_id("map-held")).to_contain_text("Curlew 400: In hand")
+    curlew.click()
+    for _ in range(2):
+        page.get_by_role("button", name=re.compile("^Gannet 600: In hand")).press("Enter")
     expect(page.get_by_role("heading", name="Side by side")).to_be_visible()
     expect(page.get_by_role("img").filter(has_text="where the picture stands")).to_have_count(3)
     assert findings(page, THEMES) == []

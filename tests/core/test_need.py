@@ -7,6 +7,7 @@ import numpy as np
 import pytest
 
 from jumpstop import service
+from jumpstop.core.kit.kinds import KIT_MODELS
 from jumpstop.core.kit.shelf import Shelf
 from jumpstop.core.kit.unit import Unit
 from jumpstop.core.plan.job.worked_out import solved_on
@@ -16,7 +17,7 @@ from jumpstop.core.plan.need.of_light import need_of, solved_need
 from jumpstop.core.scene.job import JobFile
 from jumpstop.core.scene.setup import Setup
 from jumpstop.demo import kit, setups
-from jumpstop.typical import MODELS, typical, typical_shelf
+from jumpstop.typical import typical, typical_shelf
 from jumpstop.words.figures import DisplayUnits
 from jumpstop.words.need import needs_text, request_text
 
@@ -133,7 +134,7 @@ def test_no_flash_is_asked_for_where_the_ambient_is_enough() -> None:
 
 def test_typical_kit_lies_within_the_spread_of_the_handbook() -> None:
     """Physics 4's table of modifiers, and 20's efficacy of 15 to 50 lm/W where the beam is wide; counts as asked for."""
-    assert [len(typical(kind)) >= most for kind, most in zip(MODELS, (15, 30, 8, 6, 4, 5, 4, 6), strict=True)] == [
+    assert [len(typical(kind)) >= most for kind, most in zip(KIT_MODELS, (15, 30, 8, 6, 4, 5, 4, 6), strict=True)] == [
         True
     ] * 8
     table = {"umbrella_white_105": -1.7, "umbrella_silver_105": -1.2, "shoot_105": -2.0, "dish_white": -1.2, "dome": -1.5,
@@ -147,6 +148,6 @@ def test_typical_kit_lies_within_the_spread_of_the_handbook() -> None:
         wide = [claim for claim in one.doc.claims if (claim.zoom_mm or 35) <= 50]
         for claim in wide:
             assert 15 <= efficacy_lm_w(claim, one.doc.watt_seconds) <= 50, one.key
-    for kind in MODELS:
+    for kind in KIT_MODELS:
         keys, names = [one.key for one in typical(kind)], [one.doc.name for one in typical(kind)]
         assert len(set(keys)) == len(set(names)) == len(keys)

@@ -31,11 +31,12 @@ from .documents import (
     LightIndex,
     Page,
     checked,
+    file_answer,
     revision_of,
     stored,
     workspace_of,
 )
-from .jobs import CONFLICT, file_answer
+from .jobs import CONFLICT
 from .schemas import DayHelp, Preferences, Stored
 from .workspace import Workspace
 
@@ -140,16 +141,15 @@ def hours(
     at = table.ids.index(unit) if unit in table.ids else mine
     times = clocks(begins or file.job.begins, ends or file.job.ends)
     if begins is None and ends is None:
-        times = sorted({*times, *_worked_at(workspace, item_id, setup)})
+        plan = service.day(file, workspace.shelf(), preferences.step, preferences.avoid, ways=False)
+        times = sorted({*times, *_worked_at(plan, setup)})
     skies = skies_beside(found.ambient)
     rows = hours_of(found, table, at, times, light, preferences.step, preferences.avoid, skies)
     return hours_text(rows, table.units[at], found, preferences)
 
 
-def _worked_at(workspace: Workspace, item_id: str, setup: SetupId) -> list[time]:
+def _worked_at(plan: DayPlan, setup: str) -> list[time]:
     """When the day takes up a setup and looks at its light anew, so that its table tells what the day does."""
-    file, preferences = workspace.job_file(item_id), workspace.preferences()
-    plan = service.day(file, workspace.shelf(), preferences.step, preferences.avoid, ways=False)
     turns = [turn for turn in plan.turns if turn.session.setup == setup and not turn.session.variant]
     return [clock_of(one.start) for turn in turns for one in turn.stretches if one.start < WHOLE_DAY_MIN]
 

@@ -122,6 +122,13 @@ def written(solved: SolvedSetup | Answer) -> Response:
     return Response(to_json(solved, inf_nan_mode="null"), media_type="application/json")
 
 
+def file_answer(body: str | bytes, media: str, name: str) -> Response:
+    """A file to be saved under a name."""
+    data = body.encode() if isinstance(body, str) else body
+    named = {"content-disposition": f'attachment; filename="{name}"'}
+    return Response(data, media_type=f"{media}; charset=utf-8", headers=named)
+
+
 def revision_of(if_match: str | None) -> int:
     """The revision of an If-Match header. Raises 428 or 422."""
     if if_match is None:

@@ -6,8 +6,10 @@ from fastapi import APIRouter, Query, Request
 
 from .. import service
 from ..core.kit.errors import CannotSolve
+from ..core.kit.shelf import Shelf
 from ..core.kit.table import UnitTable
 from ..core.plan.job.board import board_of
+from ..core.plan.job.worked_out import solved_on
 from ..core.plan.light.advice import chosen_method
 from ..core.plan.need.glance import Glance, Measure, bare, in_picture, worst_of_job
 from ..store.errors import NotFound
@@ -73,18 +75,25 @@ def _found(
             raise NotFound("This modifier is no longer on the shelf.")
         return table, bare(table, hss_s, front, distance_m), _through(front.name, distance_m, preferences)
     if on == "setup":
-        item = workspace.store.item("setups", of or "")
-        solved, _ = workspace.solve(workspace.setup_in_job(item), light)
+        setup = workspace.setup_in_job(workspace.store.item("setups", of or ""))
+        solved, _ = workspace.solve(setup, light)
+        if classes:
+            solved = solved_on(setup, shelf, preferences.step, preferences.avoid)
         if not solved.kinds:
             raise CannotSolve("no_usable_unit")
         kind = chosen_method(solved, preferences.avoid, light)
-        return solved.table, in_picture(solved, kind, light), f"for {solved.setup.name}"
+        return _of(shelf, solved.table, in_picture(solved, kind, light), classes, f"for {solved.setup.name}")
     if on == "job":
         file = workspace.job_file(of or "")
         landings = service.coverage(file, shelf, preferences.step, preferences.avoid)
-        table = landings[0].solved.table
-        return table, worst_of_job(board_of(landings, table), table), f"worst of {file.job.name}"
+        board = board_of(landings, landings[0].solved.table)
+        return _of(shelf, board.table, worst_of_job(board), classes, f"worst of {file.job.name}")
     return table, bare(table, hss_s), BARE
+
+
+def _of(shelf: Shelf, wide: UnitTable, found: Glance, classes: bool, basis: str) -> tuple[UnitTable, Glance, str]:
+    """Of the classes alone, where they are asked for; the units that a setup holds itself stand behind them."""
+    return (shelf.table, found.first(len(shelf)), basis) if classes else (wide, found, basis)
 
 
 def _through(name: str, distance_m: float, units: DisplayUnits) -> str:

@@ -29,6 +29,7 @@ from .documents import (
     LikeId,
     Page,
     checked,
+    file_answer,
     revision_of,
     stored,
     workspace_of,
@@ -196,10 +197,3 @@ def by_blocks(pieces: Iterable[str]) -> Iterator[bytes]:
             yield "".join(held).encode()
             held, size = [], 0
     yield "".join(held).encode()
-
-
-def file_answer(body: str | bytes, media: str, name: str) -> Response:
-    """A file to be saved under a name."""
-    data = body.encode() if isinstance(body, str) else body
-    named = {"content-disposition": f'attachment; filename="{name}"'}
-    return Response(data, media_type=f"{media}; charset=utf-8", headers=named)

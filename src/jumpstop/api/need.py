@@ -3,12 +3,10 @@
 from fastapi import APIRouter, Request, Response
 
 from .. import service
-from ..core.kit.errors import CannotSolve
 from ..formats.table import csv_of
 from ..typical import typical_shelf
-from ..words.need import NeedsText, RequestText, needs_text, request_text
-from .documents import EVERYWHERE, REFUSED, LightIndex, workspace_of
-from .jobs import file_answer
+from ..words.need import NeedsText, RequestText, request_text
+from .documents import EVERYWHERE, REFUSED, LightIndex, file_answer, workspace_of
 
 router = APIRouter(prefix="/api", tags=["Need"], responses=EVERYWHERE)
 
@@ -18,11 +16,7 @@ def setup_need(request: Request, item_id: str, light: LightIndex = 0) -> NeedsTe
     """What a light of a stored setup asks of whatever unit stands there, method by method."""
     workspace = workspace_of(request)
     setup = workspace.setup_in_job(workspace.store.item("setups", item_id))
-    if light >= len(setup.lights):
-        raise CannotSolve("no_such_light", number=light + 1)
-    preferences = workspace.preferences()
-    solved, chosen = service.need(setup, light, preferences.step, preferences.avoid)
-    return needs_text(solved, light, chosen, typical_shelf().at(setup.meter_c), preferences)
+    return workspace.needs(setup, light, workspace.preferences())
 
 
 @router.get("/jobs/{item_id}/request", responses=REFUSED)

@@ -19,7 +19,7 @@ from ..words.compare import CompareText, compare_text
 from ..words.figures import DisplayUnits, count, guide_number, sign_of
 from ..words.kit import all_printed, printed, rating_words
 from ..words.modifiers import ModifiersText, modifiers_text
-from .documents import ERRORS, EVERYWHERE, REFUSED, LightIndex, Page, workspace_of
+from .documents import ERRORS, EVERYWHERE, REFUSED, LightIndex, Page, file_answer, workspace_of
 from .schemas import ImportOut, RowProblem, ShelfLine, UnitLine
 from .workspace import Workspace
 
@@ -102,8 +102,7 @@ def compare_csv(request: Request, unit: Units, modifier: Front = None) -> Respon
     """The same as a table."""
     found = compare(request, unit, modifier)
     rows = [["", *found.names], *([row.name, *row.cells] for row in found.rows)]
-    named = {"content-disposition": 'attachment; filename="jumpstop-side-by-side.csv"'}
-    return Response(csv_of(rows).encode(), media_type="text/csv; charset=utf-8", headers=named)
+    return file_answer(csv_of(rows), "text/csv", "jumpstop-side-by-side.csv")
 
 
 def _line(index: int, table: UnitTable, revision: int, units: DisplayUnits) -> UnitLine:
@@ -180,8 +179,4 @@ def export(request: Request, kind: Literal["csv", "json"]) -> Response:
     """The shelf as a file that `import` reads back whole."""
     units = workspace_of(request).said_shelf().units
     text, media = (write_csv(units), "text/csv") if kind == "csv" else (write_json(units), "application/json")
-    return Response(
-        text.encode(),
-        media_type=f"{media}; charset=utf-8",
-        headers={"content-disposition": f'attachment; filename="jumpstop-shelf.{kind}"'},
-    )
+    return file_answer(text, media, f"jumpstop-shelf.{kind}")

@@ -6,13 +6,12 @@ from fastapi import APIRouter, Request
 from pydantic import Field
 
 from ..core.kit.values import Value, Whole, example
-from ..formats.spec import read_spec
+from ..formats.spec import LONGEST, read_spec
 from ..words.figures import sign_of
 from ..words.printed import SpecUnit, spec_unit
 from .documents import ERRORS, EVERYWHERE, workspace_of
 
 router = APIRouter(prefix="/api", tags=["Shelf"], responses=EVERYWHERE)
-MOST_TEXT = 60_000  # characters; a page of a maker has some 20,000
 
 
 class SpecChoice(Value):
@@ -29,7 +28,7 @@ class SpecIn(Value):
 
     model_config = example(text="Plover 58\nGuide number: 58 m (ISO 100, 105 mm)\nRecycle time: 0.1 - 2.6 s")
 
-    text: Annotated[str, Field(max_length=MOST_TEXT, title="Specification")]
+    text: Annotated[str, Field(max_length=LONGEST, title="Specification")]
     choices: tuple[SpecChoice, ...] = Field((), max_length=500, title="What was decided")
     names: tuple[Annotated[str, Field(max_length=80)], ...] = Field(
         (), max_length=20, title="Names instead of the printed"

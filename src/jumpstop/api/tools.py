@@ -30,7 +30,7 @@ from ..words.methods import title
 from ..words.steps import StepText, steps_text
 from ..words.timing import TimingText, timing_text
 from ..words.variants import VariantsText, variants_text
-from .documents import ERRORS, EVERYWHERE, REFUSED, LightIndex, LikeId, Page, stored, workspace_of
+from .documents import ERRORS, EVERYWHERE, REFUSED, LightIndex, LikeId, Page, file_answer, stored, workspace_of
 from .schemas import LaneDetail, Preferences, Stored
 
 router = APIRouter(prefix="/api", tags=["Solving"], responses=EVERYWHERE)
@@ -119,8 +119,7 @@ def distance_ladder_csv(request: Request, item_id: str, light: LightIndex = 0) -
     """The same as a file."""
     found = _ladder(request, item_id, light)
     rows = [["distance", *found.columns], *([rung.distance, *rung.dials] for rung in found.rungs)]
-    named = {"content-disposition": 'attachment; filename="jumpstop-ladder.csv"'}
-    return Response(csv_of(rows).encode(), media_type="text/csv; charset=utf-8", headers=named)
+    return file_answer(csv_of(rows), "text/csv", "jumpstop-ladder.csv")
 
 
 def _ladder(request: Request, item_id: str, light: int) -> LadderText:

@@ -1,5 +1,6 @@
 """Typical kit, to tick: what people commonly own by class, and what was ticked put on the shelf as one edit."""
 
+from collections import Counter
 from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Annotated, Any
@@ -11,13 +12,13 @@ from ..core.kit.values import Value, Whole, example
 from ..core.physics.battery import Cells
 from ..core.scene.begin import Where, begun
 from ..store.errors import NotFound
-from ..store.rows import Kind
-from ..typical import MODELS, typical
+from ..store.rows import KIT, Kind
+from ..typical import firings, typical
 from ..words.figures import amount, count
 from .documents import EVERYWHERE, LINES, ONE, REFUSED, Page, workspace_of
 
 router = APIRouter(prefix="/api", tags=["Shelf"], responses=EVERYWHERE)
-SPREAD = ("units", "modifiers")  # what is marked typical
+MOST_OF_ONE = 20
 TITLES = {
     "units": "Flash units",
     "modifiers": "Modifiers",
@@ -31,8 +32,17 @@ TITLES = {
 
 
 @dataclass(slots=True)
+class FiringChoice:
+    """A way that a head is fired, to choose from."""
+
+    key: str
+    title: str
+
+
+@dataclass(slots=True)
 class TypicalEntry:
-    """A class of kit. spread: how far its kind spreads, in words; cells: whether it asks which are in it."""
+    """A class of kit. spread: how far its kind spreads, in words; cells: whether it asks which are in it; firing: what
+    it may be fired by, where that is to be asked."""
 
     key: str
     name: str
@@ -40,6 +50,7 @@ class TypicalEntry:
     spread: str
     source: str
     cells: bool
+    firing: list[FiringChoice]
 
 
 @dataclass(slots=True)
@@ -52,12 +63,13 @@ class TypicalSection:
 
 
 class Tick(Value):
-    """So many of one class; cells: which are in it, where it takes round cells."""
+    """So many of one class; cells: which are in it, where it takes round cells; firing: what fires it."""
 
     kind: Annotated[str, Field(max_length=20, title="Kind")]
     key: Annotated[str, Field(max_length=40, title="Class")]
-    count: Whole = Field(1, ge=1, le=20, title="How many")
+    count: Whole = Field(1, ge=1, le=MOST_OF_ONE, title="How many")
     cells: Cells | None = Field(None, title="Cells")
+    firing: Annotated[str, Field(max_length=40, title="Fired by")] = ""
 
 
 class TypicalIn(Value):
@@ -81,15 +93,16 @@ class TypicalOut:
 def sections() -> list[TypicalSection]:
     """What people commonly own, by kind and class."""
     out = []
-    for kind in KINDS:
+    for kind in KIT:
         entries = [
             TypicalEntry(
                 one.key,
                 one.doc.name,
-                LINES[kind](one.doc.model_copy(update={"typical": False}) if kind in SPREAD else one.doc),
+                LINES[kind](one.doc.model_copy(update={"typical": False}) if kind == "modifiers" else one.doc),
                 f"± {amount(one.spread)}" if kind == "units" and one.spread is not None else "",
                 one.source,
                 _takes_cells(one.doc) if kind == "units" else False,
+                _fired_by(one.doc) if kind == "units" else [],
             )
             for one in typical(kind)
         ]
@@ -97,31 +110,53 @@ def sections() -> list[TypicalSection]:
     return out
 
 
-KINDS: tuple[Kind, ...] = ("units", "modifiers", "bodies", "lenses", "filters", "triggers", "batteries", "stands")
-assert set(KINDS) == set(MODELS)
-
-
 def _takes_cells(unit: Any) -> bool:
     return any(supply.kind == "aa" for supply in unit.power_supplies)
+
+
+def _fired_by(unit: Any) -> list[FiringChoice]:
+    """What a unit off the camera may be fired by; one that is built in, or sits around the lens, is not asked."""
+    if unit.kind in ("built_in", "ring"):
+        return []
+    return [FiringChoice(one.key, one.title) for one in firings()]
 
 
 @router.post("/typical/take", status_code=201, responses=REFUSED)
 def take(request: Request, body: TypicalIn, page: Page = "") -> TypicalOut:
     """Put what was ticked on the shelf, as one edit; with a first setup on that kit where none was there yet."""
     workspace = workspace_of(request)
-    docs = {kind: list(_documents(kind, [one for one in body.ticks if one.kind == kind])) for kind in KINDS}
+    ticks = (*body.ticks, *_triggers(body.ticks))
+    docs = {kind: list(_documents(kind, [one for one in ticks if one.kind == kind])) for kind in KIT}
     unknown = [one.kind for one in body.ticks if one.kind not in docs]
     if unknown:
         raise NotFound(f"There is no kind of kit called “{unknown[0]}”.")
     pieces = sum(len(some) for some in docs.values())
     if not pieces:
         return TypicalOut(0, None)
-    workspace.store.add_together(list(docs.items()), f"Add {count(pieces, 'piece')} of typical kit", page)
+    workspace.store.add_together(docs, f"Add {count(pieces, 'piece')} of typical kit", page)
     setup = None
     if body.where is not None and not workspace.store.revisions("setups"):
         made = begun(body.where, None, workspace.own_kit())
         setup = workspace.store.add("setups", [made.model_dump(mode="json")], "Add setup New setup", page=page)[0].id
     return TypicalOut(pieces, setup)
+
+
+def _triggers(ticks: Iterable[Tick]) -> Iterable[Tick]:
+    """What the ticked heads are fired by: the most that one of them asks once for all, a receiver for each head.
+    Raises NotFound."""
+    ways = {one.key: one for one in firings()}
+    once: dict[str, int] = {}
+    each: Counter[str] = Counter()
+    for tick in ticks:
+        if not tick.firing:
+            continue
+        way = ways.get(tick.firing)
+        if way is None:
+            raise NotFound(f"There is no way of firing called “{tick.firing}”.")
+        once |= dict.fromkeys(way.once, 1)
+        each.update(dict.fromkeys(way.each, tick.count))
+    for key, pieces in (*once.items(), *each.items()):
+        yield Tick(kind="triggers", key=key, count=min(pieces, MOST_OF_ONE))
 
 
 def _documents(kind: Kind, ticks: Iterable[Tick]) -> Iterable[dict[str, Any]]:

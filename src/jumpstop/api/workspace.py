@@ -8,16 +8,10 @@ from typing import Any, NamedTuple, TypeVar
 from pydantic import BaseModel, ValidationError
 
 from .. import service
-from ..core.kit.body import Body
 from ..core.kit.errors import CannotSolve
-from ..core.kit.filter import Filter
+from ..core.kit.kinds import KIT_MODELS
 from ..core.kit.learned import Learned
-from ..core.kit.lens import LensKit
-from ..core.kit.modifier import Modifier
 from ..core.kit.shelf import Shelf
-from ..core.kit.stand import Stand
-from ..core.kit.trigger import Battery, Trigger
-from ..core.kit.unit import Unit
 from ..core.physics.scales import Step
 from ..core.plan.job.worked_out import solved_on
 from ..core.plan.learn.learning import Learning, Row, Rows, learn
@@ -28,13 +22,13 @@ from ..core.scene.light import OwnModifier, own_modifier
 from ..core.scene.log import LogEntry
 from ..core.scene.parts import Parts
 from ..core.scene.seen import MethodKind
-from ..core.scene.setup import OwnBody, OwnFilter, OwnLens, Setup
+from ..core.scene.setup import OwnBody, OwnFilter, OwnLens, OwnTrigger, Setup
 from ..store.documents import PREFERENCES, Item, Store
 from ..store.errors import NotFound
 from ..store.rows import KIT, Kind, changed, chunks
 from ..typical import typical_shelf
 from ..words.answer import answer_of
-from ..words.need import needs_text
+from ..words.need import NeedsText, needs_text
 from ..words.problems import cannot_solve, problems_of
 from .schemas import Preferences, SolvedSetup
 from .undisturbed import undisturbed
@@ -46,14 +40,7 @@ MOST_KEPT = 4  # solved setups
 MOST_READ = 100  # setups as they were read
 USUAL_SHELF = 500  # units
 MODELS: dict[Kind, type[BaseModel]] = {
-    "units": Unit,
-    "modifiers": Modifier,
-    "bodies": Body,
-    "lenses": LensKit,
-    "filters": Filter,
-    "triggers": Trigger,
-    "batteries": Battery,
-    "stands": Stand,
+    **{kind: KIT_MODELS[kind] for kind in KIT},
     "jobs": Job,
     "setups": Setup,
     "log": LogEntry,
@@ -234,9 +221,13 @@ class Workspace:
         units = self.said_shelf(meta).units
         bag = self.kit("filters", meta).items()
         filters = tuple(OwnFilter.model_construct(**{**dict(doc), "id": key}) for key, doc in bag)
+        links = [OwnTrigger.model_construct(**{**dict(doc), "id": key})
+                 for key, doc in self.kit("triggers", meta).items()]  # fmt: skip
+        firsts = (next((one for one in links if one.kind == kind), None) for kind in ("transmitter", "receiver"))
         return OwnKit(
             first("bodies", OwnBody), first("lenses", OwnLens), first("modifiers", OwnModifier),
             units[0].kind if units else None, filters[:MOST_FILTERS],
+            tuple(one for one in firsts if one is not None),
         )  # fmt: skip
 
     def preferences(self, meta: Meta | None = None) -> Preferences:
@@ -346,9 +337,15 @@ class Workspace:
             self._jobs = {key: one for key, one in self._jobs.items() if one[0] == count} | {job_id: kept}
         return kept[1]
 
-    def is_typical(self, setup: Setup, meta: Meta) -> bool:
-        """Whether there is no unit to answer a setup with: it is then shown against typical classes of them."""
-        return not len(self.shelf(meta)) and not any(light.unit for light in setup.lights)
+    def shelf_for(self, setup: Setup, meta: Meta) -> Shelf:
+        """The shelf that a setup is answered with: the typical classes of units where there is none to do it with."""
+        own = self.shelf(meta)
+        return own if len(own) or any(light.unit for light in setup.lights) else typical_shelf()
+
+    def needs(self, setup: Setup, light: int, preferences: Preferences) -> NeedsText:
+        """What a light asks of whatever unit stands there. Raises CannotSolve."""
+        solved, chosen = service.need(setup, light, preferences.step, preferences.avoid)
+        return needs_text(solved, light, chosen, typical_shelf().at(setup.meter_c), preferences)
 
     def solve(self, setup: Setup, light: int, meta: Meta | None = None) -> tuple[Solved, Preferences]:
         """A setup solved for the whole shelf, in the person's steps. Raises CannotSolve."""
@@ -356,8 +353,7 @@ class Workspace:
         if light >= len(setup.lights):
             raise CannotSolve("no_such_light", number=light + 1)
         preferences = self.preferences(meta)
-        step, avoid = preferences.step, preferences.avoid
-        shelf = typical_shelf() if self.is_typical(setup, meta) else self.shelf(meta)
+        step, avoid, shelf = preferences.step, preferences.avoid, self.shelf_for(setup, meta)
         for kept in self._solved:
             if kept.shelf is shelf and kept.setup is setup and (kept.step, kept.avoid) == (step, avoid):
                 return kept.solved, preferences
@@ -372,18 +368,14 @@ class Workspace:
         answer, trouble = None, ""
         try:
             found, preferences = self.solve(self.setup_in_job(item, meta), light, meta)
-            asks = self._asks(found.setup, light, preferences) if self.is_typical(found.setup, meta) else ""
+            typical = found.table.units is typical_shelf().units
+            asks = self.needs(found.setup, light, preferences).says if typical else ""
             answer = answer_of(found, preferences, light, preferences.avoid, sight, setup, asks)
         except CannotSolve as error:
             trouble = cannot_solve(error)
         return SolvedSetup.model_construct(
             id=item.id, revision=item.revision, job_id=item.job_id, setup=setup, answer=answer, trouble=trouble
         )
-
-    def _asks(self, setup: Setup, light: int, preferences: Preferences) -> str:
-        """What a light asks, in the method that the picture is best taken in."""
-        solved, chosen = service.need(setup, light, preferences.step, preferences.avoid)
-        return needs_text(solved, light, chosen, typical_shelf().at(setup.meter_c), preferences).says
 
 
 def _newest(own: Any, shelf: dict[str, Any]) -> Any:

@@ -5,11 +5,7 @@ from collections.abc import Mapping
 from pathlib import Path
 from typing import Any
 
-from ..core.kit.body import Body
-from ..core.kit.filter import Filter
-from ..core.kit.lens import LensKit
-from ..core.kit.modifier import Modifier
-from ..core.kit.trigger import Battery, Trigger
+from ..core.kit.kinds import KIT_MODELS
 from ..core.scene.job import Job
 from ..core.scene.setup import Setup
 from ..formats.shelf import read_shelf
@@ -20,22 +16,22 @@ from ..store.rows import Kind
 
 HERE = Path(__file__).parent
 SHELF = HERE / "shelf.json"
+FILED: tuple[Kind, ...] = ("modifiers", "bodies", "lenses", "filters", "triggers", "batteries")
 
 
 def _file(name: str) -> Any:
     return json.loads((HERE / f"{name}.json").read_text(encoding="utf-8"))
 
 
+def _checked(kind: Kind, doc: Any) -> dict[str, Any]:
+    return KIT_MODELS[kind].model_validate(doc).model_dump(mode="json")
+
+
 def kit() -> dict[Kind, list[dict[str, Any]]]:
     """All kit of the demo, each piece checked."""
     return {
         "units": [unit.model_dump(mode="json") for unit in read_shelf(SHELF.read_bytes()).units],
-        "modifiers": [Modifier.model_validate(doc).model_dump(mode="json") for doc in _file("modifiers")],
-        "bodies": [Body.model_validate(doc).model_dump(mode="json") for doc in _file("bodies")],
-        "lenses": [LensKit.model_validate(doc).model_dump(mode="json") for doc in _file("lenses")],
-        "filters": [Filter.model_validate(doc).model_dump(mode="json") for doc in _file("filters")],
-        "triggers": [Trigger.model_validate(doc).model_dump(mode="json") for doc in _file("triggers")],
-        "batteries": [Battery.model_validate(doc).model_dump(mode="json") for doc in _file("batteries")],
+        **{kind: [_checked(kind, doc) for doc in _file(kind)] for kind in FILED},
     }
 
 

@@ -1,6 +1,7 @@
 """Guide numbers as makers print them: `GN 60 (ISO 100, m, 200 mm)`, `197 ft ISO 200 @ 105mm`."""
 
 from ..core.kit.unit import Claim
+from ..core.plan.learn.sheet import guide_choices
 from .errors import Unreadable
 from .quantities.asked import Sign
 from .spec.lines import fields_of, parts
@@ -25,8 +26,7 @@ def parse_guide_number(text: str, sign: Sign = "") -> Claim:
         )
     if len(found) > 1:
         raise Unreadable(f"“{text.strip()}” holds more than one guide number: put “;” between them.")
-    said = {key: value for key, value in found[0].items() if key not in ("other", "feet")}
-    if said["unit"] is None:
+    if found[0]["unit"] is None:
         raise Unreadable(f"“{text.strip()}” does not say whether it is in metres or feet: write “m” or “ft” beside it.")
     measured = any(one.kind == "other" and one.text == "measured" for one in line)
-    return Claim.model_validate(said | {"measured": measured})
+    return Claim.model_validate(guide_choices(found[0], None)[0] | {"measured": measured})

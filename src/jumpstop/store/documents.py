@@ -207,19 +207,11 @@ class Store:
             _holds(connection, job_id)
             return added
 
-    def add_together(
-        self, docs: Sequence[tuple[Kind, Sequence[dict[str, Any]]]], label: str, page: str = ""
-    ) -> list[tuple[Kind, Item]]:
+    def add_together(self, docs: Mapping[Kind, Sequence[dict[str, Any]]], label: str, page: str = "") -> None:
         """New documents of several kinds, as one edit. Raises TooMuch; then none is added."""
         with self.writing() as connection:
-            changes, out = list[Change](), list[tuple[Kind, Item]]()
-            for kind, some in docs:
-                rows = self._inserted(connection, kind, some)
-                changes += [(kind, row["id"], None, kept_values(row)) for row in rows]
-                out += [(kind, Item(row["id"], 1, row["doc"])) for row in rows]
-            if changes:
-                undo.note(connection, label, page, changes)
-            return out
+            rows = [(kind, row) for kind, some in docs.items() for row in self._inserted(connection, kind, some)]
+            undo.note(connection, label, page, [(kind, row["id"], None, kept_values(row)) for kind, row in rows])
 
     def keep(
         self,

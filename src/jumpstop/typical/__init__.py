@@ -5,34 +5,14 @@ modifiers: one standard deviation in stops), and where its figures come from.
 """
 
 import json
-from collections.abc import Mapping
 from functools import cache
 from pathlib import Path
 from typing import Any, NamedTuple
 
-from pydantic import BaseModel
-
-from ..core.kit.body import Body
-from ..core.kit.filter import Filter
-from ..core.kit.lens import LensKit
-from ..core.kit.modifier import Modifier
+from ..core.kit.kinds import KIT_MODELS
 from ..core.kit.shelf import Shelf
-from ..core.kit.stand import Stand
-from ..core.kit.trigger import Battery, Trigger
-from ..core.kit.unit import Unit
 
 HERE = Path(__file__).parent
-MODELS: Mapping[str, type[BaseModel]] = {
-    "units": Unit,
-    "modifiers": Modifier,
-    "bodies": Body,
-    "lenses": LensKit,
-    "filters": Filter,
-    "triggers": Trigger,
-    "batteries": Battery,
-    "stands": Stand,
-}
-"""Kinds of kit in the order in which they are ticked."""
 
 
 class Typical(NamedTuple):
@@ -49,9 +29,25 @@ def typical(kind: str) -> tuple[Typical, ...]:
     """The classes of one kind, each document checked."""
     rows = json.loads((HERE / f"{kind}.json").read_text(encoding="utf-8"))
     return tuple(
-        Typical(row["key"], MODELS[kind].model_validate(row["doc"]), row["spread"] or None, row["source"])
+        Typical(row["key"], KIT_MODELS[kind].model_validate(row["doc"]), row["spread"] or None, row["source"])
         for row in rows
     )
+
+
+class Firing(NamedTuple):
+    """A way that heads are fired: keys of triggers, once for all heads and once for each."""
+
+    key: str
+    title: str
+    once: tuple[str, ...]
+    each: tuple[str, ...]
+
+
+@cache
+def firings() -> tuple[Firing, ...]:
+    """The ways that heads off the camera are commonly fired."""
+    rows = json.loads((HERE / "firing.json").read_text(encoding="utf-8"))
+    return tuple(Firing(row["key"], row["title"], tuple(row["once"]), tuple(row["each"])) for row in rows)
 
 
 @cache

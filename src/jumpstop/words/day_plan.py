@@ -8,7 +8,7 @@ from typing import Any
 from ..core.plan.camera.day import day_of
 from ..core.plan.camera.remark import Remark
 from ..core.plan.job.endurance import DayPlan, Lasting, Spread, Way
-from ..core.plan.job.helps import differences
+from ..core.plan.job.helps import differences, failing_of
 from ..core.plan.job.hours import (
     WHOLE_DAY_MIN,
     at_minutes,
@@ -203,16 +203,11 @@ def _dark(turn: Turn) -> list[str]:
 
 def _failing(plan: DayPlan, turn: Turn, words: DisplayUnits) -> list[str]:
     """What of the picture does not come out, told once, from when it does not, and when a light that fails would do."""
-    known, out = set[tuple[str, int | None]](), list[str]()
-    for stretch in turn.stretches:
-        for found in stretch.failing:
-            light: int | None = found.facts.get("light")
-            if (found.code, light) in known:
-                continue
-            known.add((found.code, light))
-            unit = next((work.unit for work in stretch.work if work.light == light), None)
-            other = "" if light is None or unit is None else _other_hour(plan, turn, light, unit)
-            out.append(f"From {at(stretch.start)} {clause(found, words)}.{other}")
+    out = []
+    for (_, light), (stretch, found) in failing_of(turn).items():
+        unit = next((work.unit for work in stretch.work if work.light == light), None)
+        other = "" if light is None or unit is None else _other_hour(plan, turn, light, unit)
+        out.append(f"From {at(stretch.start)} {clause(found, words)}.{other}")
     return out
 
 

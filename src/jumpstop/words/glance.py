@@ -93,11 +93,8 @@ KNOWN = {
 
 def glance_text(table: UnitTable, found: Glance, basis: str, picture: bool, units: DisplayUnits) -> GlanceText:
     """The document. picture: light is stops in hand; else it is what reaches that place."""
-    columns = [
-        _column(key, figures, picture, basis, units)
-        for key, figures in found.measures.items()
-        if key != "recycle_dial" or ("hss" in found.measures and picture)
-    ]
+    measures = found.measures
+    columns = [_column(key, measures[key], picture, basis, units) for key in TITLES if key in measures]
     return GlanceText(
         basis=basis,
         ids=list(table.ids),

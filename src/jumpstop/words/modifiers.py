@@ -4,7 +4,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ..core.kit.modifier import Modifier, layers_on
+from ..core.kit.modifier import Modifier, usual_stops
 from ..core.kit.table import UnitTable
 from ..core.physics.falloff import close_up, inverse_square
 from ..core.physics.guide_number import guide_number_of_stops
@@ -55,7 +55,7 @@ def modifiers_text(
 
 
 def _row(one: Modifier, distance_m: float, table: UnitTable, unit: int | None, units: DisplayUnits) -> ModifierRow:
-    usual = one.stops + sum(layer.stops for layer in layers_on(one, None))
+    usual = usual_stops(one)
     most = one.stops + sum(layer.stops for layer in one.layers)
     width, height = BARE_HEAD_M, None
     if one.face is not None:
@@ -67,7 +67,7 @@ def _row(one: Modifier, distance_m: float, table: UnitTable, unit: int | None, u
         for metres in (distance_m, distance_m + BEHIND_M)
     )
     through = NONE
-    if unit is not None and table.takes_modifiers[unit] and (not one.fits or table.units[unit].kind in one.fits):
+    if unit is not None and table.takes(one)[unit]:
         through = guide_number(float(guide_number_of_stops(table.rated[unit] + usual)), units)
     return ModifierRow(
         name=one.name,

@@ -6,11 +6,11 @@ from dataclasses import dataclass, field
 
 from ..core.kit.modifier import layers_on
 from ..core.kit.table import UnitTable
-from ..core.physics.guide_number import beam_candela_seconds, guide_number_of_stops, guide_number_of_ws
+from ..core.physics.guide_number import beam_candela_seconds, guide_number_of_stops, ws_of_guide_number
 from ..core.plan.job.schedule import CADENCE_S
 from ..core.plan.light.reach import Solved
 from ..core.plan.need.of_job import Asked
-from ..core.plan.need.of_light import WS_AT_ONE, Need, need_of
+from ..core.plan.need.of_light import Need, need_of
 from ..core.scene.light import Light
 from ..core.scene.seen import MethodKind
 from .answer import settings_line
@@ -64,7 +64,7 @@ def tidy_ws(energy: float) -> str:
 
 
 def need_sentence(need: Need, units: DisplayUnits) -> str:
-    """What a light asks: GN 44 m (ISO 100, its own reflector) through ... at 1.8 m, about 130 Ws."""
+    """What a light asks: GN 44 m (ISO 100, standard reflector) through ... at 1.8 m, about 130 Ws."""
     if need.ambient_enough:
         return "no flash: the ambient alone gives what is wanted"
     heads = f", {need.asks.heads} heads" if need.asks.heads > 1 else ""
@@ -74,9 +74,7 @@ def need_sentence(need: Need, units: DisplayUnits) -> str:
     )
 
 
-def needs_text(
-    solved: Solved, light: int, chosen: MethodKind, typical: UnitTable, units: DisplayUnits, name: str = ""
-) -> NeedsText:
+def needs_text(solved: Solved, light: int, chosen: MethodKind, typical: UnitTable, units: DisplayUnits) -> NeedsText:
     """Every method's need for a light. typical: classes to name those that give it."""
     kinds = [chosen, *(kind for kind in solved.kinds if kind != chosen)]
     found = [(kind, need_of(solved, kind, light)) for kind in kinds if kind in solved.kinds]
@@ -178,7 +176,7 @@ def _asked(one: Asked, typical: UnitTable, units: DisplayUnits) -> AskedText:
     figures: list[list[str]] = []
     if math.isfinite(one.stops):
         guide = float(guide_number_of_stops(one.stops))
-        energy = WS_AT_ONE * (guide / float(guide_number_of_ws(WS_AT_ONE))) ** 2
+        energy = float(ws_of_guide_number(guide))
         figures.append(["guide number, standard reflector", f"at least {guide_number(guide, units)}"])
         figures.append(
             ["beam candela-seconds", f"at least {grouped(float(f'{float(beam_candela_seconds(guide)):.3g}'))}"]

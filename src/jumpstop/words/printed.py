@@ -124,7 +124,7 @@ SAYS: dict[Topic, Callable[[Any], str]] = {
 
 
 def _claim(value: Mapping[str, Any]) -> str:
-    return claim_words(Claim.model_validate({key: one for key, one in value.items() if key != "feet"}))
+    return claim_words(Claim.model_validate(value))
 
 
 def spec_unit(found: Found, chosen: Mapping[int, int], left: Iterable[int], name: str, units: DisplayUnits) -> SpecUnit:
@@ -172,6 +172,7 @@ def _row(one: Said, energy: float | None, chosen: int | None, left: bool) -> Spe
     choices, says = list[str](), ""
     if one.topic == "guide":
         claims = guide_choices(one.value, energy)
+        chosen = chosen if chosen is not None and chosen < len(claims) else None  # of another text
         if len(claims) > 1:
             choices = [_claim(claim) for claim in claims]
             kept = "other" in one.value and chosen is None

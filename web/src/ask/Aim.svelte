@@ -10,6 +10,7 @@
   import LiveFigure from '../parts/LiveFigure.svelte'
   import LiveLength from '../parts/LiveLength.svelte'
   import Chip from './Chip.svelte'
+  import Heading from '../parts/Heading.svelte'
 
   const WANTED = 0.01
 
@@ -57,7 +58,7 @@
 </script>
 
 <section aria-labelledby="ask-look">
-  <h2 id="ask-look" class="ask">Look</h2>
+  <Heading id="ask-look" word="look">Look</Heading>
   <p>
     The background
     <LiveFigure

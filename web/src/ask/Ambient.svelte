@@ -11,6 +11,7 @@
   import Chip from './Chip.svelte'
   import Placement from './Placement.svelte'
   import ReadingFigures from './ReadingFigures.svelte'
+  import Heading from '../parts/Heading.svelte'
 
   let { session }: { session: SetupSession } = $props()
   const spec = $derived(session.doc.ambient)
@@ -65,7 +66,7 @@
 </script>
 
 <section aria-labelledby="ask-ambient">
-  <h2 id="ask-ambient" class="ask">Light</h2>
+  <Heading id="ask-ambient" word="ambient">Light</Heading>
   <div
     class="mb-1 flex flex-wrap gap-x-3 text-[0.82rem] leading-normal"
     role="group"

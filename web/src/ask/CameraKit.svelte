@@ -6,6 +6,7 @@
   import type { SetupSession } from '../lib/session.svelte'
   import LiveChoice from '../parts/LiveChoice.svelte'
   import Chip from './Chip.svelte'
+  import Heading from '../parts/Heading.svelte'
 
   let { session }: { session: SetupSession } = $props()
   const doc = $derived(session.doc)
@@ -67,7 +68,7 @@
 </script>
 
 <section aria-labelledby="ask-camera">
-  <h2 id="ask-camera" class="ask">Camera</h2>
+  <Heading id="ask-camera" word="camera">Camera</Heading>
   <p>
     On the
     <LiveChoice label="Camera body" hotkey="c" value={doc.body.id ?? ''} options={bodies} choose={take} />,

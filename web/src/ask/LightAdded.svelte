@@ -16,6 +16,7 @@
   import LightLevel from './LightLevel.svelte'
   import LightMore from './LightMore.svelte'
   import LightPlace from './LightPlace.svelte'
+  import Heading from '../parts/Heading.svelte'
 
   /** Stands for a modifier that the shelf no longer has. */
   const GONE = 'gone'
@@ -125,7 +126,7 @@
 </script>
 
 <section aria-labelledby="ask-light">
-  <h2 id="ask-light" class="ask">Lights</h2>
+  <Heading id="ask-light" word="key">Lights</Heading>
   <p class="flex flex-wrap gap-1">
     {#if doc.lights.length > 1}
       {#each doc.lights as one, i (i)}

@@ -10,6 +10,7 @@
   import LiveChoice from '../parts/LiveChoice.svelte'
   import LiveFigure from '../parts/LiveFigure.svelte'
   import LiveLength from '../parts/LiveLength.svelte'
+  import Heading from '../parts/Heading.svelte'
 
   let { session }: { session: SetupSession } = $props()
   const motion = $derived(session.doc.motion)
@@ -36,7 +37,7 @@
 </script>
 
 <section aria-labelledby="ask-motion">
-  <h2 id="ask-motion" class="ask">Motion</h2>
+  <Heading id="ask-motion" word="motion">Motion</Heading>
   <p>
     <LiveChoice
       label="Motion"

@@ -11,6 +11,7 @@
   import LiveLength from '../parts/LiveLength.svelte'
   import { wrapped } from '../stage/above'
   import Chip from './Chip.svelte'
+  import Heading from '../parts/Heading.svelte'
 
   let { session }: { session: SetupSession } = $props()
   type Stage = Setup['stage']
@@ -39,7 +40,7 @@
 </script>
 
 <section aria-labelledby="ask-stage">
-  <h2 id="ask-stage" class="ask">Place</h2>
+  <Heading id="ask-stage" word="stage">Place</Heading>
   <p>
     <LiveChoice
       label="Subject"

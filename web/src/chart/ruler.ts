@@ -145,7 +145,7 @@ export function trackOf(arcs: Arc[], lane: Lane, index: number, ruler: Ruler, ta
     const from = ruler(at)
     at += size
     const to = ruler(at)
-    return { arc, size, from, to, said: `${arc.cause} ${signed(rounded[i + 1]!)}`.replace(' 0.0', ' 0') }
+    return { arc, size, from, to, said: `${arc.cause} ${signed(rounded[i + 1]!)}` }
   })
   const line = ruler(0)
   const kept = { low: line - 4, high: line + 4, row: 0 }

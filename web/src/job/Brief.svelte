@@ -8,6 +8,7 @@
   import { quantity, type Kind } from '../lib/quantities.svelte'
   import Fold from '../parts/Fold.svelte'
   import Quantity from '../parts/Quantity.svelte'
+  import Heading from '../parts/Heading.svelte'
 
   let said = $state.raw<BriefText | null>(null)
   const newest = new Newest()
@@ -127,7 +128,7 @@
 </script>
 
 <section aria-labelledby="brief-title">
-  <h2 id="brief-title" class="ask">Brief</h2>
+  <Heading id="brief-title" word="brief">Brief</Heading>
   <div class="grid grid-cols-[7.2rem_1fr] items-center gap-x-2 gap-y-1 text-[0.86rem]">
     {#each QUESTIONS as question (question.key)}
       {@const value = brief[question.key]}

@@ -5,6 +5,7 @@
   import { job } from '../lib/job.svelte'
   import { person } from '../lib/person.svelte'
   import LiveChoice from '../parts/LiveChoice.svelte'
+  import Heading from '../parts/Heading.svelte'
 
   let { board }: { board: BoardText } = $props()
   let found = $state.raw<KitText | null>(null)
@@ -68,7 +69,7 @@
 </script>
 
 <section aria-labelledby="kit-title" class="space-y-1">
-  <h2 id="kit-title" class="ask">Which kit?</h2>
+  <Heading id="kit-title" word="kit_choice">Which kit?</Heading>
   {#each board.picked.cautions as caution, at (at)}<p class="text-[0.86rem]">⚠ {caution}</p>{/each}
   <p class="text-[0.92rem]">
     Find the

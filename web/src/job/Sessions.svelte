@@ -9,6 +9,7 @@
   import { freshId } from '../lib/stamp'
   import { address } from '../lib/addresses'
   import Quantity from '../parts/Quantity.svelte'
+  import Heading from '../parts/Heading.svelte'
 
   let { setups }: { setups: Known[] } = $props()
   const doc = $derived(job.doc!)
@@ -55,7 +56,7 @@
 </script>
 
 <section aria-labelledby="sessions-title">
-  <h2 id="sessions-title" class="ask">Sessions</h2>
+  <Heading id="sessions-title" word="session">Sessions</Heading>
   <ol class="space-y-2">
     {#each doc.sessions as session, at (session.id)}
       <li class="border-base-300 border-t pt-1 text-[0.84rem]">

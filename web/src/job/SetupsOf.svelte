@@ -6,6 +6,7 @@
   import { setups, type Known } from '../lib/setups.svelte'
   import Begin from '../parts/Begin.svelte'
   import { address } from '../lib/addresses'
+  import Heading from '../parts/Heading.svelte'
 
   let { own }: { own: Known[] } = $props()
   let beginning = $state(false)
@@ -25,7 +26,7 @@
 </script>
 
 <section aria-labelledby="setups-title">
-  <h2 id="setups-title" class="ask">Setups</h2>
+  <Heading id="setups-title" word="setup">Setups</Heading>
   <ul class="text-[0.86rem] leading-snug">
     {#each own as one (one.id)}
       <li class="flex items-center justify-between gap-2">

@@ -4,6 +4,7 @@
   import { history } from '../lib/history.svelte'
   import { job } from '../lib/job.svelte'
   import { Newest } from '../lib/newest'
+  import Heading from '../parts/Heading.svelte'
 
   let found = $state.raw<RequestText | null>(null)
   const newest = new Newest()
@@ -27,7 +28,7 @@
 
 {#if found}
   <section class="sheet p-3" aria-labelledby="request-title">
-    <h2 id="request-title" class="ask">To hire or to buy by</h2>
+    <Heading id="request-title" word="request">To hire or to buy by</Heading>
     <p class="mb-2 text-[0.92rem]" data-testid="request">{found.says}</p>
     <ul class="grid gap-3 xl:grid-cols-2">
       {#each found.units as one, at (at)}

@@ -1,6 +1,7 @@
 /** Undo and redo of this page's edits, over setups and shelf alike, and the word about what was done. */
 import { api, sentenceOf, type Stored } from './api/client'
 import { bench } from './bench.svelte'
+import type { KitKind } from './kitfields'
 import { outbox } from './outbox.svelte'
 import { setups } from './setups.svelte'
 
@@ -51,19 +52,7 @@ class History {
   }
 
   /** A copy of a piece of kit, named by the server. */
-  copy(
-    kind:
-      | 'units'
-      | 'modifiers'
-      | 'bodies'
-      | 'lenses'
-      | 'filters'
-      | 'triggers'
-      | 'batteries'
-      | 'stands'
-      | 'setups',
-    id: string,
-  ): Promise<Stored<{ name: string }> | null> {
+  copy(kind: KitKind | 'setups', id: string): Promise<Stored<{ name: string }> | null> {
     return this.done(
       api.POST(`/api/${kind as 'units'}/{item_id}/copy`, { params: { path: { item_id: id } } }),
       (made) => `Added ${made.doc.name}`,
@@ -71,22 +60,7 @@ class History {
   }
 
   /** Something taken away; whether it is. */
-  async remove(
-    kind:
-      | 'units'
-      | 'modifiers'
-      | 'bodies'
-      | 'lenses'
-      | 'filters'
-      | 'triggers'
-      | 'batteries'
-      | 'stands'
-      | 'setups'
-      | 'jobs'
-      | 'log',
-    id: string,
-    name: string,
-  ): Promise<boolean> {
+  async remove(kind: KitKind | 'setups' | 'jobs' | 'log', id: string, name: string): Promise<boolean> {
     const { error, response } = await api.DELETE(`/api/${kind}`, { params: { query: { item_id: [id] } } })
     if (response.ok) this.say(`Deleted ${name}. Undo brings it back.`)
     else this.tell(`${name} was not deleted. ${sentenceOf(error)}`)

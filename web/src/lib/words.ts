@@ -59,4 +59,70 @@ export const WORDS: Record<string, [string, string]> = {
     'Every unit against every light of every setup: which of them reach, each in the best method there.',
   ],
   map: ['Map', 'Two measures against each other. On the line stand those that none beats in both at once.'],
+  brief: [
+    'Brief',
+    'What was asked for: who and how many, what must be delivered, by when, and what nobody has said yet.',
+  ],
+  session: [
+    'Session',
+    'A stretch of the day with one setup: so many people, so many frames and minutes each.',
+  ],
+  roster: ['Roster', 'Who is photographed when, in the order of the day; what is done is ticked off.'],
+  setup: ['Setup', 'One picture as it is to be taken: place, light, camera, lights, and what it asks for.'],
+  kit_choice: [
+    'Which kit?',
+    'The least weight, money or outlay with which every setup of the job can be taken, worked out over all units you may use.',
+  ],
+  channel: [
+    'Channel and group',
+    'Which lights listen to which transmitter, and what would keep one of them from firing.',
+  ],
+  card: ['Card', 'All of one setup on a sheet that needs neither power nor network.'],
+  phone: [
+    'On the phone',
+    'The same data, opened on another device in the same network by a link that is only for it.',
+  ],
+  request: [
+    'Request',
+    'What the lights of this job ask of any unit, in figures and classes, to hire or to buy from.',
+  ],
+  on_set: [
+    'On the set',
+    'What to do now, one step at a time, and where what really happened is written down.',
+  ],
+  test_frame: [
+    'Test frame',
+    'A frame of a grey card, or of the face: how far its patch is from where it should be, in stops.',
+  ],
+  planned_found: [
+    'Planned against found',
+    'What the plan said, beside what meter or frame said; the difference is what there is to learn.',
+  ],
+  learned: [
+    'Learned',
+    'What your own readings say of a unit, a modifier, a place or a filter, which from then on counts in the plan.',
+  ],
+  measure_next: [
+    'Measure next',
+    'The reading that would take the most doubt from the pictures planned, and what it would bring.',
+  ],
+  entry: ['Entry', 'One reading, frame, swap or note, with the time and the kit as they then stood.'],
+  ambient: [
+    'Ambient',
+    'The light that is there without a flash: sun, sky, lamps. Found by a condition, by the sun’s place, or by a meter.',
+  ],
+  look: ['Look', 'How bright, how sharp and how wide: aperture, background, ISO, lens and subject.'],
+  stage: ['Place', 'Where subject, walls, ceiling and lights stand, as far as it matters to the light.'],
+  motion: ['Motion', 'What moves and how fast, and how much blur the picture allows.'],
+  camera: [
+    'Camera',
+    'Body, lens and filters: what they can do sets the ways in which the picture can be taken.',
+  ],
+  side: ['Side by side', 'Up to five units, figure by figure, and over dial and shutter.'],
+  frame: ['The frame', 'How much the lens sees at the subject, and which lights or stands are in it.'],
+  above: [
+    'From above',
+    'The set to scale: camera, subject, lights, and how far the light of one in hand is good.',
+  ],
+  all_lights: ['All lights', 'What each light gives at the subject, and where all together land.'],
 }

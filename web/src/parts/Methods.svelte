@@ -7,6 +7,7 @@
   import { history } from '../lib/history.svelte'
   import { person } from '../lib/person.svelte'
   import type { SetupSession } from '../lib/session.svelte'
+  import Word from './Word.svelte'
 
   let { session, answer }: { session: SetupSession; answer: Answer } = $props()
   let costs = $state(false) // on a phone they unfold
@@ -60,9 +61,12 @@
 
 <section aria-labelledby="methods-title">
   <div class={`rowgrid text-quiet text-[0.78rem] ${possible.length ? '' : 'sr-only'}`}>
-    <h2 id="methods-title" class="font-normal">
-      Methods{#if answer.compared}, for <bdi>{answer.compared}</bdi>{/if}
-    </h2>
+    <div class="flex items-baseline gap-1">
+      <h2 id="methods-title" class="font-normal">
+        Methods{#if answer.compared}, for <bdi>{answer.compared}</bdi>{/if}
+      </h2>
+      <Word word="method" />
+    </div>
     <span class="settings" aria-hidden="true">settings</span>
     <span class="text-right" aria-hidden="true">in hand</span>
     <span aria-hidden="true" class="last">against the best</span>

@@ -4,6 +4,7 @@
   import { kit } from '../lib/kit.svelte'
   import { Newest } from '../lib/newest'
   import Plot from './Plot.svelte'
+  import Heading from '../parts/Heading.svelte'
 
   let { units, clear, setup = '' }: { units: string[]; clear: () => void; setup?: string } = $props()
   let modifier = $state('')
@@ -26,7 +27,7 @@
 </script>
 
 <section class="sheet mt-3 p-3" aria-labelledby="side-title">
-  <h2 id="side-title" class="ask">Side by side</h2>
+  <Heading id="side-title" word="side">Side by side</Heading>
   {#if wrong}<p role="alert" class="text-short font-semibold">{wrong}</p>{/if}
   {#if found}
     {#each found.says as line, at (at)}<p class="mb-1 font-semibold"><bdi>{line}</bdi></p>{/each}

@@ -149,17 +149,13 @@
     border-radius: 2px;
     background: linear-gradient(
       to right,
-      var(--color-quiet) calc(var(--bar-at) * 100%),
+      var(--bar-of, var(--color-quiet)) calc(var(--bar-at) * 100%),
       var(--color-base-200) calc(var(--bar-at) * 100%)
     );
   }
   .bar[data-key='light'],
   .bar[data-key='hss'] {
-    background: linear-gradient(
-      to right,
-      var(--color-flash) calc(var(--bar-at) * 100%),
-      var(--color-base-200) calc(var(--bar-at) * 100%)
-    );
+    --bar-of: var(--color-flash);
   }
   tr {
     content-visibility: auto;

@@ -25,6 +25,8 @@
   let pale = $state(false)
   let wrong = $state('')
   let at = $state(0)
+  /** The unit in hand, by its id. */
+  let held = $state('')
   const newest = new Newest()
   const behind = new Newest()
 
@@ -34,7 +36,7 @@
       found = data ?? null
       wrong = data ? '' : sentenceOf(error)
     })
-    if (pale && basis.on !== 'setup')
+    if (pale)
       void behind.take(
         api.GET('/api/shelf/map', { params: { query: { ...asked, classes: true } } }),
         ({ data }) => (classes = data ?? null),
@@ -119,6 +121,13 @@
     return [low, high].map((one) => [one[axis], axis === 'x' ? one.x_words : one.y_words] as const)
   }
 
+  const inHand = $derived(found?.points.find((one) => one.id === held))
+  /** A first touch takes a unit in hand, a second one sets it beside the others, or takes it away again. */
+  function touch(id: string) {
+    if (held === id) tick(id, !ticked.includes(id))
+    else held = id
+  }
+
   function keys(event: KeyboardEvent) {
     const points = found?.points ?? []
     const step = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[event.key]
@@ -147,9 +156,9 @@
       </select></label
     >
   {/each}
-  {#if basis.on !== 'setup'}<label class="flex min-h-9 items-center gap-2"
-      ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={pale} /> typical classes behind</label
-    >{/if}
+  <label class="flex min-h-9 items-center gap-2"
+    ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={pale} /> typical classes behind</label
+  >
 </div>
 {#if wrong}<p class="text-short font-semibold" role="alert">{wrong}</p>{/if}
 {#if found}
@@ -211,26 +220,37 @@
         <circle
           cx={across(one.x)}
           cy={up(one.y)}
-          r={ticked.includes(one.id) ? 8 : one.best ? 6 : 4.5}
+          r={ticked.includes(one.id) || one.id === held ? 8 : one.best ? 6 : 4.5}
           class={one.holding === 'owned' ? 'fill-flash stroke-base-100' : 'fill-base-100 stroke-flash'}
           stroke-width="2"
           stroke-dasharray={one.typical ? '2 2' : undefined}
-          role="checkbox"
-          aria-checked={ticked.includes(one.id)}
-          aria-label={`${one.name}: ${found.y_title} ${one.y_words}, ${found.x_title} ${one.x_words}${one.best ? ', among the best' : ''}`}
+          role="button"
+          aria-pressed={one.id === held}
+          aria-label={`${one.name}: ${found.y_title} ${one.y_words}, ${found.x_title} ${one.x_words}${one.best ? ', among the best' : ''}${ticked.includes(one.id) ? ', side by side' : ''}`}
           tabindex={i === at ? 0 : -1}
           data-point
-          onclick={() => tick(one.id, !ticked.includes(one.id))}
-          onkeyup={(event) =>
-            (event.key === 'Enter' || event.key === ' ') && tick(one.id, !ticked.includes(one.id))}
+          onclick={() => touch(one.id)}
+          onkeyup={(event) => (event.key === 'Enter' || event.key === ' ') && touch(one.id)}
           ><title>{one.name}: {one.y_words}, {one.x_words}</title></circle
         >
       {/each}
     </svg>
   </div>
+  {#if inHand}
+    <p class="mt-1 flex flex-wrap items-center gap-x-3 text-[0.9rem]" data-testid="map-held" role="status">
+      <span
+        ><strong><bdi>{inHand.name}</bdi></strong>: {found.y_title}
+        {inHand.y_words}, {found.x_title}
+        {inHand.x_words}</span
+      >
+      <button type="button" class="btn btn-sm" onclick={() => touch(inHand.id)}
+        >{ticked.includes(inHand.id) ? 'Take it away again' : 'Set it side by side'}</button
+      >
+    </p>
+  {/if}
   <p class="text-quiet text-[0.8rem]">
-    Filled: owned; ring: for hire or wanted; dashed: typical. A touch takes a unit to be set side by side
-    below.
+    Filled: owned; ring: for hire or wanted; dashed: typical. A touch takes a unit in hand, a second one sets
+    it side by side below.
   </p>
   <details class="text-[0.84rem]">
     <summary class="cursor-pointer py-1">As a table</summary>

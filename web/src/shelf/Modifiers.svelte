@@ -6,7 +6,7 @@
   import { kit } from '../lib/kit.svelte'
   import { Newest } from '../lib/newest'
   import { person } from '../lib/person.svelte'
-  import Word from '../parts/Word.svelte'
+  import Heading from '../parts/Heading.svelte'
 
   let distance = $state(1.5)
   let unit = $state('')
@@ -29,7 +29,7 @@
 
 {#if found?.rows.length}
   <section class="sheet mb-3 p-3" aria-labelledby="modifiers-title">
-    <h2 id="modifiers-title" class="ask">Against each other <Word word="modifier" /></h2>
+    <Heading id="modifiers-title" word="modifier">Against each other</Heading>
     <p class="mb-2 flex flex-wrap items-center gap-2 text-[0.88rem]">
       <label class="flex items-center gap-2"
         >Subject at

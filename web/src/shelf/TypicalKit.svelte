@@ -17,7 +17,7 @@
   let wrong = $state('')
   let busy = $state(false)
   let where = $state<'sun' | 'shade' | 'indoors' | 'dark'>('sun')
-  let ticks = $state<Record<string, { count: number; cells: Cells }>>({})
+  let ticks = $state<Record<string, { count: number; cells: Cells; firing: string }>>({})
   const first = $derived(!setups.all.length)
   const WHERE = [
     ['sun', 'outdoors, in the sun'],
@@ -44,7 +44,7 @@
     section.entries.filter((one) => ticks[key(section.kind, one)]).length
 
   function toggle(at: string, on: boolean) {
-    if (on) ticks[at] = { count: 1, cells: 'nimh' }
+    if (on) ticks[at] = { count: 1, cells: 'nimh', firing: '' }
     else delete ticks[at]
   }
 
@@ -53,7 +53,13 @@
     const body = {
       ticks: Object.entries(ticks).map(([at, one]) => {
         const [kind, name] = at.split('/') as [string, string]
-        return { kind, key: name, count: one.count, cells: kind === 'units' ? one.cells : null }
+        return {
+          kind,
+          key: name,
+          count: one.count,
+          cells: kind === 'units' ? one.cells : null,
+          firing: one.firing,
+        }
       }),
       where: first ? where : null,
     }
@@ -135,6 +141,17 @@
                     bind:value={tick.cells}
                   >
                     {#each CELLS as [value, words] (value)}<option {value}>{words}</option>{/each}
+                  </select>
+                {/if}
+                {#if entry.firing.length}
+                  <select
+                    class="select select-sm w-auto max-w-full"
+                    aria-label={`Fired by: ${entry.name}`}
+                    bind:value={tick.firing}
+                  >
+                    <option value="">fired by the shoe, or by what I own</option>
+                    {#each entry.firing as one (one.key)}<option value={one.key}>fired by {one.title}</option
+                      >{/each}
                   </select>
                 {/if}
               {/if}

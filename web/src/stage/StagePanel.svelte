@@ -6,6 +6,7 @@
   import Frame from './Frame.svelte'
   import FromAbove from './FromAbove.svelte'
   import SideView from './SideView.svelte'
+  import Heading from '../parts/Heading.svelte'
 
   let { session, stage }: { session: SetupSession; stage: StageText } = $props()
   let flash = $state(true)
@@ -25,7 +26,7 @@
 
 <section aria-labelledby="frame-title" class="space-y-1">
   <div class="flex items-baseline justify-between gap-2">
-    <h2 id="frame-title" class="ask">The frame</h2>
+    <Heading id="frame-title" word="frame">The frame</Heading>
     <button
       type="button"
       class="link-button text-[0.85rem]"
@@ -50,7 +51,7 @@
 
 <section aria-labelledby="above-title" class="space-y-1">
   <div class="flex items-baseline justify-between gap-2">
-    <h2 id="above-title" class="ask">{side ? 'From the side' : 'From above'}</h2>
+    <Heading id="above-title" word="above">{side ? 'From the side' : 'From above'}</Heading>
     <button type="button" class="link-button text-[0.85rem]" onclick={() => (side = !side)}
       >{side ? 'from above' : 'from the side'}</button
     >
@@ -62,7 +63,7 @@
 </section>
 
 <section aria-labelledby="all-lights" class="space-y-0.5">
-  <h2 id="all-lights" class="ask">All lights</h2>
+  <Heading id="all-lights" word="all_lights">All lights</Heading>
   <ul class="space-y-1 text-[0.85rem] leading-snug">
     {#each stage.lights as light, i (i)}
       <li class="flex items-start gap-2">

@@ -13,6 +13,7 @@
   import JobPick from '../job/JobPick.svelte'
   import Sessions from '../job/Sessions.svelte'
   import { address } from '../lib/addresses'
+  import Heading from '../parts/Heading.svelte'
 
   let { id = '' }: { id?: string } = $props()
   let day = $state.raw<DayPlanText | null>(null)
@@ -84,7 +85,7 @@
         {#if turn}
           <section class="sheet space-y-2 p-3" aria-labelledby="session-title">
             <div class="flex flex-wrap items-center gap-2">
-              <h2 id="session-title" class="ask">Session</h2>
+              <Heading id="session-title" word="session">Session</Heading>
               <select class="select select-sm w-auto" aria-label="Session to look at" bind:value={session}>
                 {#each day.turns as one (one.session)}<option value={one.session}
                     >{one.session + 1}. {one.name}, {one.clocks}</option

@@ -16,6 +16,8 @@
   import SetupsOf from '../job/SetupsOf.svelte'
 
   import { address } from '../lib/addresses'
+  import Word from '../parts/Word.svelte'
+  import Heading from '../parts/Heading.svelte'
 
   let { id = '' }: { id?: string } = $props()
   let board = $state.raw<BoardText | null>(null)
@@ -67,9 +69,12 @@
     </div>
     <div class="min-w-0 space-y-2">
       <section class="sheet p-3" aria-labelledby="coverage-title">
-        <h2 id="coverage-title" class="text-[1.2rem] font-bold" data-testid="picked">
-          {board ? board.picked.says : 'Coverage'}
-        </h2>
+        <div class="flex items-baseline gap-1">
+          <h2 id="coverage-title" class="text-[1.2rem] font-bold" data-testid="picked">
+            {board ? board.picked.says : 'Coverage'}
+          </h2>
+          <Word word="coverage" />
+        </div>
         {#if board && board.picked.grams > 0}
           <p class="text-quiet mb-1 text-[0.86rem]">
             {grams(board.picked.grams)}, {money(board.picked.price, person.preferences.currency)} in all, {money(
@@ -95,7 +100,7 @@
         <div class="sheet p-3"><KitChoice {board} /></div>
       {/if}
       <section class="sheet p-3" aria-labelledby="roster-title">
-        <h2 id="roster-title" class="ask">Roster</h2>
+        <Heading id="roster-title" word="roster">Roster</Heading>
         <Roster />
       </section>
     </div>

@@ -11,6 +11,7 @@
   import Preflight from '../kit/Preflight.svelte'
   import Request from '../kit/Request.svelte'
   import { address } from '../lib/addresses'
+  import Heading from '../parts/Heading.svelte'
 
   let { id = '' }: { id?: string } = $props()
   let pack = $state.raw<PackText | null>(null)
@@ -44,7 +45,7 @@
     <div class="no-print space-y-2">
       <section class="sheet space-y-2 p-3" aria-labelledby="cards-title">
         <JobPick view="kit" />
-        <h2 id="cards-title" class="ask">Cards</h2>
+        <Heading id="cards-title" word="card">Cards</Heading>
         <p class="text-[0.9rem]">
           One card a setup, to print from A6 to A4 or to keep on the phone. The file opens without a network,
           and answers when the light changes.
@@ -63,7 +64,7 @@
         <Preflight />
       </section>
       <section class="sheet space-y-2 p-3" aria-labelledby="phone-title">
-        <h2 id="phone-title" class="ask">On the phone</h2>
+        <Heading id="phone-title" word="phone">On the phone</Heading>
         <Phone />
       </section>
     </div>
@@ -72,7 +73,7 @@
       {#if pack}<section class="sheet p-3" aria-label="Pack list"><PackList {pack} /></section>{/if}
       {#if sheets.length}
         <section class="sheet p-3" aria-labelledby="channels-title">
-          <h2 id="channels-title" class="ask">Channel sheet</h2>
+          <Heading id="channels-title" word="channel">Channel sheet</Heading>
           <Channels {sheets} />
         </section>
       {/if}

@@ -14,6 +14,7 @@
   import Failed from '../parts/Failed.svelte'
   import TestFrame from '../log/TestFrame.svelte'
   import { address } from '../lib/addresses'
+  import Heading from '../parts/Heading.svelte'
 
   let { id = '', setup = '' }: { id?: string; setup?: string } = $props()
   const own = $derived(setups.all.filter((one) => one.job_id === job.id))
@@ -69,7 +70,7 @@
       <div class="space-y-2">
         <section class="sheet space-y-2 p-3" aria-labelledby="set-list">
           <JobPick view="log" />
-          <h2 id="set-list" class="ask">On the set</h2>
+          <Heading id="set-list" word="on_set">On the set</Heading>
           <ul>
             {#each own as one (one.id)}
               <li><a class="link-button" href={address.onSet(job.id, one.id)}><bdi>{one.name}</bdi></a></li>
@@ -77,7 +78,7 @@
           </ul>
         </section>
         <section class="sheet space-y-2 p-3" aria-labelledby="frame-title">
-          <h2 id="frame-title" class="ask">Test frame</h2>
+          <Heading id="frame-title" word="test_frame">Test frame</Heading>
           <TestFrame />
         </section>
       </div>
@@ -85,7 +86,7 @@
         {#if log.text}
           {#if log.text.setups.some((one) => one.lights.length)}
             <section class="sheet p-3" aria-labelledby="found-title">
-              <h2 id="found-title" class="ask">Planned against found</h2>
+              <Heading id="found-title" word="planned_found">Planned against found</Heading>
               <div class="overflow-x-auto">
                 <table class="w-full text-[0.88rem]">
                   <thead class="text-quiet text-left"
@@ -113,12 +114,12 @@
             </section>
           {/if}
           <section class="sheet p-3" aria-labelledby="learned-title">
-            <h2 id="learned-title" class="ask">What readings have taught</h2>
+            <Heading id="learned-title" word="learned">What readings have taught</Heading>
             <Learned text={log.text} />
           </section>
           {#if log.next.length}
             <section class="sheet p-3" aria-labelledby="next-title">
-              <h2 id="next-title" class="ask">What to measure next, before leaving home</h2>
+              <Heading id="next-title" word="measure_next">What to measure next, before leaving home</Heading>
               <ol class="list-inside list-decimal">
                 {#each log.next as one, at (at)}<li data-testid="proposal">
                     <strong><bdi>{one.says}</bdi></strong>
@@ -129,7 +130,7 @@
           {/if}
           <section class="sheet p-3" aria-labelledby="entries-title">
             <div class="flex flex-wrap items-center gap-3">
-              <h2 id="entries-title" class="ask">Entries</h2>
+              <Heading id="entries-title" word="entry">Entries</Heading>
               <a class="link-button text-[0.84rem]" href="/api/log/export.json" download>all as JSON</a>
               <a class="link-button text-[0.84rem]" href="/api/log/export.csv" download>as CSV</a>
               <label class="btn btn-xs"

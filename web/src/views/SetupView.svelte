@@ -51,7 +51,10 @@
 
   $effect(() => hand?.ask())
 
-  $effect(() => untrack(() => void kit.load()))
+  /** Whether anything is owned yet is asked where there is no setup; one that is open loads the kit itself. */
+  $effect(() => {
+    if (bench.missing || !wanted) untrack(() => void kit.load())
+  })
 
   function taken(words: string) {
     history.say(words)

@@ -9,7 +9,7 @@ import numpy as np
 from ..physics import battery
 from ..physics.arrays import Floats
 from ..physics.guide_number import beam_candela_seconds, guide_number_of_stops
-from .modifier import Modifier, layers_on
+from .modifier import Modifier, usual_stops
 from .rating import Basis
 from .table import UnitTable
 
@@ -71,7 +71,7 @@ def compared(table: UnitTable, unit: int, modifier: Modifier | None = None) -> C
         hss = rated - np.array(lost)
     front = None
     if modifier is not None and table.takes_modifiers[unit]:
-        front = rated + modifier.stops + sum(layer.stops for layer in layers_on(modifier, None))
+        front = rated + usual_stops(modifier)
     kilos = None if one.weight_g is None or one.weight_g == 0 else one.weight_g / 1000
     return Compared(
         unit=unit,

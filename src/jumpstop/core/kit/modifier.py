@@ -69,6 +69,11 @@ class Modifier(Value):
     note: Note = ""
 
 
+def usual_stops(modifier: Modifier) -> float:
+    """What a modifier does with its usual layers on [stops]."""
+    return modifier.stops + sum(layer.stops for layer in layers_on(modifier, None))
+
+
 def layers_on(modifier: Modifier, chosen: tuple[str, ...] | None) -> tuple[Layer, ...]:
     """The layers that are on: those named, or the usual ones where nothing was said. Others are passed over."""
     if chosen is None:

@@ -15,6 +15,7 @@ from ..physics.pulse import T01_OF_T05
 from ..physics.shutter import hss_loss
 from .learned import Learned
 from .memo import remembered
+from .modifier import Modifier
 from .power import SUPPLY_KINDS, PowerSupply, SupplyKind
 from .rating import REFERENCE_DEG, Basis, Rating, rating_of
 from .unit import HSS_EXTRA, FlashDuration, Hss, Unit
@@ -108,6 +109,13 @@ class UnitTable:
                 for of in (self.recycle_full, self.recycle_least, self.full_flashes)
             )
         )
+
+    def takes(self, modifier: Modifier) -> np.ndarray:
+        """Which units a modifier can be used on; shape (units,)."""
+        good = np.array(self.takes_modifiers)
+        if modifier.fits:
+            good &= np.isin(self.kind, modifier.fits)
+        return good & self.can_zoom if modifier.needs_zoom_head else good
 
     def t01_at(self, below_full: Floats) -> Floats:
         """Flash duration (t.1) [s] of every unit at so many stops below full; NaN where that is not known."""

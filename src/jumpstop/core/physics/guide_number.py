@@ -48,3 +48,17 @@ def guide_number_of_ws(
 ) -> Figure:
     """Guide number [m, ISO 100] guessed from stored energy: 400 Ws at 35 lm/W into 65 degrees is about GN 75."""
     return guide_number_of_bcps(np.asarray(watt_seconds) * lm_w / solid_angle_sr(angle_deg), c=c)
+
+
+def ws_of_guide_number(guide_number_m: Figure, c: float = METER_C_FLAT) -> Figure:
+    """Stored energy [Ws] guessed from a guide number through a standard reflector: the inverse of `guide_number_of_ws`;
+    GN 75 is about 400 Ws."""
+    return np.square(guide_number_m / guide_number_of_ws(1.0, c=c))
+
+
+def guide_number_of_lux_seconds(lux_s: Figure, distance_m: Figure, c: float = METER_C_FLAT) -> Figure:
+    """Guide number [m, ISO 100] of so much light at a distance: H = C N^2 / S [ISO 2720:1974].
+
+    2,250 lx s at 2 m is GN 60.
+    """
+    return distance_m * np.sqrt(np.asarray(lux_s) * 100 / c)

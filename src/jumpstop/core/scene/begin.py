@@ -7,7 +7,7 @@ from ..kit.modifier import UnitKind
 from .aim import ExposureAim, Lens
 from .ambient import AmbientSpec
 from .light import Light, OwnModifier
-from .setup import OwnBody, OwnFilter, OwnLens, Setup
+from .setup import OwnBody, OwnFilter, OwnLens, OwnTrigger, Setup
 
 Where = Literal["sun", "shade", "indoors", "dark"]
 
@@ -28,13 +28,15 @@ AIMS: dict[Where, ExposureAim] = {
 
 @dataclass(frozen=True)
 class OwnKit:
-    """The first of each kind that a person owns, and every filter; kind: of the first unit."""
+    """The first of each kind that a person owns, and every filter; kind: of the first unit; triggers: the first
+    transmitter and the first receiver."""
 
     body: OwnBody | None = None
     lens: OwnLens | None = None
     modifier: OwnModifier | None = None
     kind: UnitKind | None = None
     filters: tuple[OwnFilter, ...] = ()
+    triggers: tuple[OwnTrigger, ...] = ()
 
 
 NO_KIT = OwnKit()
@@ -59,6 +61,8 @@ def on_kit(setup: Setup, own: OwnKit) -> Setup:
         chosen["body"] = own.body
     if own.filters:
         chosen["filters"] = own.filters
+    if own.triggers:
+        chosen["triggers"] = own.triggers
     fits = own.modifier is not None and (not own.modifier.fits or own.kind in (None, *own.modifier.fits))
     if fits and setup.lights:
         first = setup.lights[0].model_copy(update={"modifier": own.modifier, "layers": None})

@@ -3,6 +3,6 @@
 `read_spec(text)` never raises and never guesses: what it does not understand it lists.
 """
 
-from .reader import read_spec
+from .reader import LONGEST, read_spec
 
-__all__ = ["read_spec"]
+__all__ = ["LONGEST", "read_spec"]

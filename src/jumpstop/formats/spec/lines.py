@@ -8,8 +8,8 @@ from itertools import pairwise
 from operator import itemgetter
 from typing import Any
 
-from ...core.physics.exposure import METER_C_FLAT
-from ...core.physics.guide_number import guide_number_of_bcps
+from ...core.physics.guide_number import guide_number_of_bcps, guide_number_of_lux_seconds
+from ...core.physics.scales import APERTURES
 from ...core.plan.learn.sheet import Topic
 from ..quantities.camera import WHOLE_STOPS
 from ..quantities.units import FOOT_M, OUNCE_G, POUND_G
@@ -80,10 +80,15 @@ class Part:
         return None
 
 
+def likely(kind: str, value: float) -> bool:
+    """Whether a figure lies within what such a figure of a flash unit can be."""
+    low, high = LIKELY[kind]
+    return low <= value <= high
+
+
 def within(token: Token, kind: str, size: float = 1.0) -> float | None:
     """The one reading of a figure that such a figure can have; None where none, or more than one, is."""
-    low, high = LIKELY[kind]
-    found = {round(value * size, 9) for value in token.values if low <= value * size <= high}
+    found = {round(value * size, 9) for value in token.values if likely(kind, value * size)}
     return found.pop() if len(found) == 1 else None
 
 
@@ -243,28 +248,29 @@ def _aperture(part: Part) -> Fields:
         claim["reflector"] = reflector
     whole, tenths = math.floor(n + 1e-9), round((n - math.floor(n)) * 10)
     if whole in WHOLE_STOPS and tenths and n >= 8:
-        place = round(2 * math.log2(whole) * 2) / 2 if whole not in EXACT else EXACT[whole]
-        claim["other"] = round(2 ** ((place + tenths / 10) / 2) * distance, 1)
-    yield "guide", claim
+        claim["other"] = round(float(APERTURES.moved(float(whole), tenths / 10)) * distance, 1)
+    if all(likely("guide", claim[one]) for one in ("guide_number", "other") if one in claim):
+        yield "guide", claim
 
 
-EXACT = {8: 6.0, 11: 7.0, 16: 8.0, 22: 9.0, 32: 10.0, 45: 11.0}
-"""Aperture values of the whole stops, ISO 517."""
+def _bare_guide(guide_number_m: float) -> Fields:
+    if likely("guide", guide_number_m):
+        yield "guide", {"guide_number": round(guide_number_m, 1), "unit": "m"}
 
 
 def _lux_s(part: Part) -> Fields:
-    """Light at a distance: H = C N^2 / S, physics 19."""
+    """Light at a distance, at one metre where none is said."""
     light = next((within(one, "lxs") for one in part.figures if one.unit == "lxs"), None)
     place = next((one for one in part.figures if one.unit in ("m", "ft")), None)
     distance = 1.0 if place is None else within(place, "distance", FOOT_M if place.unit == "ft" else 1.0)
     if light is not None and distance is not None:
-        yield "guide", {"guide_number": round(distance * math.sqrt(light * 100 / METER_C_FLAT), 1), "unit": "m"}
+        yield from _bare_guide(float(guide_number_of_lux_seconds(light, distance)))
 
 
 def _beam(part: Part) -> Fields:
     value = next((within(one, "cds") for one in part.figures), None)
     if value is not None:
-        yield "guide", {"guide_number": round(float(guide_number_of_bcps(value)), 1), "unit": "m"}
+        yield from _bare_guide(float(guide_number_of_bcps(value)))
 
 
 def _energy(part: Part) -> Fields:
@@ -287,9 +293,7 @@ def _range(part: Part) -> Fields:
     figures = [(at, one) for at, one in enumerate(part.tokens) if one.kind == "figure"]
     step: Token | None = None
     for place in steps + labels if len(figures) > 1 else []:
-        small = [
-            (at, one) for at, one in figures if any(0.05 <= value <= 1 for value in one.values) and len(figures) > 1
-        ]
+        small = [(at, one) for at, one in figures if any(map(_is_step, one.values))]
         before, after = ([one for at, one in small if (at < place) == first] for first in (True, False))
         near = after[:1] or before[-1:] if place in labels else before[-1:] or after[:1]
         step = near[0] if near else step
@@ -300,8 +304,8 @@ def _range(part: Part) -> Fields:
         yield from _step(Part("step", [step]))
 
 
-def _is_step(one: Token) -> bool:
-    return any(0.05 <= value <= 1 for value in one.values)
+def _is_step(stops: float) -> bool:
+    return 0.05 <= stops <= 1
 
 
 def _span(rest: list[Token]) -> Fields:
@@ -320,7 +324,7 @@ def _span(rest: list[Token]) -> Fields:
         yield "range", {"lowest": min(percents) / 100}
         return
     stops = [one.values[0] for one in rest if one.unit == "stops" and one.values]
-    if stops and LIKELY["stops"][0] <= max(stops) <= LIKELY["stops"][1]:
+    if stops and likely("stops", max(stops)):
         yield "range", {"lowest": 2.0 ** -max(stops)}
         return
     numbers = [one.values[0] for one in rest if one.unit == "" and len(one.values) == 1]
@@ -330,7 +334,7 @@ def _span(rest: list[Token]) -> Fields:
 
 def _step(part: Part) -> Fields:
     for one in part.figures:
-        sizes = [value for value in one.values if 0.05 <= value <= 1]
+        sizes = [value for value in one.values if _is_step(value)]
         if len(sizes) == 1 and one.unit in ("", "stops"):
             yield "step", round(sizes[0], 4)
             return
@@ -374,9 +378,9 @@ def _recycle(part: Part) -> Fields:
 def _flashes(part: Part) -> Fields:
     for piece in _split(part, lambda one: one.unit in ("", "x")):
         counts = [value for one in piece.figures if one.unit in ("", "x") and not one.over for value in one.values]
-        likely = [one for one in counts if one.is_integer() and LIKELY["flashes"][0] <= one <= LIKELY["flashes"][1]]
-        if likely:
-            value: dict[str, Any] = {"count": int(max(likely))}
+        found = [one for one in counts if one.is_integer() and likely("flashes", one)]
+        if found:
+            value: dict[str, Any] = {"count": int(max(found))}
             supply = piece.supply() or part.supply()
             if supply:
                 value["supply"] = supply

@@ -8,7 +8,7 @@ from ..quantities.asked import Sign
 from .lines import fields_of, parts
 from .tokens import Token, tokens
 
-LONGEST = 60_000  # characters of a sheet that are read
+LONGEST = 60_000  # characters of a sheet that are read; a page of a maker has some 20,000
 MOST_LINES, MOST_UNITS = 1500, 12
 NAME = 80
 _CELLS = re.compile(r"\t+|\s*\|\s*|\s{3,}|\s*;\s+")

@@ -11,7 +11,7 @@ from ...scene.job import Batteries, Job, JobFile
 from ...scene.seen import MethodKind
 from ..camera.remark import Remark, remark
 from .endurance import DayPlan, Way, day_run
-from .schedule import Turn, day_shelf, with_iso
+from .schedule import Stretch, Turn, day_shelf, with_iso
 
 MOST_HEADS = 16  # at one light
 MOST_ORDERS = 10  # orders of sessions that are tried
@@ -121,10 +121,10 @@ def differences(plan: DayPlan, way: Way) -> Iterator[Remark]:
         if was is not None and now is not None and was != now:
             yield remark("method", setup=turn.setup.name, before=was, after=now)
         old, new = (failing_of(one) for one in (turn, other))
-        for name, found in new.items():
+        for name, (_, found) in new.items():
             if name not in old:
                 yield remark("not_right", setup=turn.setup.name, found=found)
-        for name, found in old.items():
+        for name, (_, found) in old.items():
             if name not in new:
                 yield remark("right", setup=turn.setup.name, found=found)
     if there.ends > plan.ends + LATE_MIN:
@@ -143,10 +143,10 @@ def _kind(turn: Turn) -> MethodKind | None:
     return turn.stretches[0].kind if turn.stretches else None
 
 
-def failing_of(turn: Turn) -> dict[tuple[str, int | None], Remark]:
-    """What of a session's picture does not come out, each as it first does so: by what it is, and its light."""
-    out = dict[tuple[str, int | None], Remark]()
+def failing_of(turn: Turn) -> dict[tuple[str, int | None], tuple[Stretch, Remark]]:
+    """What of a session's picture does not come out, by what it is and its light: from when on, and as it is then."""
+    out = dict[tuple[str, int | None], tuple[Stretch, Remark]]()
     for stretch in turn.stretches:
         for found in stretch.failing:
-            out.setdefault((found.code, found.facts.get("light")), found)
+            out.setdefault((found.code, found.facts.get("light")), (stretch, found))
     return out

@@ -3,6 +3,7 @@
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 import numpy as np
 
@@ -52,15 +53,20 @@ class Work:
 
 @dataclass(frozen=True)
 class Stretch:
-    """A part of a session under one light: minutes of the day, the method, what every unit does, and what of the
-    picture does not come out so (see `fails`)."""
+    """A part of a session under one light: minutes of the day, the method, the unit of every light, what each does."""
 
     start: float
     end: float
     solved: Solved
     kind: MethodKind
+    units: tuple[int | None, ...]
     work: tuple[Work, ...]
-    failing: tuple[Remark, ...]
+
+    @cached_property
+    def failing(self) -> tuple[Remark, ...]:
+        """What of the picture does not come out so (see `fails`); most days that are tried are never asked."""
+        found = levels(self.solved, self.kind, self.units)
+        return tuple(fails(self.solved, self.kind, self.units, found))
 
 
 @dataclass(frozen=True)
@@ -151,8 +157,7 @@ def _stretches(
         work = tuple(_works(session, solved, kind, units, people, each))
         rest = max((one.rest_s for one in work), default=0.0) / 60
         end = now + people * each + rest
-        failing = tuple(fails(solved, kind, units, levels(solved, kind, units)))
-        yield Stretch(now, end, solved, kind, work, failing)
+        yield Stretch(now, end, solved, kind, units, work)
         left, now = left - people, end
 
 

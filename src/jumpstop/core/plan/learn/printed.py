@@ -30,7 +30,6 @@ UNSAID_STOPS = (-1.2, 1.0)  # how far under the widest's and over the narrowest'
 CHARGING_MOST_W = {"mains": 3000.0, "other": 1200.0}  # what a unit can draw while it recycles [W], from memory
 SHARE_LEAST, SHARE_MOST = 0.4, 0.75  # of a pack's energy that its flashes take (physics 20, from memory)
 FAR = 1.3  # times beyond those it is worth a sentence
-LONG_ZOOM_MM = 200.0  # where makers print a zoom head's largest figure
 AGREE_STOPS = 0.15  # metres and feet of one figure agree to this
 
 
@@ -39,7 +38,7 @@ class Printed:
     """What a sheet says beside what a unit's document keeps.
 
     durations: (measure, or None where it has no name; seconds at full power). feet: (metres, feet) of guide numbers
-    whose two figures differ. recycled_s: recycle times printed without saying at which power.
+    whose two figures differ.
     """
 
     durations: tuple[tuple[Literal["t.1", "t.5"] | None, float], ...] = ()
@@ -93,10 +92,7 @@ def _by_energy(claim: Claim, energy: float) -> Iterator[Remark]:
     if needed > EFFICACY_MOST:
         said = claim.zoom_mm is not None or claim.coverage_deg is not None
         follows = float(guide_number_of_ws(energy))
-        yield remark(
-            "too_much_light", claim=claim, efficacy=needed, said=said, follows=follows, sd=SD_WATT_SECONDS,
-            at_long=efficacy_lm_w(claim.model_copy(update={"zoom_mm": LONG_ZOOM_MM}), energy),
-        )  # fmt: skip
+        yield remark("too_much_light", claim=claim, efficacy=needed, said=said, follows=follows, sd=SD_WATT_SECONDS)
     elif needed < EFFICACY_LEAST and wide:
         yield remark("too_little_light", claim=claim, efficacy=needed)
 
@@ -131,9 +127,8 @@ def _supplies(unit: Unit) -> Iterator[Remark]:
     if not energy:
         return
     for supply in unit.power_supplies:
-        drawn = energy / supply.recycle_full_s
-        if drawn > CHARGING_MOST_W["mains" if supply.kind == "mains" else "other"]:
-            most = CHARGING_MOST_W["mains" if supply.kind == "mains" else "other"]
+        drawn, most = energy / supply.recycle_full_s, CHARGING_MOST_W["mains" if supply.kind == "mains" else "other"]
+        if drawn > most:
             yield remark(
                 "too_fast", kind=supply.kind, recycle_s=supply.recycle_full_s, watts=drawn, least_s=energy / most
             )
@@ -147,8 +142,9 @@ def _supplies(unit: Unit) -> Iterator[Remark]:
 def doubted(unit: Unit, found: tuple[Remark, ...]) -> Unit:
     """The unit with the larger doubt of what was judged: a claim that its energy cannot give."""
     wrong = [one.facts["claim"] for one in found if one.code in ("too_much_light", "too_little_light")]
+    softer = {"sd": SD_WATT_SECONDS}
     claims = tuple(
-        claim.model_copy(update={"sd": max(claim.sd or 0.0, SD_WATT_SECONDS if claim in wrong else 0.0) or None})
-        for claim in unit.claims
+        one.model_copy(update=softer) if one in wrong and (one.sd or 0.0) < SD_WATT_SECONDS else one
+        for one in unit.claims
     )
     return unit.model_copy(update={"claims": claims})

@@ -110,9 +110,7 @@ def document(said: Sequence[Said], chosen: dict[int, int]) -> dict[str, Any]:
                 supply(value.get("supply"))["full_flashes"] = value["count"]
             case "battery":
                 there = supply(value["supply"])
-                there |= {
-                    name: value[key] for key, name in {"wh": "capacity_wh", "cells": "cells"}.items() if key in value
-                }
+                there |= {name: value[key] for key, name in HOLDS.items() if key in value}
             case "duration":
                 _durations(doc, value)
             case "hss":

@@ -3,12 +3,12 @@
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Literal, get_args
+from typing import Literal
 
 import numpy as np
 
 from ...kit.compare import TRAVEL_S
-from ...kit.modifier import Modifier, layers_on
+from ...kit.modifier import Modifier, layers_on, usual_stops
 from ...kit.table import UnitTable
 from ...physics.arrays import Floats
 from ...physics.falloff import close_up, inverse_square
@@ -17,7 +17,6 @@ from ..job.board import Board
 from ..light.reach import BLOCKED, Solved
 
 Measure = Literal["light", "ws", "hss", "recycle", "recycle_dial", "flashes", "t01", "weight", "price"]
-MEASURES: tuple[Measure, ...] = get_args(Measure)
 MORE_IS_BETTER = {"light", "ws", "hss", "flashes"}
 
 
@@ -25,86 +24,64 @@ MORE_IS_BETTER = {"light", "ws", "hss", "flashes"}
 class Glance:
     """Every unit on one basis; arrays of shape (units,), NaN where a figure is not known or a unit cannot be used so.
 
-    light: stops over f/1 at ISO 100 where the light is looked at, or, for a picture, stops in hand. sd: its doubt.
-    measures: the figures of each measure; `hss` is what HSS leaves of `light`. able: whether it can be used so.
+    measures: `light` is in stops over f/1 at ISO 100 where it is looked at, or, for a picture, in hand; `hss` is what
+    HSS leaves of it. sd: doubt of the light.
     """
 
-    light: Floats
-    sd: Floats
     measures: dict[Measure, Floats]
-    able: np.ndarray
+    sd: Floats
+
+    def first(self, units: int) -> "Glance":
+        """Of so many units alone."""
+        return Glance({name: figures[:units] for name, figures in self.measures.items()}, self.sd[:units])
 
 
 def bare(table: UnitTable, hss_s: float, modifier: Modifier | None = None, distance_m: float = 1.0) -> Glance:
     """Every unit at full power, through a modifier (its usual layers on) or bare at 35 mm coverage, at a distance [m];
     what HSS leaves is for a time [s] on a body that syncs at 1/250."""
-    size, sd = 0.0, 0.0
-    able = np.ones(len(table), dtype=bool)
+    light, sd = table.rated + float(inverse_square(distance_m)), table.rated_sd
     if modifier is not None:
-        layers = layers_on(modifier, None)
-        size = modifier.stops + sum(layer.stops for layer in layers)
-        sd = math.hypot(modifier.sd, *(layer.sd for layer in layers))
+        size = usual_stops(modifier)
         if modifier.face is not None:
-            face = modifier.face
-            size += float(close_up(face.width_m, face.rectangle_height_m, distance_m))
-        able &= table.takes_modifiers
-        if modifier.fits:
-            able &= np.isin(table.kind, modifier.fits)
-        if modifier.needs_zoom_head:
-            able &= table.can_zoom
-    light = np.where(able, table.rated + size + float(inverse_square(distance_m)), np.nan)
-    return _glance(table, light, np.hypot(table.rated_sd, sd), able, hss_s, None)
+            size += float(close_up(modifier.face.width_m, modifier.face.rectangle_height_m, distance_m))
+        light = np.where(table.takes(modifier), light + size, np.nan)
+        sd = np.hypot(sd, math.hypot(modifier.sd, *(layer.sd for layer in layers_on(modifier, None))))
+    left = np.where(table.has_hss, light - table.hss_loss_at(hss_s, TRAVEL_S), np.nan)
+    return Glance({**_of_itself(table), "light": light, "hss": left}, sd)
 
 
 def in_picture(solved: Solved, kind: MethodKind, light: int) -> Glance:
     """Every unit at one light of a setup: stops in hand, in HSS too, and recycle time, flashes and duration at its
     dial."""
     reach = solved.reach(kind, light)
-    spare = np.where(reach.able, reach.spare, np.nan)
-    at_dial = {"recycle_dial": reach.recycle_s, "flashes": reach.flashes, "t01": reach.t01_s}
-    found = _glance(solved.table, spare, reach.sd, reach.able, TRAVEL_S, at_dial)
+    at_dial: dict[Measure, Floats] = {
+        "light": reach.spare, "recycle_dial": reach.recycle_s, "flashes": reach.flashes, "t01": reach.t01_s,
+    }  # fmt: skip
+    found = {name: np.where(reach.able, figures, np.nan) for name, figures in at_dial.items()}
     hss = solved.reach("hss", light) if "hss" in solved.kinds else None
-    found.measures["hss"] = np.full(len(spare), np.nan) if hss is None else np.where(hss.able, hss.spare, np.nan)
-    return found
+    left = np.full(len(reach.spare), np.nan) if hss is None else np.where(hss.able, hss.spare, np.nan)
+    return Glance(_of_itself(solved.table) | {"hss": left} | found, reach.sd)
 
 
-def worst_of_job(board: Board, table: UnitTable) -> Glance:
+def worst_of_job(board: Board) -> Glance:
     """Every unit at the light of a job that asks most of it; of those that it can be used for."""
     usable = (board.verdict != BLOCKED) & np.isfinite(board.spare)
     least = np.min(np.where(usable, board.spare, np.inf), axis=0, initial=np.inf)
     spare = np.where(np.isfinite(least), least, np.nan)
-    found = _glance(table, spare, np.zeros(len(table)), ~np.isnan(spare), TRAVEL_S, None)
-    del found.measures["hss"]
-    return found
+    return Glance({**_of_itself(board.table), "light": spare}, np.zeros(len(spare)))
 
 
-def _glance(
-    table: UnitTable,
-    light: Floats,
-    sd: Floats,
-    able: np.ndarray,
-    hss_s: float,
-    at_dial: dict[str, Floats] | None,
-) -> Glance:
-    supply = table.fed_by(None)
-    loss = table.hss_loss_at(hss_s, TRAVEL_S)
-    units = table.units
-    measures: dict[Measure, Floats] = {
-        "light": light,
+def _of_itself(table: UnitTable) -> dict[Measure, Floats]:
+    """What no basis changes."""
+    supply, units = table.fed_by(None), table.units
+    return {
         "ws": np.array([np.nan if one.watt_seconds is None else one.watt_seconds for one in units], dtype=float),
-        "hss": np.where(table.has_hss & able, light - loss, np.nan),
         "recycle": supply.full_s,
-        "recycle_dial": supply.full_s,
         "flashes": supply.full_flashes,
         "t01": table.t01_s[:, 0],
         "weight": table.weight_g,
         "price": np.array([np.nan if one.price is None else one.price for one in units], dtype=float),
     }
-    if at_dial is not None:
-        for name in MEASURES:
-            if name in at_dial:
-                measures[name] = np.where(able, at_dial[name], np.nan)
-    return Glance(light, np.asarray(sd, dtype=float), measures, able)
 
 
 def best_of(x: Floats, y: Floats, measures: Sequence[Measure]) -> list[int]:

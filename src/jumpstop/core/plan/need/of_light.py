@@ -20,7 +20,7 @@ from ...physics.arrays import Floats
 from ...physics.guide_number import (
     beam_candela_seconds,
     guide_number_of_stops,
-    guide_number_of_ws,
+    ws_of_guide_number,
 )
 from ...physics.scales import Step
 from ...scene.light import Light
@@ -35,8 +35,6 @@ GUIDE_NUMBER = 300.0  # of the units made up: more than any picture needs
 ZOOM_MM = (8.0, 800.0)  # how far those that zoom go: as far as any setup asks
 NOTHING_S = 1e-6  # their flash is over at once, so that no shutter clips it and any motion is frozen
 ZOOMING: tuple[UnitKind, ...] = ("shoe",)  # kinds of which one that zooms is made up besides
-WS_AT_ONE = 400.0  # Ws whose guide number `guide_number_of_ws` is turned round at
-SHARPEST = 0.35  # stops: what the needed figure is doubtful by, the unit's own doubt apart
 
 
 @dataclass(frozen=True, eq=False)
@@ -82,7 +80,7 @@ class Need:
     @property
     def watt_seconds(self) -> float:
         """Energy [Ws] that gives it through a standard reflector, as guessed from energy alone."""
-        return WS_AT_ONE * (self.guide_number / float(guide_number_of_ws(WS_AT_ONE, c=self.setup.meter_c))) ** 2
+        return float(ws_of_guide_number(self.guide_number, c=self.setup.meter_c))
 
     @property
     def candela_seconds(self) -> float:
