@@ -14,7 +14,7 @@ from jumpstop.store.documents import Store
 
 @pytest.fixture
 def empty(tmp_path: Path) -> Iterator[TestClient]:
-    with TestClient(create_app(tmp_path / "data"), base_url="http://127.0.0.1") as client:
+    with TestClient(create_app(tmp_path / "empty"), base_url="http://127.0.0.1") as client:
         yield client
 
 
