@@ -96,7 +96,7 @@ $(STAMPS)/npm: $(STAMPS)/node web/package.json web/package-lock.json
 	cd web && npm ci --silent --no-audit --no-fund
 	@mkdir -p $(STAMPS) && touch $@
 
-WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
+WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts src/jumpstop/paper/outlines.json -type f 2>/dev/null)
 
 $(STAMPS)/web: $(STAMPS)/npm $(WEB_SOURCES)
 	cd web && npm run --silent build

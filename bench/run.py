@@ -44,7 +44,7 @@ from jumpstop.core.scene.seen import Seen
 from jumpstop.core.scene.setup import Setup
 from jumpstop.demo import kit, setups
 from jumpstop.formats.cards_page import cards_page
-from jumpstop.service import solve_for_day
+from jumpstop.service import cards
 from jumpstop.store.documents import Store
 from jumpstop.words.answer import answer_of
 from jumpstop.words.board import board_text
@@ -343,8 +343,7 @@ def learning(lines: list[str]) -> None:
     blank = LogEntry(at=datetime(2026, 6, 24))
 
     def page() -> str:
-        solved = solve_for_day(job, demo_shelf)
-        return cards_page("Week", cards_of(solved, None, job.job, (), DisplayUnits(), blank), "")
+        return cards_page("Week", cards_of(cards(job, demo_shelf), None, job.job, DisplayUnits(), blank), "")
 
     took = min(median_ms(page, 1) for _ in range(3))
     lines.append(f"| the cards of ten setups as one page | {took:.0f} ms | | | |")

@@ -110,8 +110,8 @@ def cards(
     with plainly():
         file = read_job(sys.stdin.buffer.read() if str(job) == "-" else job.read_bytes())
         now = datetime.now().replace(microsecond=0)
-        solved = service.solve_for_day(file, Shelf(read_units(shelf)))
-        found = cards_of(solved, None, file.job, (), DisplayUnits(), LogEntry(at=now))
+        plans = service.cards(file, Shelf(read_units(shelf)))
+        found = cards_of(plans, None, file.job, DisplayUnits(), LogEntry(at=now))
         page = cards_page(file.job.name, found, f"{now:%d %b %Y, %H:%M}")
         part = html.with_name(f".{html.name}.part")
         try:

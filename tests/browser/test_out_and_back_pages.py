@@ -186,7 +186,7 @@ def shelf() -> Shelf:
 @functools.cache
 def cards() -> list[Card]:
     blank = LogEntry(at=datetime(2026, 6, 24, 9))
-    return cards_of(service.solve_for_day(file(), shelf()), None, file().job, (), DisplayUnits(), blank)
+    return cards_of(service.cards(file(), shelf()), None, file().job, DisplayUnits(), blank)
 
 
 def test_cards_answer_as_the_core_does(browser: Browser, tmp_path: Path) -> None:

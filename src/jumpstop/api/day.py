@@ -1,6 +1,6 @@
 """A job's day: what is shot when, what gives out, what would help, its hours and bursts, and the calendar."""
 
-from datetime import UTC, datetime, time
+from datetime import UTC, date, datetime, time
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Query, Request, Response
@@ -9,7 +9,7 @@ from .. import service
 from ..core.kit.errors import CannotSolve
 from ..core.kit.values import Value
 from ..core.plan.job.endurance import DayPlan, Way, spread_of
-from ..core.plan.job.hours import WHOLE_DAY_MIN, clock_of, clocks, hours_of, skies_beside
+from ..core.plan.job.hours import WHOLE_DAY_MIN, clock_of, clocks, follows_sun, hours_of, skies_beside
 from ..core.plan.job.schedule import day_shelf, units_at
 from ..core.plan.job.worked_out import solved_on
 from ..core.plan.light.advice import chosen_method
@@ -44,6 +44,7 @@ router = APIRouter(prefix="/api/jobs", tags=["Jobs"], responses=EVERYWHERE)
 
 SetupId = Annotated[str, Query(max_length=64, description="A setup of this job.")]
 UnitId = Annotated[str | None, Query(max_length=64, description="A unit of the shelf; without it the one in hand.")]
+DayOf = Annotated[date | None, Query(description="A day of the job; the setup's first where it is not said.")]
 ClockOf = Annotated[time | None, Query(description="From when, or until when; the job's day where it is not said.")]
 UNSURE_OF = 0.001  # a day that lasts, or does not, as surely as this is not told as a chance
 
@@ -104,7 +105,8 @@ def day_ics(request: Request, item_id: str) -> Response:
     from ..formats.calendar import Entry, calendar_of
 
     plan, preferences = _day(request, item_id)
-    if plan.job.day is None:
+    first = plan.job.first_day
+    if first is None:
         raise CannotSolve("job_without_day")
     said = day_plan_text(plan, None, preferences)
     entries, zone = [], None
@@ -114,7 +116,7 @@ def day_ics(request: Request, item_id: str) -> Response:
         note = "\n".join([*(f"{s.clock} {s.method}, {s.settings}" for s in text.stretches), *text.hands])
         uid = f"{item_id}-{text.session}@jumpstop"
         entries.append(Entry(uid, text.name, turn.start, turn.end, note, place.name if place else ""))
-    body = calendar_of(plan.job.name, plan.job.day, zone, entries, datetime.now(UTC))
+    body = calendar_of(plan.job.name, first, zone, entries, datetime.now(UTC))
     return file_answer(body, "text/calendar", "jumpstop-day.ics")
 
 
@@ -127,11 +129,15 @@ def hours(
     light: LightIndex = 0,
     begins: ClockOf = None,
     ends: ClockOf = None,
+    day: DayOf = None,
 ) -> HoursText:
-    """One setup hour by hour, in sun and in cloud: method, settings, dial and stops in hand for one unit."""
+    """One setup hour by hour, in sun and in cloud: method, settings, dial and stops in hand for one unit; on a day of
+    the job, else on the setup's first."""
     workspace = workspace_of(request)
     file = planned(workspace.job_file(item_id))
     found = _setup_of(file, setup)
+    if day is not None and follows_sun(found.ambient):
+        found = found.model_copy(update={"ambient": found.ambient.model_copy(update={"day": day})})
     begins, ends = (one and one.replace(tzinfo=None) for one in (begins, ends))
     if begins is not None and ends is not None and ends <= begins:
         raise CannotSolve("day_reversed", begins=begins, ends=ends)
@@ -142,16 +148,18 @@ def hours(
     times = clocks(begins or file.job.begins, ends or file.job.ends)
     if begins is None and ends is None:
         plan = service.day(file, workspace.shelf(), preferences.step, preferences.avoid, ways=False)
-        times = sorted({*times, *_worked_at(plan, setup)})
+        midnight = 0.0 if day is None or file.job.first_day is None else (day - file.job.first_day).days * WHOLE_DAY_MIN
+        times = sorted({*times, *_worked_at(plan, setup, midnight)})
     skies = skies_beside(found.ambient)
     rows = hours_of(found, table, at, times, light, preferences.step, preferences.avoid, skies)
     return hours_text(rows, table.units[at], found, preferences)
 
 
-def _worked_at(plan: DayPlan, setup: str) -> list[time]:
-    """When the day takes up a setup and looks at its light anew, so that its table tells what the day does."""
+def _worked_at(plan: DayPlan, setup: str, midnight: float) -> list[time]:
+    """When a day takes up a setup and looks at its light anew, so that its table tells what the day does."""
     turns = [turn for turn in plan.turns if turn.session.setup == setup and not turn.session.variant]
-    return [clock_of(one.start) for turn in turns for one in turn.stretches if one.start < WHOLE_DAY_MIN]
+    starts = [one.start for turn in turns if turn.midnight == midnight for one in turn.stretches]
+    return [clock_of(start) for start in starts if start < midnight + WHOLE_DAY_MIN]
 
 
 @router.get("/{item_id}/hours.csv", responses=REFUSED, response_class=Response)
@@ -163,9 +171,10 @@ def hours_csv(
     light: LightIndex = 0,
     begins: ClockOf = None,
     ends: ClockOf = None,
+    day: DayOf = None,
 ) -> Response:
     """The same as a file."""
-    found = hours(request, item_id, setup, unit, light, begins, ends)
+    found = hours(request, item_id, setup, unit, light, begins, ends, day)
     rows = [["time", "sky", "method", "settings", "dial", "in hand"]]
     for sky in found.skies:
         rows += [[one.clock, sky.name, one.method, one.settings, one.dial, one.spare] for one in sky.hours]

@@ -12,7 +12,7 @@ from starlette.concurrency import run_in_threadpool
 from .. import service
 from ..core.plan.change.moves import Bag
 from ..core.plan.job.board import Landings, board_of
-from ..core.scene.job import MOST_SETUPS, Job, JobFile
+from ..core.scene.job import MOST_SETUPS, Job, JobFile, copied
 from ..formats.documents import MAX_JOB_BYTES, read_job, write_job
 from ..formats.roster import read_roster, with_known_ids, write_roster
 from ..formats.table import csv_of
@@ -71,6 +71,16 @@ def begin(
         raise NotFound("There is no such job to begin with.")
     setups = [(one.id, one.setup.model_dump(mode="json")) for one in file.setups]
     item = workspace.store.add_job(file.job.model_dump(mode="json"), setups, page, f"Begin {name}")
+    return stored("jobs", item)
+
+
+@router.post("/{item_id}/again", status_code=201, responses=REFUSED)
+def again(request: Request, item_id: str, readings: bool = False, page: Page = "") -> Stored[Job]:
+    """The same job to be done again, with its setups; `readings`: with what was seen at them."""
+    workspace = workspace_of(request)
+    file = copied(workspace.job_file(item_id), readings)
+    setups = [(one.id, one.setup.model_dump(mode="json")) for one in file.setups]
+    item = workspace.store.add_job(file.job.model_dump(mode="json"), setups, page, f"Copy {file.job.name}")
     return stored("jobs", item)
 
 

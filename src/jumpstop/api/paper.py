@@ -58,9 +58,10 @@ def cards_file(request: Request, item_id: str, save: bool = False) -> Response:
     preferences = workspace.preferences()
     blank = LogEntry(at=now)
     with undisturbed():
-        solved = service.solve_for_day(file, workspace.shelf(), preferences.step, preferences.avoid)
-        found = cards_of(solved, item_id, file.job, preferences.avoid, preferences, blank)
-        page = cards_page(file.job.name, found, f"{now:%d %b %Y, %H:%M}", sign_of(preferences) or ".")
+        feet = preferences.length == "ft"
+        plans = service.cards(file, workspace.shelf(), preferences.step, preferences.avoid, feet)
+        found = cards_of(plans, item_id, file.job, preferences, blank)
+        page = cards_page(file.job.name, found, f"{now:%d %b %Y, %H:%M}", sign_of(preferences) or ".", item_id)
     headers = {"content-security-policy": f"{policy_of()}; frame-ancestors 'none'", "cache-control": "no-store"}
     if save:
         headers["content-disposition"] = 'attachment; filename="jumpstop-cards.html"'

@@ -130,7 +130,7 @@ def _ladder(request: Request, item_id: str, light: int) -> LadderText:
     solved, feet = reach.solved, preferences.length == "ft"
     table = only(solved, unit)
     columns, rungs = ladder(solved.setup, table, reach.method.kind, light, preferences.step, feet)
-    return ladder_text(table, settings_line(reach.method.camera), columns, rungs, preferences)
+    return ladder_text(table, columns, rungs, settings_line(reach.method.camera), preferences)
 
 
 @router.post("/units/from-reading", status_code=201, responses={422: ERRORS[422]})

@@ -110,7 +110,7 @@ class Workspace:
         self._taught: tuple[Shelf, Learned, Shelf] | None = None
         self._solved: tuple[Kept, ...] = ()  # the newest first
         self._planned: dict[str, tuple[Setup, tuple[float | None, date | None], Setup]] = {}
-        self._jobs: dict[str, tuple[int, tuple[float | None, date | None]]] = {}
+        self._jobs: dict[str, tuple[int, Job | None]] = {}
         self._read: dict[str, Read] = {}  # by id, the newest last
         self._chosen: tuple[dict[str, Any], Preferences] | None = None
 
@@ -315,7 +315,10 @@ class Workspace:
         setup = self.setup_of(item, meta)
         if item.job_id is None:
             return setup
-        said = self._said_by_job(item.job_id, meta)
+        job = self._job(item.job_id, meta)
+        if job is None:
+            return setup
+        said = (job.brief.wind_m_s, job.day_of(item.id))
         with self._lock:
             kept = self._planned.get(item.id)
             if kept is None or kept[0] is not setup or kept[1] != said:
@@ -324,16 +327,15 @@ class Workspace:
                 kept = self._planned[item.id] = (setup, said, in_job(setup, *said))
             return kept[2]
 
-    def _said_by_job(self, job_id: str, meta: Meta) -> tuple[float | None, date | None]:
-        """(wind, day) of a job; kept until a job changes. Nothing where it is gone, or cannot be read."""
+    def _job(self, job_id: str, meta: Meta) -> Job | None:
+        """A job; kept until one changes. None where it is gone, or cannot be read."""
         count = meta.get(changed("jobs"), 0)
         kept = self._jobs.get(job_id)
         if kept is None or kept[0] != count:
             try:
-                job = Job.model_validate(self.store.item("jobs", job_id).doc)
-                kept = (count, (job.brief.wind_m_s, job.day))
+                kept = (count, Job.model_validate(self.store.item("jobs", job_id).doc))
             except (NotFound, ValidationError):
-                kept = (count, (None, None))
+                kept = (count, None)
             self._jobs = {key: one for key, one in self._jobs.items() if one[0] == count} | {job_id: kept}
         return kept[1]
 

@@ -13,6 +13,7 @@ from pydantic_core import to_json
 
 from ..core.plan.change.pocket import ALONE, AMBIENT_MOST, SHARE_FROM, SHARE_STEPS, share_table
 from ..words.cards import Card
+from .drawing import above, frame
 
 PAPER = Path(__file__).parent.parent / "paper"
 
@@ -31,24 +32,27 @@ def _part(name: str) -> str:
 def policy_of() -> str:
     """The page's content-security policy: its own script and style by their hashes, and nothing else at all."""
     script, style = (_hash(_part(name)) for name in ("cards.js", "cards.css"))
-    return f"default-src 'none'; script-src '{script}'; style-src '{style}'; base-uri 'none'; form-action 'none'"
+    own = f"script-src '{script}'; style-src '{style}'; img-src blob:"  # a drawing is made a PNG by way of a picture
+    return f"default-src 'none'; {own}; base-uri 'none'; form-action 'none'"
 
 
 def _hash(text: str) -> str:
     return "sha256-" + base64.b64encode(hashlib.sha256(text.encode()).digest()).decode()
 
 
-def cards_page(title: str, cards: Sequence[Card], written: str, decimal: str = ".") -> str:
-    """The page. written: when, in words; decimal: the decimal sign that figures are said with."""
+def cards_page(title: str, cards: Sequence[Card], written: str, decimal: str = ".", job: str = "") -> str:
+    """The page. written: when, in words; decimal: the decimal sign that figures are said with; job: its id, so that
+    readings stay with it."""
     page = _environment().get_template("cards.html.j2")
     return page.render(
         title=title,
         cards=cards,
+        drawings=[(above(card.stage, card.name), frame(card.stage, card.name)) for card in cards],
         written=written,
         policy=policy_of(),
         style=Markup(_part("cards.css")),
         script=Markup(_part("cards.js")),
-        tables=Markup(_for_script(_tables(cards, decimal))),
+        tables=Markup(_for_script(_tables(cards, decimal) | {"job": job or title})),
     )
 
 

@@ -2,7 +2,8 @@
 // What the core tabled is looked up here, and stops are added: nothing else is computed.
 (function () {
   const data = JSON.parse(document.getElementById('tables').textContent);
-  const KEY = 'jumpstop-readings';
+  const OLD = 'jumpstop-readings';
+  const KEY = OLD + '-' + data.job;
   const held = document.getElementById('held');
 
   function share(level) {
@@ -72,7 +73,13 @@
     holder.append(title, camera);
     const now = { aperture: card.pocket.aperture, shutter: card.pocket.shutter, iso: card.pocket.iso, nd: card.pocket.nd, ambient: 0 };
     const parts = [];
-    const redraw = () => parts.forEach((one) => one());
+    const stale = document.querySelector('[data-card="' + place + '"] .stale');
+    const planned = JSON.stringify(now);
+    const others = [];
+    const redraw = () => {
+      parts.forEach((one) => one());
+      stale.hidden = JSON.stringify(now) === planned && others.every((one) => one());
+    };
     for (const [name, label] of [['aperture', 'Aperture'], ['shutter', 'Shutter'], ['iso', 'ISO'], ['nd', 'Filter']])
       choice(camera, label, card.marks[name], now[name], (at) => { now[name] = at; redraw(); });
     choice(camera, 'Ambient now', steps('brighter', 'darker', 'as planned'), thirds.indexOf(0), (at) => { now.ambient = thirds[at]; redraw(); });
@@ -85,6 +92,7 @@
     });
     card.pocket.lights.forEach((light, at) => {
       const own = { distance: light.distance, seen: null, set: Math.round(light.dial_stops / light.step) };
+      others.push(() => own.distance === light.distance && own.seen === null);
       const row = document.createElement('div');
       row.className = 'row';
       const out = document.createElement('p');
@@ -114,8 +122,46 @@
     redraw();
   }
 
-  function readings() {
-    try { return JSON.parse(localStorage.getItem(KEY) || '[]'); } catch { return []; }
+  function stored(key) {
+    try { return JSON.parse(localStorage.getItem(key) || '[]'); } catch { return []; }
+  }
+  const readings = () => stored(KEY);
+
+  /** Readings of this job that were kept when all jobs had one list. */
+  function takeOver() {
+    const mine = (one) => one.entry && one.entry.job === data.job;
+    const all = stored(OLD);
+    if (!all.some(mine)) return;
+    try {
+      localStorage.setItem(KEY, JSON.stringify([...readings(), ...all.filter(mine)]));
+      localStorage.setItem(OLD, JSON.stringify(all.filter((one) => !mine(one))));
+    } catch { /* they stay where they are */ }
+  }
+
+  function send(file, name) {
+    const link = document.createElement('a');
+    link.href = URL.createObjectURL(file);
+    link.download = name;
+    link.click();
+    setTimeout(() => URL.revokeObjectURL(link.href), 10000);
+  }
+
+  const DOTS = 3; // to a unit of the drawing
+  function saveDrawing(button) {
+    const drawing = button.closest('figure').querySelector('svg');
+    const name = 'jumpstop-' + drawing.getAttribute('aria-label').toLowerCase().replace(/[^a-z0-9]+/g, '-').slice(0, 60);
+    const file = new Blob([drawing.outerHTML], { type: 'image/svg+xml' });
+    if (button.dataset.save === 'svg') { send(file, name + '.svg'); return; }
+    const picture = new Image();
+    picture.onload = () => {
+      const canvas = document.createElement('canvas');
+      canvas.width = drawing.width.baseVal.value * DOTS;
+      canvas.height = drawing.height.baseVal.value * DOTS;
+      canvas.getContext('2d').drawImage(picture, 0, 0, canvas.width, canvas.height);
+      URL.revokeObjectURL(picture.src);
+      canvas.toBlob((made) => made ? send(made, name + '.png') : (held.textContent = 'This browser cannot make a PNG of it: save the SVG.'), 'image/png');
+    };
+    picture.src = URL.createObjectURL(file);
   }
 
   function keep(card, light, at, now, own) {
@@ -145,14 +191,12 @@
   document.getElementById('save').addEventListener('click', () => {
     const all = readings();
     if (!all.length) { held.textContent = 'Nothing is logged here yet.'; return; }
-    const file = new Blob([JSON.stringify({ format: 'jumpstop-readings', version: 1, entries: all })], { type: 'application/json' });
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(file);
-    link.download = 'jumpstop-readings.json';
-    link.click();
+    send(new Blob([JSON.stringify({ format: 'jumpstop-readings', version: 1, entries: all })], { type: 'application/json' }), 'jumpstop-readings.json');
     held.textContent = 'Saved. Bring the file to the log: each reading is taken in once.';
   });
+  document.querySelectorAll('[data-save]').forEach((one) => one.addEventListener('click', () => saveDrawing(one)));
   data.cards.forEach(panel);
+  takeOver();
   const count = readings().length;
   if (count) held.textContent = count + (count === 1 ? ' reading held here' : ' readings held here');
 })();

@@ -3,13 +3,16 @@
 Each brings the job's documents together (`core.scene.job.planned`) with a shelf, and asks the plan.
 """
 
+from .cards import CardPlan, cards
 from .change import cures_of, find_a_stop
 from .job import coverage, day, solve_for_day, solve_job, with_help
 from .kit import KitChoice, kit, kits_by_outlay
 from .need import need, request
 
 __all__ = [
+    "CardPlan",
     "KitChoice",
+    "cards",
     "coverage",
     "cures_of",
     "day",

@@ -6,7 +6,7 @@ from ..core.scene.job import FRAME_MB, RETOUCH_MIN, SORTING_S, Brief, Job, sums_
 from .figures import count, decimal, grouped, plain
 
 QUESTIONS: dict[str, str] = {
-    "crop": "How tight: head and shoulders, to the waist, or full length?",
+    "crops": "How tight: head and shoulders, to the waist, or full length? Several may be asked for.",
     "orientation": "Landscape, upright, or both?",
     "context": "How much of the place should show?",
     "posture": "Standing or sitting?",
@@ -37,24 +37,47 @@ class BriefText:
 def brief_text(job: Job) -> BriefText:
     """The document."""
     asked = [QUESTIONS[name] for name in job.brief.open]
-    return BriefText(asked, "\n".join(f"{number}. {one}" for number, one in enumerate(asked, 1)), _sums(job.brief))
+    letter = "\n".join(f"{number}. {one}" for number, one in enumerate(asked, 1))
+    return BriefText(asked, letter, [*_sums(job.brief), *_missing(job)])
+
+
+def _missing(job: Job) -> list[str]:
+    """People of the brief who are in no session, or the other way round; and those of the roster."""
+    asked, roster = job.brief.people, len(job.roster)
+    planned = max((sum(one.people for one in job.sessions if one.setup == setup) for setup in
+                   {one.setup for one in job.sessions}), default=0)  # fmt: skip
+    out = []
+    if asked and planned and asked != planned:
+        there = f"{count(asked, 'person', 'people')} in the brief, {grouped(planned)} in the sessions"
+        out.append(f"{there}: {grouped(asked - planned)} missing" if asked > planned else there)
+    if asked and roster and asked != roster:
+        out.append(f"{count(roster, 'person', 'people')} on the roster, {grouped(asked)} in the brief")
+    return out
 
 
 def _sums(brief: Brief) -> list[str]:
     out, sums = [], sums_of(brief)
     if sums.frames is not None and sums.gigabytes is not None and sums.sorting_h is not None:
         most = "" if brief.frames_each_most is None else f" to {brief.frames_each_most}"
-        upto = "up to " if most else ""
+        ranged = sums.fewest is not None and sums.fewest != sums.frames
         people = count(brief.people or 0, "person", "people")
-        out.append(f"{people}, {brief.frames_each}{most} each: {upto}{grouped(sums.frames)} frames")
-        out.append(f"{grouped(sums.gigabytes)} GB at {FRAME_MB:.0f} MB a frame")
+        out.append(f"{people}, {brief.frames_each}{most} each: {_range(sums.fewest, sums.frames, ranged)} frames")
+        mb = FRAME_MB if brief.frame_mb is None else brief.frame_mb
+        out.append(f"{_range(sums.fewest_gb, sums.gigabytes, ranged)} GB at {plain(mb)} MB a frame")
         out.append(f"{decimal(sums.sorting_h, ',.1f')} h to sort, at {SORTING_S:.0f} s a frame")
     if sums.seconds_a_frame is not None and brief.hours is not None:
         out.append(f"{decimal(sums.seconds_a_frame, '.1f')} s a frame in {plain(brief.hours)} h")
     if sums.delivered is not None:
-        out.append(f"1 in {sums.delivered:.0f} delivered")
-    if sums.retouching_h is not None:
-        out.append(f"{decimal(sums.retouching_h, ',.1f')} h to retouch, at {RETOUCH_MIN:.0f} min a picture")
+        share = "" if sums.of_frames is None else f", 1 in {sums.of_frames:.0f}"
+        out.append(f"{grouped(sums.delivered)} delivered{share}")
     if sums.picks is not None:
         out.append(f"{grouped(sums.picks)} picks")
+    if sums.retouching_h is not None and sums.retouched is not None:
+        minutes = RETOUCH_MIN if brief.retouch_min is None else brief.retouch_min
+        what = f"{grouped(sums.retouched)} to retouch"
+        out.append(f"{what}: {decimal(sums.retouching_h, ',.1f')} h at {plain(minutes)} min a picture")
     return out
+
+
+def _range(least: float | None, most: float, ranged: bool) -> str:
+    return f"{grouped(least)} to {grouped(most)}" if ranged and least is not None else grouped(most)

@@ -2,45 +2,38 @@
 
 import math
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from ..core.kit.modifier import layers_on
+from ..core.kit.unit import Unit
 from ..core.plan.camera import colour
-from ..core.plan.change.ladder import ladder
-from ..core.plan.change.pocket import Pocket, pocket_of
-from ..core.plan.job.hours import Hour, clocks, follows_sun, hours_of, skies_beside
-from ..core.plan.job.schedule import units_at
-from ..core.plan.light.advice import chosen_method
+from ..core.plan.change.pocket import Pocket
+from ..core.plan.job.hours import Hour
 from ..core.plan.light.chain import TICKS
-from ..core.plan.light.levels import levels
-from ..core.plan.light.one_unit import only
-from ..core.plan.light.reach import Solved
-from ..core.plan.stage.comes_out import fails
-from ..core.plan.stage.set_warnings import stage_warnings
+from ..core.plan.light.reach import Reach, Solved
 from ..core.plan.stage.steps import order_of
-from ..core.plan.stage.warnings import warnings_of
-from ..core.scene.job import Job, JobSetup
+from ..core.scene.job import Job
 from ..core.scene.light import Light
 from ..core.scene.log import LogEntry
 from ..core.scene.seen import SD_EYE, MethodKind
+from ..core.scene.setup import Setup
+from ..service.cards import CardPlan
 from .answer import settings_line
 from .colour import balance_short
 from .effects import TICKS as TICK_NAMES
 from .figures import DisplayUnits, amount, dial, f_number, iso, length, listed, nd, shutter, stops
-from .hours import HoursText, hours_text
+from .hours import HoursText, hours_text, joined
 from .kit import ROLES, gel_words
 from .ladder import LadderText, ladder_text
 from .methods import title
 from .on_set import blank_entry, dials_of
-from .stage import where_words
+from .stage import StageText, stage_text, where_words
 from .stage_warnings import say_stage
 from .verdict import of_unit, picture
 from .warnings import say
 
 CHECKED = frozenset({"auto_iso", "hss_left_on", "hss_not_armed", "silent_sync"})
 """Warnings that stand among the checks before the first frame already."""
-SLOW_S = 1 / 60  # below this the rear curtain makes trails follow what moves, common practice
-MOST_RUNGS = 7
 HALF_STOP = math.sqrt(2) / 2
 
 
@@ -78,6 +71,7 @@ class Card:
     under: str
     over: str
     sky: str
+    stage: StageText
     pocket: Pocket
     dials: list[list[str]]
     marks: dict[str, list[str]]
@@ -86,55 +80,43 @@ class Card:
 
 
 def cards_of(
-    solved: Sequence[tuple[JobSetup, Solved]],
+    plans: Sequence[CardPlan],
     job_id: str | None,
     job: Job,
-    avoid: Sequence[MethodKind],
     words: DisplayUnits,
     blank: LogEntry,
 ) -> list[Card]:
-    """The cards of a job's solved setups."""
-    return [card_of(each, one.id, job_id, job, avoid, words, blank) for one, each in solved]
+    """The cards of a job's setups. blank: an entry with the time, to be filled in."""
+    return [card_of(one, job_id, job, words, blank) for one in plans]
 
 
-def card_of(
-    solved: Solved,
-    setup_id: str,
-    job_id: str | None,
-    job: Job,
-    avoid: Sequence[MethodKind],
-    words: DisplayUnits,
-    blank: LogEntry,
-) -> Card:
-    """The card of one solved setup. blank: an entry with the time and the job, to be filled in."""
-    kind = chosen_method(solved, avoid)
-    units = units_at(solved, kind, job)
-    setup, method = solved.setup, solved.method(kind)
-    found = levels(solved, kind, units)
-    first = next((at for at in order_of(setup, "key") if units[at] is not None and setup.lights[at].on), None)
-    reach = solved.reach(kind, first or 0)
-    unit = None if first is None else units[first]
-    own = blank.model_copy(update={"job": job_id, "setup": setup_id})
-    pocket = pocket_of(solved, kind, units, words.step, words.length == "ft")
-    failing = list(fails(solved, kind, units, found))
-    under, over = ("", "") if first is None or unit is None else _off(solved, kind, first, unit, words)
+def card_of(plan: CardPlan, job_id: str | None, job: Job, words: DisplayUnits, blank: LogEntry) -> Card:
+    """The card of one setup."""
+    solved, kind, units, pocket = plan.solved, plan.kind, plan.units, plan.pocket
+    setup, method, unit = solved.setup, solved.method(kind), plan.unit
+    own = blank.model_copy(update={"job": job_id, "setup": plan.id})
+    under, over = ("", "") if plan.first is None or unit is None else _off(plan.reach, unit, words)
+    camera = settings_line(method.camera)
     return Card(
-        setup=setup_id,
+        setup=plan.id,
         name=setup.name,
-        says="No unit stands here." if unit is None else of_unit(reach, unit, words, failing),
-        picture=_sentence(picture(method, found, setup.aim.background_stops, reach, unit)),
+        says="No unit stands here." if unit is None else of_unit(plan.reach, unit, words, plan.failing),
+        picture=_sentence(picture(method, plan.levels, setup.aim.background_stops, plan.reach, unit)),
         method=title(method, setup.body.shutter),
-        settings=settings_line(method.camera),
+        settings=camera,
         balance=_sentence(balance_short(colour.balance(setup.ambient, solved.ambient, setup.lights), setup)),
         body=setup.body.name,
         preflight=[*_preflight(solved, kind, units), *job.preflight],
         lights=[_light(solved, kind, at, units[at], words) for at in order_of(setup, "back") if setup.lights[at].on],
-        ladder=None if first is None or unit is None else _ladder(solved, kind, first, unit, words),
-        hours=None if first is None or unit is None else _hours(solved, first, unit, job, avoid, words),
-        watch=_watch(solved, kind, units, first or 0, words),
+        ladder=None if plan.ladder is None else ladder_text(*plan.ladder.parts, camera, words),
+        hours=None
+        if unit is None or not plan.hours
+        else hours_text(plan.hours, solved.table.units[unit], setup, words),
+        watch=_watch(plan, words),
         under=under,
         over=over,
-        sky="" if first is None or unit is None else _skies(solved, first, unit, avoid, words),
+        sky="" if unit is None else _skies(plan.skies, solved.table.units[unit], words),
+        stage=stage_text(solved, method, units, plan.levels, words),
         pocket=pocket,
         dials=[dials_of(solved.table.units[one.unit], one.step, one.most, words) for one in pocket.lights],
         marks={
@@ -162,8 +144,10 @@ def _light(solved: Solved, kind: MethodKind, at: int, unit: int | None, words: D
         below = float(solved.reach(kind, at).below_full[unit])
         set_to = dial(one.scale, below, words, one.watt_seconds)
         if light.automatic:
-            set_to = f"automatic, {stops(light.compensation_stops or 0.0)}"
+            set_to = f"automatic, {stops(solved.reach(kind, at).wanted_stops)}"
     fired = {"radio": "radio", "optical": "optical slave", "shoe": "on the camera"}[setup.trigger]
+    if setup.trigger == "optical" and light.sends:
+        fired = "on the camera"
     fired += f", channel {light.channel}" if light.channel is not None else ""
     fired += f", group {light.group.strip()}" if light.group.strip() else ""
     return CardLight(
@@ -200,14 +184,18 @@ def _preflight(solved: Solved, kind: MethodKind, units: Sequence[int | None]) ->
     elif setup.body.hss and any(unit is not None and solved.table.has_hss[unit] for unit in units):
         yield "High-speed sync off, at trigger and unit"
     yield "Silent shutter on, and no faster than it syncs" if setup.silent else "Silent shutter off"
-    rear = method.camera.shutter_s > SLOW_S and setup.motion.kind == "trails"
+    rear = any(cost.code == "rear_curtain" for cost in method.costs)
     yield "Rear curtain, for trails" if rear else "First curtain"
-    if any(light.automatic for light in setup.lights):
+    lit = [light for light in setup.lights if light.on]
+    automatic = [light.automatic for light in lit]
+    if any(automatic):
         yield "Automatic through the lens, with the compensation on the card"
-    else:
-        yield "Units on manual power"
+    if not all(automatic):
+        yield "The other units on manual power" if any(automatic) else "Units on manual power"
     yield "Red-eye mode off: its pre-flashes delay the picture"
-    if setup.trigger == "optical":
+    if setup.trigger == "optical" and any(automatic):
+        yield "Optical slaves set to pass over the pre-flash that the automatic sends"
+    elif setup.trigger == "optical":
         yield "No pre-flash from the camera: it fires optical slaves early"
     yield "Sleep switched off, at units and trigger"
     if method.camera.nd_stops:
@@ -215,39 +203,18 @@ def _preflight(solved: Solved, kind: MethodKind, units: Sequence[int | None]) ->
     yield "First frame with the flash off, then each light alone"
 
 
-def _ladder(solved: Solved, kind: MethodKind, light: int, unit: int, words: DisplayUnits) -> LadderText:
-    table = only(solved, unit)
-    columns, rungs = ladder(solved.setup, table, kind, light, words.step, words.length == "ft")
-    here = solved.setup.lights[light].distance_m
-    near = sorted(rungs, key=lambda rung: abs(math.log(rung.metres / here)))[:MOST_RUNGS]
-    kept = tuple(rung for rung in rungs if rung in near)
-    return ladder_text(table, settings_line(solved.method(kind).camera), columns, kept, words)
+def _hours(rows: Sequence[Hour], unit: Unit, setup: Setup, words: DisplayUnits) -> HoursText:
+    found = hours_text(rows, unit, setup, words)
+    return replace(found, skies=[replace(sky, hours=joined(sky.hours)) for sky in found.skies])
 
 
-def _hours(
-    solved: Solved, light: int, unit: int, job: Job, avoid: Sequence[MethodKind], words: DisplayUnits
-) -> HoursText | None:
-    """Hour by hour where the sun decides."""
-    setup = solved.setup
-    if not follows_sun(setup.ambient):
-        return None
-    times = clocks(job.begins, job.ends)
-    rows = hours_of(setup, solved.table, unit, times, light, words.step, avoid, (setup.ambient.sky,))
-    return hours_text(rows, solved.table.units[unit], setup, words)
-
-
-def _skies(solved: Solved, light: int, unit: int, avoid: Sequence[MethodKind], words: DisplayUnits) -> str:
+def _skies(rows: Sequence[Hour], unit: Unit, words: DisplayUnits) -> str:
     """Sun and cloud at the planned hour, a touch apart."""
-    setup, one = solved.setup, solved.table.units[unit]
-    if not follows_sun(setup.ambient):
-        return ""
-    clock, skies = setup.ambient.clock, skies_beside(setup.ambient)
-    rows = hours_of(setup, solved.table, unit, [clock], light, words.step, avoid, skies)
 
     def said(row: Hour) -> str:
         if row.camera is None:
             return "no method"
-        return f"{settings_line(row.camera)}, {dial(one.scale, row.below_full, words, one.watt_seconds)}"
+        return f"{settings_line(row.camera)}, {dial(unit.scale, row.below_full, words, unit.watt_seconds)}"
 
     names = {"clear": "Sun", "partly": "Sun and cloud", "overcast": "Cloud"}
     return ". ".join(f"{names[row.sky]}: {said(row)}" for row in rows)
@@ -258,19 +225,19 @@ def _sentence(text: str) -> str:
     return f"{text[:1].upper()}{text[1:]}." if text else ""
 
 
-def _watch(
-    solved: Solved, kind: MethodKind, units: tuple[int | None, ...], light: int, words: DisplayUnits
-) -> list[str]:
-    found = [say(one) for one in warnings_of(solved, kind, units[light], light) if one.code not in CHECKED]
-    stage = stage_warnings(solved, kind, units, levels(solved, kind, units))
-    found += [say_stage(one, words) for one in stage]
+def _watch(plan: CardPlan, words: DisplayUnits) -> list[str]:
+    found = [say(one) for one in plan.warnings if one.code not in CHECKED]
+    found += [say_stage(one, words) for one in plan.stage]
     return list(dict.fromkeys(f"{one.title}: {one.says}" for one in found))
 
 
-def _off(solved: Solved, kind: MethodKind, at: int, unit: int, words: DisplayUnits) -> tuple[str, str]:
+def _off(reach: Reach, unit: int, words: DisplayUnits) -> tuple[str, str]:
     """What to do where the picture comes out a stop under, and a stop over."""
-    light, reach = solved.setup.lights[at], solved.reach(kind, at)
-    one, table = solved.table.units[unit], solved.table
+    light, table = reach.light, reach.solved.table
+    one = table.units[unit]
+    if light.automatic:
+        from_here = reach.wanted_stops
+        return f"compensation {stops(from_here + 1)}", f"compensation {stops(from_here - 1)}"
     below, most = float(reach.below_full[unit]), float(table.dial_range[unit])
 
     def shown(stops_below: float) -> str:

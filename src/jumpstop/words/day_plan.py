@@ -86,8 +86,19 @@ class WayText:
 
 
 @dataclass(slots=True)
+class DateText:
+    """One of the job's days: its date, and where it lies [minutes from the midnight before the first of them]."""
+
+    date: str
+    says: str
+    begins: float
+    ends: float
+
+
+@dataclass(slots=True)
 class DayPlanText:
-    """The day. light: (minute, EV of the open in sun, EV in cloud) through it; empty where the sun is not known."""
+    """The day, or several. light: (minute, EV of the open in sun, EV in cloud) through it; empty where the sun is not
+    known. dates: the days, where they are dated."""
 
     says: str
     lasts: bool
@@ -100,6 +111,7 @@ class DayPlanText:
     ways: list[WayText]
     sure: str
     wrong: list[str]
+    dates: list[DateText]
 
 
 def at(minutes: float) -> str:
@@ -124,7 +136,27 @@ def day_plan_text(plan: DayPlan, spread: Spread | None, words: DisplayUnits) -> 
         ways=[_way_text(plan, way, said) for way in plan.ways if (said := way_words(plan, way, words))],
         sure="" if spread is None else _sure(plan, spread),
         wrong=_wrong(plan),
+        dates=_dates(plan),
     )
+
+
+def _dates(plan: DayPlan) -> list[DateText]:
+    """The job's days, each as long as it is meant to be, or runs."""
+    job, first, out = plan.job, plan.job.first_day, list[DateText]()
+    for day in job.days:
+        assert first is not None
+        midnight = float((day - first).days * WHOLE_DAY_MIN)
+        turns = [turn for turn in plan.turns if turn.midnight == midnight]
+        begins = min([midnight + minutes_of(job.begins), *(turn.start for turn in turns)])
+        ends = max([midnight + minutes_of(job.ends), *(turn.end for turn in turns)])
+        people = sum(turn.session.people for turn in turns)
+        said = (
+            f"{day:%a} {day.day} {day:%b}: {count(people, 'person', 'people')}"
+            if turns
+            else f"{day:%a} {day.day} {day:%b}"
+        )
+        out.append(DateText(day.isoformat(), said, begins, ends))
+    return out
 
 
 def _light(plan: DayPlan) -> list[list[float]]:
@@ -164,7 +196,7 @@ def _turn(plan: DayPlan, number: int, turn: Turn, words: DisplayUnits) -> TurnTe
     )
     people = count(turn.session.people, "person", "people")
     return TurnText(
-        session=number,
+        session=turn.at,
         setup=turn.session.setup,
         name=turn.setup.name,
         start=turn.start,
@@ -290,7 +322,8 @@ def way_label(plan: DayPlan, way: Way) -> str:
     if way.code == "second":
         return f"A second {name} beside it with as many batteries, each dialled lower"
     if way.code == "order":
-        a, b = (plan.turns[at].setup.name for at in way.sessions)
+        names = {turn.at: turn.setup.name for turn in plan.turns}
+        a, b = (names[at] for at in way.sessions)
         return f"Swap {a} and {b}"
     if way.code == "charger":
         return "A charger at work while you shoot"

@@ -1,7 +1,7 @@
 """A setup hour by hour, in words: the table that a person carries."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ..core.kit.unit import Unit
 from ..core.plan.job.hours import Hour, first_lost
@@ -87,3 +87,20 @@ def _hour(row: Hour, unit: Unit, words: DisplayUnits) -> HourText:
         others=[f"{TITLES[one.kind]} {stops(one.spare)}" for one in row.methods if one.kind != row.kind],
         note="the sun has reached the open shade" if row.shade_gone else "",
     )
+
+
+def joined(hours: Sequence[HourText]) -> list[HourText]:
+    """Rows in which nothing changes as one, from the first time to the last."""
+    out = list[HourText]()
+    for hour in hours:
+        before = out[-1] if out else None
+        if before is not None and _set(before) == _set(hour):
+            first = before.clock.partition(" ")[0]
+            out[-1] = replace(before, clock=f"{first} to {hour.clock}")
+        else:
+            out.append(hour)
+    return out
+
+
+def _set(hour: HourText) -> tuple[str, str, str, bool]:
+    return hour.method, hour.settings, hour.dial, hour.reaches

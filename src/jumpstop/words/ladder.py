@@ -30,7 +30,7 @@ class LadderText:
 
 
 def ladder_text(
-    table: UnitTable, settings: str, columns: tuple[Variant, ...], rungs: tuple[Rung, ...], units: DisplayUnits
+    table: UnitTable, columns: tuple[Variant, ...], rungs: tuple[Rung, ...], settings: str, units: DisplayUnits
 ) -> LadderText:
     """The document of a ladder for a shelf's first unit."""
     feet = units.length == "ft"

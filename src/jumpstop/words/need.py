@@ -7,8 +7,7 @@ from dataclasses import dataclass, field
 from ..core.kit.modifier import layers_on
 from ..core.kit.table import UnitTable
 from ..core.physics.guide_number import beam_candela_seconds, guide_number_of_stops, ws_of_guide_number
-from ..core.plan.job.schedule import CADENCE_S
-from ..core.plan.light.reach import Solved
+from ..core.plan.light.reach import CADENCE_S, Solved
 from ..core.plan.need.of_job import Asked
 from ..core.plan.need.of_light import Need, need_of
 from ..core.scene.light import Light

@@ -67,7 +67,8 @@ class Ring:
 
 @dataclass(slots=True)
 class LightText:
-    """One light: its line (role, unit, dial, level, what is over or under) and its place from above [m, degrees]."""
+    """One light: its line (role, unit, dial, level, what is over or under) and its place from above [m, degrees].
+    brief: its distance and height, to be written beside it."""
 
     role: str
     on: bool
@@ -83,6 +84,7 @@ class LightText:
     beam_deg: float | None
     rings: list[Ring]
     where: str
+    brief: str
     soft: str
     shadow: list[float] | None
     shadow_in_frame: bool
@@ -231,6 +233,7 @@ def _light(
             if not math.isnan(radius)
         ],
         where=where_words(solved.setup.lights[at], words),
+        brief=_brief(solved.setup.lights[at], words),
         soft=_soft(softness(solved.setup, light)) if light.role != "background" else "",
         shadow=None if shadow is None else [round(one, 3) for one in (*shadow.foot, *shadow.tip)],
         shadow_in_frame=shadow is not None and shadow.in_frame,
@@ -247,5 +250,12 @@ def where_words(light: Light, words: DisplayUnits) -> str:
     if light.position is None:
         return metres
     bearing = light.position.bearing_deg
-    side = "towards the camera" if bearing == 0 else f"{abs(bearing):.0f}° to the {'right' if bearing > 0 else 'left'}"
+    side = (
+        "from the camera's side" if bearing == 0 else f"{abs(bearing):.0f}° to the {'right' if bearing > 0 else 'left'}"
+    )
     return f"{metres}, {side}, {length(light.position.height_m, words)} up"
+
+
+def _brief(light: Light, words: DisplayUnits) -> str:
+    metres = length(light.distance_m, words)
+    return metres if light.position is None else f"{metres}, {length(light.position.height_m, words)} up"

@@ -9,7 +9,7 @@
   let { day }: { day: DayPlanText } = $props()
   const doc = $derived(job.doc!)
 
-  type Figure = 'celsius' | 'chargers' | 'charge_h' | 'swap_min' | 'late_min'
+  type Figure = 'celsius' | 'chargers' | 'charge_h' | 'swap_min' | 'late_min' | 'night_charges'
   const clock = (key: 'begins' | 'ends', label: string) =>
     quantity('clock', label, [0, 1439], (at) =>
       job.edit('Hours of the day', (one) => (one[key] = sayClock(at))),
@@ -53,6 +53,27 @@
     value={doc.ends}
     reads={clock('ends', 'Ends')}
   />
+  {#if day.dates.length > 1}
+    <label for="day-night">Charged over night</label>
+    <Quantity
+      id="day-night"
+      label="Charged over night"
+      class="input input-xs w-20"
+      placeholder="all"
+      value={String(doc.night_charges ?? '')}
+      reads={figure('night_charges', 'count', 'Charged over night')}
+      empty={() => set('night_charges', null)}
+    />
+    <label for="day-late-day">Day that runs late</label>
+    <select
+      id="day-late-day"
+      class="select select-xs w-auto"
+      value={doc.late_day ?? day.dates[0]!.date}
+      onchange={(e) => job.edit('Day that runs late', (one) => (one.late_day = e.currentTarget.value))}
+    >
+      {#each day.dates as one (one.date)}<option value={one.date}>{one.says}</option>{/each}
+    </select>
+  {/if}
   <label for="day-late">Running late, min</label>
   <Quantity
     id="day-late"

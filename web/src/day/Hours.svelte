@@ -5,7 +5,8 @@
   import { job } from '../lib/job.svelte'
   import { Newest } from '../lib/newest'
 
-  let { setup, begins, ends }: { setup: string; begins: string; ends: string } = $props()
+  type Props = { setup: string; begins: string; ends: string; day?: string | undefined }
+  let { setup, begins, ends, day }: Props = $props()
   let found = $state.raw<HoursText | null>(null)
   let wrong = $state('')
   let sky = $state(0)
@@ -15,7 +16,7 @@
   $effect(() => {
     void job.stored
     const asked = api.GET('/api/jobs/{item_id}/hours', {
-      params: { path: { item_id: job.id }, query: { setup, begins, ends } },
+      params: { path: { item_id: job.id }, query: { setup, begins, ends, ...(day ? { day } : {}) } },
     })
     void newest.take(asked, ({ data, error }) => {
       found = data ?? null
@@ -40,7 +41,7 @@
     </div>
     <a
       class="link-button text-[0.84rem]"
-      href={`/api/jobs/${job.id}/hours.csv?setup=${setup}&begins=${begins}&ends=${ends}`}
+      href={`/api/jobs/${job.id}/hours.csv?setup=${setup}&begins=${begins}&ends=${ends}${day ? `&day=${day}` : ''}`}
       download>as CSV</a
     >
   </div>

@@ -21,7 +21,7 @@
     for (let at = Math.ceil(first / every) * every; at <= last; at += every) out.push(at)
     return out
   })
-  const midnights = $derived([1440, 2880, 4320].filter((at) => at < last))
+  const midnights = $derived([1440, 2880, 4320].filter((at) => at > first && at < last))
   const light = $derived(day.light.filter(([minute]) => minute! >= first && minute! <= last))
   const y = scaleLinear([2, 16.5], [LIGHT - 6, 10])
   const floor = (ev: number) => y(Math.max(2, ev))

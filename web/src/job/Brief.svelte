@@ -15,23 +15,36 @@
   const brief = $derived(job.doc!.brief)
 
   type Key = keyof Brief
-  type Question = { key: Key; label: string; choices?: [string, string][]; unit?: string; kind?: Kind }
+  type Question = {
+    key: Key
+    label: string
+    choices?: [string, string][]
+    unit?: string
+    kind?: Kind
+    per?: Key
+    usual?: string
+  }
+  const CROPS = [
+    ['tight', 'head and shoulders'],
+    ['waist', 'to the waist'],
+    ['full', 'full length'],
+  ] as const
+  const crop = (key: (typeof CROPS)[number][0], on: boolean) =>
+    job.edit('Crops', (doc) => {
+      const before = doc.brief.crops ?? []
+      const now = CROPS.map(([one]) => one).filter((one) => (one === key ? on : before.includes(one)))
+      doc.brief.crops = now.length ? now : null
+    })
   const QUESTIONS: Question[] = [
     { key: 'people', label: 'People', kind: 'count' },
     { key: 'frames_each', label: 'Frames each', kind: 'range' },
-    { key: 'delivered', label: 'Delivered', kind: 'count' },
+    { key: 'frame_mb', label: 'MB a frame', kind: 'number', usual: '30' },
+    { key: 'delivered', label: 'Delivered', kind: 'count', per: 'delivered_per' },
     { key: 'picks_each', label: 'Picks each', kind: 'count' },
-    { key: 'retouched', label: 'Retouched', kind: 'count' },
+    { key: 'retouched', label: 'Retouched', kind: 'count', per: 'retouched_per' },
+    { key: 'retouch_min', label: 'Minutes each', kind: 'minutes', usual: '15' },
     { key: 'hours', label: 'Hours', kind: 'hours' },
-    {
-      key: 'crop',
-      label: 'Crop',
-      choices: [
-        ['tight', 'head and shoulders'],
-        ['waist', 'to the waist'],
-        ['full', 'full length'],
-      ],
-    },
+    { key: 'crops', label: 'Crops' },
     {
       key: 'orientation',
       label: 'Frame',
@@ -133,9 +146,22 @@
     {#each QUESTIONS as question (question.key)}
       {@const value = brief[question.key]}
       <label class={value === null ? 'text-quiet' : 'font-semibold'} for={`brief-${question.key}`}
-        >{question.label}{#if value === null}<span class="sr-only">, open</span>{/if}</label
+        >{question.label}{#if value === null && !question.usual}<span class="sr-only">, open</span
+          >{/if}</label
       >
-      {#if question.choices}
+      {#if question.key === 'crops'}
+        <span class="flex flex-col" role="group" aria-label="Crops">
+          {#each CROPS as [key, words], at (key)}<label class="flex items-center gap-1.5"
+              ><input
+                type="checkbox"
+                class="checkbox checkbox-xs"
+                id={at === 0 ? 'brief-crops' : undefined}
+                checked={brief.crops?.includes(key) ?? false}
+                onchange={(event) => crop(key, event.currentTarget.checked)}
+              />{words}</label
+            >{/each}
+        </span>
+      {:else if question.choices}
         <select
           id={`brief-${question.key}`}
           class="select select-xs w-full"
@@ -152,7 +178,7 @@
               id={`brief-${question.key}`}
               label={question.label}
               class="input input-xs w-full"
-              placeholder="to ask"
+              placeholder={question.usual ?? 'to ask'}
               value={question.kind === 'range'
                 ? rangeOf(value as number | null, brief.frames_each_most)
                 : String(value ?? '')}
@@ -171,7 +197,14 @@
               value={value ?? ''}
               onchange={(event) => answer(question, event.currentTarget.value)}
             />
-          {/if}{#if question.unit}<span class="text-quiet">{question.unit}</span>{/if}
+          {/if}{#if question.unit}<span class="text-quiet">{question.unit}</span
+            >{/if}{#if question.per}{@const per = question.per}<select
+              class="select select-xs w-20"
+              aria-label={`${question.label}: in all or each`}
+              value={brief[per]}
+              onchange={(event) => set({ ...question, key: per }, event.currentTarget.value)}
+              ><option value="all">in all</option><option value="person">each</option></select
+            >{/if}
         </span>
       {/if}
     {/each}

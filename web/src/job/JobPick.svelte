@@ -87,6 +87,20 @@
   >
   {#if job.doc}
     <a class="btn btn-xs" href={`/api/jobs/${job.id}/export.json`} download>Export</a>
+    <select
+      class="select select-xs w-auto max-w-24"
+      aria-label="Copy this job"
+      value=""
+      onchange={(event) => {
+        const how = event.currentTarget.value
+        event.currentTarget.value = ''
+        if (how) void goTo(job.again(how === 'with'))
+      }}
+    >
+      <option value="">copy …</option>
+      <option value="without">without its readings</option>
+      <option value="with">with its readings</option>
+    </select>
     <button
       type="button"
       class="btn btn-xs btn-ghost btn-square"

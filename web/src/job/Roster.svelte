@@ -1,16 +1,35 @@
 <!-- The roster: who comes when, for which variant; done or not. CSV in and out. -->
 <script lang="ts">
   import { Trash2 } from '@lucide/svelte'
+  import { sayClock } from '../lib/figures'
   import { job } from '../lib/job.svelte'
   import { freshId } from '../lib/stamp'
   import AddLine from '../parts/AddLine.svelte'
 
   const doc = $derived(job.doc!)
+  /** A job of several days asks for the day of each. */
+  const dated = $derived(doc.sessions.some((one) => one.day) || doc.roster.some((one) => one.day))
+  const lateDay = $derived(doc.late_day ?? doc.day)
+  /** When somebody who is still to come will be taken, where the day runs late. */
+  function late(one: (typeof doc.roster)[number]): string {
+    if (!one.slot || one.done || !doc.late_min || (one.day && one.day !== lateDay)) return ''
+    const [hours, minutes] = one.slot.split(':').map(Number) as [number, number]
+    return sayClock(hours * 60 + minutes + doc.late_min)
+  }
   const done = $derived(doc.roster.filter((one) => one.done).length)
 
   const add = (name: string) =>
     void job.edit('Added to the roster', (one) =>
-      one.roster.push({ id: freshId(), name, slot: null, variant: '', done: false, files: '', picks: '' }),
+      one.roster.push({
+        id: freshId(),
+        name,
+        day: null,
+        slot: null,
+        variant: '',
+        done: false,
+        files: '',
+        picks: '',
+      }),
     )
   const drop = (at: number) => job.edit('Taken off the roster', (one) => one.roster.splice(at, 1))
 
@@ -64,7 +83,17 @@
                   job.edit('Done', (job) => (job.roster[at]!.done = event.currentTarget.checked))}
               /></td
             >
-            <td class="pr-2">{one.slot ?? ''}</td>
+            <td class="pr-2 whitespace-nowrap"
+              >{#if dated}<input
+                  type="date"
+                  class="input input-xs w-[7.6rem]"
+                  aria-label={`date of ${one.name}`}
+                  value={one.day ?? ''}
+                  onchange={(event) =>
+                    job.edit('Roster', (job) => (job.roster[at]!.day = event.currentTarget.value || null))}
+                />
+              {/if}{one.slot ?? ''}{#if late(one)}<strong class="text-short"> → {late(one)}</strong>{/if}</td
+            >
             <td class="pr-2"><bdi class={one.done ? 'text-quiet line-through' : ''}>{one.name}</bdi></td>
             {#each ['variant', 'files', 'picks'] as const as key (key)}
               <td class="pr-1"

@@ -107,6 +107,14 @@
               {#each variants(session.setup) as one (one)}<option value={one}>{one}</option>{/each}
             </select>
           {/if}
+          <input
+            type="date"
+            class="input input-xs w-[7.6rem]"
+            aria-label={`Date, session ${at + 1}`}
+            title="Its date; empty: the same day as the one before"
+            value={session.day ?? ''}
+            onchange={(event) => change(at, 'Date', (one) => (one.day = event.currentTarget.value || null))}
+          />
           <span class="w-14"
             ><Quantity
               named
@@ -159,7 +167,19 @@
               value={String(session.change_min)}
               reads={number(at, 'change_min', 'minutes', 'Minutes to set up')}
             /></span
-          > min
+          >
+          min,
+          <span class="w-12"
+            ><Quantity
+              named
+              label={`Test frames in a hundred, session ${at + 1}`}
+              class="input input-xs w-12"
+              value={String(Math.round(session.tests * 100))}
+              reads={quantity('count', 'Test frames in a hundred', [0, 500], (value) =>
+                change(at, 'Test frames', (one) => (one.tests = value / 100)),
+              )}
+            /></span
+          > % more for tests and blinks
         </div>
       </li>
     {/each}

@@ -84,6 +84,17 @@ class JobInHand {
     return made?.id ?? ''
   }
 
+  /** The same job to be done again. readings: with what was seen at its setups. */
+  async again(readings: boolean): Promise<string> {
+    await this.session?.settle()
+    const asked = api.POST('/api/jobs/{item_id}/again', {
+      params: { path: { item_id: this.id }, query: { readings } },
+    })
+    const made = await history.done(asked, (one) => `Added ${one.doc.name}`)
+    if (made) await setups.load()
+    return made?.id ?? ''
+  }
+
   async remove(): Promise<void> {
     await this.session?.settle()
     if (!this.doc || !(await history.remove('jobs', this.id, this.doc.name))) return

@@ -1,6 +1,7 @@
 <!-- Who or what is in the frame, of our own drawing: a person, a group, an animal, an object; a light and a shadow side. -->
 <script lang="ts">
   import type { StageText } from '../lib/api/client'
+  import OUTLINES from '../../../src/jumpstop/paper/outlines.json'
 
   type Props = {
     frame: StageText['frame']
@@ -25,70 +26,12 @@
   const shown = $derived(Math.min(MOST, Math.max(2, frame.people)))
   const span = $derived(frame.width * width * 0.86)
 
-  /** One side of an outline, as shares of the figure's height: to the side, and down from its top. */
-  type Curve = [number, number][]
-  const PERSON: Curve = [
-    [0.022, 0],
-    [0.046, 0.012],
-    [0.047, 0.06],
-    [0.048, 0.098],
-    [0.03, 0.126],
-    [0.026, 0.13],
-    [0.026, 0.145],
-    [0.026, 0.155],
-    [0.032, 0.163],
-    [0.06, 0.178],
-    [0.115, 0.176],
-    [0.13, 0.215],
-    [0.14, 0.28],
-    [0.142, 0.36],
-    [0.146, 0.47],
-    [0.12, 0.49],
-    [0.112, 0.36],
-    [0.1, 0.3],
-    [0.09, 0.38],
-    [0.092, 0.45],
-    [0.1, 0.52],
-    [0.1, 0.7],
-    [0.08, 0.85],
-    [0.075, 1],
-  ]
-  const HARE: Curve = [
-    [0.02, 0.3],
-    [0.02, 0.2],
-    [0.05, 0.05],
-    [0.1, 0],
-    [0.16, 0],
-    [0.17, 0.12],
-    [0.15, 0.24],
-    [0.13, 0.28],
-    [0.16, 0.36],
-    [0.2, 0.45],
-    [0.17, 0.5],
-    [0.2, 0.54],
-    [0.38, 0.62],
-    [0.42, 0.85],
-    [0.36, 1],
-  ]
-  const BOTTLE: Curve = [
-    [0.05, 0],
-    [0.07, 0],
-    [0.07, 0.02],
-    [0.07, 0.12],
-    [0.07, 0.2],
-    [0.08, 0.26],
-    [0.1, 0.34],
-    [0.18, 0.36],
-    [0.18, 0.48],
-    [0.18, 0.7],
-    [0.18, 0.9],
-    [0.18, 1],
-  ]
-  const curve = $derived({ person: PERSON, group: PERSON, animal: HARE, object: BOTTLE }[frame.kind])
+  /** One side of an outline: to the side and down from its top, as shares of the figure's height. */
+  const curve = $derived(OUTLINES[frame.kind])
 
   /** One side of the outline as a path, from the top down. */
   function side(x: number, sign: 1 | -1): string {
-    const points = curve.map(([dx, dy]) => `${x + sign * dx * tall} ${top + dy * tall}`)
+    const points = curve.map((one) => `${x + sign * one[0]! * tall} ${top + one[1]! * tall}`)
     const bends = []
     for (let i = 0; i < points.length; i += 3) bends.push(`C${points.slice(i, i + 3).join(' ')}`)
     return `M${x} ${top + (frame.kind === 'animal' ? 0.3 * tall : 0)}${bends.join('')}`

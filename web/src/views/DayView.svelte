@@ -8,6 +8,7 @@
   import Burst from '../day/Burst.svelte'
   import DayAsk from '../day/DayAsk.svelte'
   import Hours from '../day/Hours.svelte'
+  import { onDate } from '../day/dates'
   import TimeLine from '../day/TimeLine.svelte'
   import JobPage from '../job/JobPage.svelte'
   import JobPick from '../job/JobPick.svelte'
@@ -20,9 +21,16 @@
   let wrong = $state('')
   let session = $state(0)
   const newest = new Newest()
-  const turn = $derived(day?.turns[Math.min(session, day.turns.length - 1)])
+  /** The day that is looked at, by its place among the job's. */
+  let page = $state(0)
+  const date = $derived(day && day.dates.length > 1 ? day.dates[Math.min(page, day.dates.length - 1)] : null)
+  const shown = $derived(day && date ? onDate(day, date) : day)
+  const turn = $derived(shown?.turns.find((one) => one.session === session) ?? shown?.turns[0])
   /** A whole hour around a time, within the day. */
-  const clock = (minutes: number) => sayClock(Math.min(1439, Math.max(0, Math.floor(minutes / 60) * 60)))
+  const clock = (minutes: number) => {
+    const midnight = date ? Math.floor(date.begins / 1440) * 1440 : 0
+    return sayClock(Math.min(1439, Math.max(0, Math.floor((minutes - midnight) / 60) * 60)))
+  }
   const own = $derived(setups.all.filter((one) => one.job_id === job.id))
 
   $effect(() => {
@@ -46,7 +54,7 @@
       <JobPick view="day" />
       {#if day}<DayAsk {day} />{/if}
       <Sessions setups={own} />
-      {#if job.doc?.day}
+      {#if day?.dates.length}
         <a class="btn btn-sm" href={`/api/jobs/${job.id}/day.ics`} download>Schedule as calendar file</a>
       {/if}
     </div>
@@ -63,7 +71,19 @@
           </h2>
           {#if day.sure}<p class="text-[0.92rem]">{day.sure}</p>{/if}
           {#each day.wrong as line, at (at)}<p role="alert" class="text-short font-semibold">{line}</p>{/each}
-          <TimeLine {day} choose={(at) => (session = at)} />
+          {#if day.dates.length > 1}
+            <div class="my-2 flex flex-wrap gap-1.5" role="group" aria-label="Days of the job">
+              {#each day.dates as one, at (one.date)}
+                <button
+                  type="button"
+                  class={`btn btn-sm ${date === one ? 'btn-primary' : ''}`}
+                  aria-pressed={date === one}
+                  onclick={() => (page = at)}>{one.says}</button
+                >
+              {/each}
+            </div>
+          {/if}
+          <TimeLine day={shown!} choose={(at) => (session = at)} />
           {#if day.ways.length}
             <h3 class="ask">What would help</h3>
             <ul class="space-y-1 text-[0.9rem]" data-testid="ways">
@@ -86,8 +106,13 @@
           <section class="sheet space-y-2 p-3" aria-labelledby="session-title">
             <div class="flex flex-wrap items-center gap-2">
               <Heading id="session-title" word="session">Session</Heading>
-              <select class="select select-sm w-auto" aria-label="Session to look at" bind:value={session}>
-                {#each day.turns as one (one.session)}<option value={one.session}
+              <select
+                class="select select-sm w-auto"
+                aria-label="Session to look at"
+                value={turn.session}
+                onchange={(event) => (session = Number(event.currentTarget.value))}
+              >
+                {#each shown!.turns as one (one.session)}<option value={one.session}
                     >{one.session + 1}. {one.name}, {one.clocks}</option
                   >{/each}
               </select>
@@ -110,7 +135,12 @@
               </p>
             {/if}
             {#key turn.setup}
-              <Hours setup={turn.setup} begins={clock(turn.ready - 30)} ends={clock(turn.end + 60)} />
+              <Hours
+                setup={turn.setup}
+                day={date?.date}
+                begins={clock(turn.ready - 30)}
+                ends={clock(turn.end + 60)}
+              />
               <details class="more">
                 <summary>Bursts: which frames get flash</summary>
                 <Burst

@@ -8,14 +8,14 @@ from typing import Any, NamedTuple
 import numpy as np
 
 from ..physics.arrays import Figure, Floats
-from ..physics.battery import full_flashes_of
+from ..physics.battery import capacity_wh, full_flashes_of, standby_per_h
 from ..physics.beam import REFERENCE_ZOOM_MM, coverage_deg
 from ..physics.exposure import METER_C_FLAT
 from ..physics.pulse import T01_OF_T05
 from ..physics.shutter import hss_loss
 from .learned import Learned
 from .memo import remembered
-from .modifier import Modifier
+from .modifier import Modifier, UnitKind
 from .power import SUPPLY_KINDS, PowerSupply, SupplyKind
 from .rating import REFERENCE_DEG, Basis, Rating, rating_of
 from .unit import HSS_EXTRA, FlashDuration, Hss, Unit
@@ -24,6 +24,11 @@ HSS_PER_STOP = 12  # steps a stop of a unit's table of HSS losses; a matter of c
 HSS_TV = (
     np.arange(5 * HSS_PER_STOP, 16 * HSS_PER_STOP + 1) / HSS_PER_STOP
 )  # time values at which HSS tables are sampled: 1/32 s and shorter
+STANDBY_W: dict[UnitKind, float] = {
+    "built_in": 0.5, "shoe": 0.5, "ring": 0.5, "pocket": 1.0, "monobloc": 4.0, "pack": 4.0,
+}  # fmt: skip
+"""What a unit that is switched on draws [W], its modelling light off, where it is not said; from memory."""
+STANDBY_SHARE = 0.01  # of a charge in an hour, where its energy is not known; from memory
 POWER_STOPS = np.arange(0, 37) / 3  # stops below full at which flash durations are sampled
 SD_HSS_MEASURED, SD_HSS_DEFAULT = 0.15, 0.4  # doubt of the HSS loss, from the unit's own figures or not; from memory
 
@@ -34,6 +39,7 @@ class Supply(NamedTuple):
     full_s: Floats
     least_s: Floats
     full_flashes: Floats
+    standby: Floats  # what standing by takes in an hour [full flashes]
 
 
 class Output(NamedTuple):
@@ -82,6 +88,7 @@ class UnitTable:
     recycle_full: Floats  # (units, supply kinds) [s]
     recycle_least: Floats
     full_flashes: Floats
+    standby: Floats  # (units, supply kinds): in an hour [full flashes]
     fitted: np.ndarray  # column of the power supply it usually has, -1 without any
     weight_g: Floats
     quoted_sd: Floats  # doubt of the light at the coverage it is surest at [stops]
@@ -106,7 +113,7 @@ class UnitTable:
         return Supply(
             *(
                 np.where(known, of[rows, column], np.nan)
-                for of in (self.recycle_full, self.recycle_least, self.full_flashes)
+                for of in (self.recycle_full, self.recycle_least, self.full_flashes, self.standby)
             )
         )
 
@@ -167,13 +174,14 @@ def table_of(
     """
     ratings = [rating_of(unit, meter_c) for unit in units]
     at_reference = [rating.at(REFERENCE_DEG) for rating in ratings]
-    full, least, flashes = (np.full((len(units), len(SUPPLY_KINDS)), np.nan) for _ in range(3))
+    full, least, flashes, standby = (np.full((len(units), len(SUPPLY_KINDS)), np.nan) for _ in range(4))
     for row, unit in enumerate(units):
         for supply in reversed(unit.power_supplies):
             column = SUPPLY_KINDS.index(supply.kind)
             full[row, column] = supply.recycle_full_s
             least[row, column] = min(supply.recycle_least_s, supply.recycle_full_s)
             flashes[row, column] = full_flashes(supply, unit.watt_seconds)
+            standby[row, column] = standby_of(unit, supply)
     return UnitTable(
         units=tuple(units),
         ids=tuple(ids) or tuple(unit.name for unit in units),
@@ -197,6 +205,7 @@ def table_of(
         recycle_full=full,
         recycle_least=least,
         full_flashes=flashes,
+        standby=standby,
         fitted=np.array([_usual_column(unit) for unit in units], dtype=int),
         weight_g=_column([unit.weight_g for unit in units]),
         quoted_sd=_column([min(rating.sd) for rating in ratings]),
@@ -225,6 +234,18 @@ def full_flashes(supply: PowerSupply, watt_seconds: float | None) -> float:
     if supply.capacity_wh is not None and watt_seconds:
         return full_flashes_of(supply.capacity_wh, watt_seconds)
     return math.nan
+
+
+def standby_of(unit: Unit, supply: PowerSupply) -> float:
+    """What a unit takes of a charge by standing by for an hour [full flashes]; 0 on mains."""
+    flashes = full_flashes(supply, unit.watt_seconds)
+    if math.isinf(flashes) or unit.standby_w == 0:
+        return 0.0
+    watts = STANDBY_W[unit.kind] if unit.standby_w is None else unit.standby_w
+    held = supply.capacity_wh
+    if held is None and unit.watt_seconds:
+        held = capacity_wh(flashes, unit.watt_seconds)
+    return STANDBY_SHARE * flashes if not held else float(standby_per_h(watts, held, flashes))
 
 
 def _hss_sd(hss: Hss | None) -> float:

@@ -6,7 +6,7 @@ import numpy as np
 
 from .arrays import Figure, Floats
 
-LEAST_SHARE = 0.01  # share of a full flash's charge that any flash costs (trigger, display, idling), from memory
+LEAST_SHARE = 0.01  # share of a full flash's charge that any flash costs (trigger, display), from memory
 YIELD = 0.55  # share of a battery's energy that reaches the tube, from memory
 WS_PER_WH = 3600.0  # watt-seconds in a watt-hour [definition]
 CHARGED = 1e-9  # a capacitor this near to what a flash takes has it
@@ -25,9 +25,24 @@ def recycle_s(power: Floats, full_s: Figure, least_s: Figure) -> Floats:
     return least_s + power * (np.asarray(full_s) - least_s)
 
 
-def flashes_per_charge(power: Floats, full_flashes: Figure) -> Floats:
-    """Flashes in one charge at this share of full power, with a floor for what every flash costs."""
-    return full_flashes / drained(power)
+def flashes_per_charge(power: Floats, full_flashes: Figure, standby: Figure = 0.0) -> Floats:
+    """Flashes in one charge at this share of full power, with a floor for what every flash costs.
+
+    standby: what the unit takes by being switched on, from one flash to the next [full flashes].
+    """
+    drawn = drained(power) + standby
+    return np.divide(full_flashes, drawn)
+
+
+def standby_per_h(watts: Figure, capacity_wh: Figure, full_flashes: Figure) -> Floats:
+    """What standing by takes in an hour [full flashes]: its share of the charge, W / Wh. 4 W of 97 Wh and 480 full
+    flashes: 19.8."""
+    return np.asarray(watts) / capacity_wh * full_flashes
+
+
+def capacity_wh(full_flashes: float, watt_seconds: float) -> float:
+    """The charge that so many full-power flashes ask for [Wh], the other way round of `full_flashes_of`."""
+    return full_flashes * watt_seconds / (WS_PER_WH * YIELD)
 
 
 def drained(power: Figure) -> Floats:

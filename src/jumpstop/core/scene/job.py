@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import date, time
-from typing import Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import Field, field_validator, model_validator
 
@@ -13,14 +13,25 @@ from ..kit.values import Clock, Flag, KitId, Line, Name, Note, Number, RowId, Va
 from ..physics.light_values import LIGHT_VALUES
 from .setup import Setup
 
+Day = Annotated[date, Field(ge=date(1900, 1, 1), le=date(2199, 12, 31))]
+MOST_NAME = 80
 MOST_SETUPS = 60  # of one job
 Least = Literal["weight", "price", "buy"]
 
 
-class Brief(Value):
-    """The questions that a client should answer; None: not answered yet. frames_each_most: where a range was said."""
+Crop = Literal["tight", "waist", "full"]
+ASKED_BESIDE = frozenset({"frames_each_most", "delivered_per", "retouched_per", "frame_mb", "retouch_min"})
+"""Fields of a brief that are no questions of their own."""
 
-    crop: Literal["tight", "waist", "full"] | None = Field(None, title="Crop")
+
+class Brief(Value):
+    """The questions that a client should answer; None: not answered yet. frames_each_most: where a range was said.
+
+    delivered_per, retouched_per: whether those are told for each person or in all. frame_mb: one frame on the card;
+    retouch_min: what one picture takes; the usual where it is None.
+    """
+
+    crops: tuple[Crop, ...] | None = Field(None, max_length=3, title="Crops")
     orientation: Literal["landscape", "upright", "both"] | None = Field(None, title="Landscape or upright")
     context: Literal["none", "some", "much"] | None = Field(None, title="How much of the place shows")
     posture: Literal["standing", "sitting", "both"] | None = Field(None, title="Standing or sitting")
@@ -28,8 +39,12 @@ class Brief(Value):
     frames_each: Whole | None = Field(None, ge=1, le=10_000, title="Frames each")
     frames_each_most: Whole | None = Field(None, ge=1, le=10_000, title="Frames each, at most")
     delivered: Whole | None = Field(None, ge=1, le=1_000_000, title="Pictures delivered")
+    delivered_per: Literal["all", "person"] = Field("all", title="Delivered in all or each")
     picks_each: Whole | None = Field(None, ge=0, le=1000, title="Picks each")
     retouched: Whole | None = Field(None, ge=0, le=1_000_000, title="Pictures retouched")
+    retouched_per: Literal["all", "person"] = Field("all", title="Retouched in all or each")
+    retouch_min: Number | None = Field(None, ge=0.1, le=600, title="Minutes to retouch one")
+    frame_mb: Number | None = Field(None, ge=0.1, le=2000, title="Megabytes a frame")
     hours: Number | None = Field(None, ge=0.1, le=48, title="Hours")
     place: Line | None = Field(None, title="Place")
     power_on_site: Flag | None = Field(None, title="Mains on site")
@@ -38,10 +53,20 @@ class Brief(Value):
     quiet: Flag | None = Field(None, title="Must be quiet")
     children: Flag | None = Field(None, title="Children or animals")
 
+    @model_validator(mode="before")
+    @classmethod
+    def _one_crop(cls, doc: Any) -> Any:
+        """One crop, as a brief had before it could ask for several."""
+        if isinstance(doc, dict) and "crop" in doc:
+            doc = dict(doc)
+            crop = doc.pop("crop")
+            doc.setdefault("crops", None if crop is None else [crop])
+        return doc
+
     @property
     def open(self) -> tuple[str, ...]:
         """The questions that are not answered, in their order."""
-        asked = (name for name in type(self).model_fields if name != "frames_each_most")
+        asked = (name for name in type(self).model_fields if name not in ASKED_BESIDE)
         return tuple(name for name in asked if getattr(self, name) is None)
 
     @property
@@ -59,33 +84,58 @@ RETOUCH_MIN = 15.0  # one picture, from memory
 
 @dataclass(frozen=True)
 class BriefSums:
-    """What the answers to a brief come to; None where they do not say. delivered: frames for each that is delivered."""
+    """What the answers to a brief come to; None where they do not say. Where frames are a range, `fewest` and
+    `fewest_gb` are of its lower figure, all others of its higher. delivered: pictures in all; of_frames: frames for
+    each of them."""
 
+    fewest: int | None
     frames: int | None
+    fewest_gb: float | None
     gigabytes: float | None
     sorting_h: float | None
     seconds_a_frame: float | None
-    delivered: float | None
+    delivered: int | None
+    of_frames: float | None
+    retouched: int | None
     retouching_h: float | None
     picks: int | None
 
 
 def sums_of(brief: Brief) -> BriefSums:
     """The sums of a brief."""
-    frames = brief.frames
+    frames, people = brief.frames, brief.people
+    fewest = None if people is None or brief.frames_each is None else people * brief.frames_each
+    gb = (FRAME_MB if brief.frame_mb is None else brief.frame_mb) / 1000
+    picks = people * brief.picks_each if people and brief.picks_each else None
+    delivered = _in_all(brief.delivered, brief.delivered_per, people)
+    retouched = _in_all(brief.retouched, brief.retouched_per, people)
+    retouched = picks if brief.retouched is None else retouched  # what is picked is retouched, where nothing is said
+    minutes = RETOUCH_MIN if brief.retouch_min is None else brief.retouch_min
     return BriefSums(
+        fewest=fewest,
         frames=frames,
-        gigabytes=None if frames is None else frames * FRAME_MB / 1000,
+        fewest_gb=None if fewest is None else fewest * gb,
+        gigabytes=None if frames is None else frames * gb,
         sorting_h=None if frames is None else frames * SORTING_S / 3600,
         seconds_a_frame=brief.hours * 3600 / frames if brief.hours and frames else None,
-        delivered=frames / brief.delivered if brief.delivered and frames else None,
-        retouching_h=brief.retouched * RETOUCH_MIN / 60 if brief.retouched else None,
-        picks=brief.people * brief.picks_each if brief.people and brief.picks_each else None,
+        delivered=delivered,
+        of_frames=frames / delivered if delivered and frames else None,
+        retouched=retouched,
+        retouching_h=retouched * minutes / 60 if retouched else None,
+        picks=picks,
     )
 
 
+def _in_all(count: int | None, per: str, people: int | None) -> int | None:
+    """A count that was told for each person, or in all; None where it does not come to a figure."""
+    if count is None or per == "all":
+        return count
+    return None if people is None else count * people
+
+
 class Session(Value):
-    """One setup's turn in the day: who comes, how often, and when; what is None is worked out.
+    """One setup's turn: who comes, how often, and when; what is None is worked out. day: that of the one before it
+    where none is said, of the first the job's.
 
     tests: test frames beside those that count, as a share. change_min: minutes until it stands. frames_each_most: the
     higher figure where a range was said; batteries and time are planned by it.
@@ -94,6 +144,7 @@ class Session(Value):
     id: RowId = ""
     setup: KitId
     variant: Line = Field("", title="Variant")
+    day: Day | None = Field(None, title="Date")
     start: Clock | None = Field(None, title="Begins")
     people: Whole = Field(1, ge=1, le=10_000, title="People")
     frames_each: Whole = Field(40, ge=1, le=10_000, title="Frames each")
@@ -150,6 +201,7 @@ class Sitter(Value):
 
     id: RowId = ""
     name: Name
+    day: Day | None = Field(None, title="Date")
     slot: Clock | None = Field(None, title="Slot")
     variant: Line = Field("", title="Variant")
     done: Flag = Field(False, title="Done")
@@ -165,16 +217,18 @@ class Job(Value):
     name: Name
     note: Note = ""
     brief: Brief = Brief()
-    day: date | None = Field(None, ge=date(1900, 1, 1), le=date(2199, 12, 31), title="Day")
+    day: Day | None = Field(None, title="Day")
     begins: Clock = Field(time(9), title="Day begins")
     ends: Clock = Field(time(18), title="Day ends")
     late_min: Number = Field(0.0, ge=0, le=720, title="Running late (min)")
+    late_day: Day | None = Field(None, title="Day that runs late (none said: the first)")
     sessions: tuple[Session, ...] = Field((), max_length=60, title="Sessions")
     roster: tuple[Sitter, ...] = Field((), max_length=2000, title="Roster")
     picked: tuple[Picked, ...] = Field((), max_length=60, title="Units taken along")
     batteries: tuple[Batteries, ...] = Field((), max_length=60, title="Batteries")
     chargers: Whole = Field(0, ge=0, le=20, title="Chargers in use")
     charge_h: Number = Field(2.0, ge=0.2, le=24, title="Hours to charge one")
+    night_charges: Whole | None = Field(None, ge=0, le=99, title="Batteries charged over night (none said: all)")
     swap_min: Number = Field(2.0, ge=0, le=60, title="Minutes to swap a battery")
     celsius: Number | None = Field(None, ge=-40, le=50, title="Temperature (°C)")
     cells: Number = Field(1.0, ge=0.2, le=1, title="What the cells still hold (share of new)")
@@ -193,6 +247,33 @@ class Job(Value):
         if self.ends.replace(tzinfo=None) <= self.begins.replace(tzinfo=None):
             raise refuse("day_reversed", begins=self.begins, ends=self.ends)
         return self
+
+    @property
+    def session_days(self) -> tuple[date | None, ...]:
+        """The day of each session; None where the job has no date at all."""
+        first = self.day or min((one.day for one in self.sessions if one.day is not None), default=None)
+        out, now = list[date | None](), first
+        for one in self.sessions:
+            now = one.day or now
+            out.append(now)
+        return tuple(out)
+
+    @property
+    def days(self) -> tuple[date, ...]:
+        """The days of the job in their order; empty where it has no date."""
+        days = {day for day in self.session_days if day is not None}
+        return tuple(sorted(days)) or (() if self.day is None else (self.day,))
+
+    @property
+    def first_day(self) -> date | None:
+        """The first of them, from whose midnight minutes count."""
+        return min(self.days, default=None)
+
+    def day_of(self, setup_id: str) -> date | None:
+        """The day on which a setup is first shot; the job's first where it has no session."""
+        found = zip(self.sessions, self.session_days, strict=True)
+        own = [day for one, day in found if one.setup == setup_id and day is not None]
+        return min(own, default=self.first_day)
 
     def charges_of(self, unit_id: str, name: str) -> int | None:
         """Charges that are said for a unit, known by its id or else by its name; None where nothing is."""
@@ -242,7 +323,7 @@ class JobFile(Value):
 
 def in_job(setup: Setup, wind_m_s: float | None, day: date | None) -> Setup:
     """A setup as its job has it: in the wind that the brief expects, where it says none of its own and stands in
-    daylight; on the job's day, where its light comes by the sun's place."""
+    daylight; on its day, where its light comes by the sun's place."""
     ambient, stage = setup.ambient, setup.stage
     outdoors = ambient.by == "sun" or LIGHT_VALUES[ambient.condition].outdoors
     if wind_m_s is not None and stage.wind_m_s is None and outdoors:
@@ -254,12 +335,23 @@ def in_job(setup: Setup, wind_m_s: float | None, day: date | None) -> Setup:
 
 def planned(file: JobFile) -> JobFile:
     """The job with its setups as it has them (see `in_job`)."""
-    wind, day = file.job.brief.wind_m_s, file.job.day
     setups = []
     for one in file.setups:
-        setup = in_job(one.setup, wind, day)
+        setup = in_job(one.setup, file.job.brief.wind_m_s, file.job.day_of(one.id))
         setups.append(one if setup is one.setup else one.model_copy(update={"setup": setup}))
     return file.model_copy(update={"setups": tuple(setups)})
+
+
+def copied(file: JobFile, readings: bool) -> JobFile:
+    """A job to be done again: nobody is done yet and nothing is packed. readings: whether what was seen goes along."""
+    job = file.job
+    roster = tuple(one.model_copy(update={"done": False, "files": "", "picks": ""}) for one in job.roster)
+    name = f"{job.name[: MOST_NAME - 6]}, again"
+    fresh = {"name": name, "roster": roster, "ticked": (), "late_min": 0.0, "late_day": None}
+    setups = file.setups
+    if not readings:
+        setups = tuple(one.model_copy(update={"setup": one.setup.model_copy(update={"seen": ()})}) for one in setups)
+    return file.model_copy(update={"job": job.model_copy(update=fresh), "setups": setups})
 
 
 def _usual(one: JobSetup) -> Session:

@@ -781,6 +781,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{item_id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Again
+         * @description The same job to be done again, with its setups; `readings`: with what was seen at them.
+         */
+        post: operations["again_api_jobs__item_id__again_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{item_id}/brief": {
         parameters: {
             query?: never;
@@ -1030,7 +1050,8 @@ export interface paths {
         };
         /**
          * Hours
-         * @description One setup hour by hour, in sun and in cloud: method, settings, dial and stops in hand for one unit.
+         * @description One setup hour by hour, in sun and in cloud: method, settings, dial and stops in hand for one unit; on a day of
+         *     the job, else on the setup's first.
          */
         get: operations["hours_api_jobs__item_id__hours_get"];
         put?: never;
@@ -2854,10 +2875,13 @@ export interface components {
         /**
          * Brief
          * @description The questions that a client should answer; None: not answered yet. frames_each_most: where a range was said.
+         *
+         *     delivered_per, retouched_per: whether those are told for each person or in all. frame_mb: one frame on the card;
+         *     retouch_min: what one picture takes; the usual where it is None.
          */
         "Brief-Input": {
-            /** Crop */
-            crop?: ("tight" | "waist" | "full") | null;
+            /** Crops */
+            crops?: ("tight" | "waist" | "full")[] | null;
             /** Landscape or upright */
             orientation?: ("landscape" | "upright" | "both") | null;
             /** How much of the place shows */
@@ -2872,10 +2896,26 @@ export interface components {
             frames_each_most?: number | null;
             /** Pictures delivered */
             delivered?: number | null;
+            /**
+             * Delivered in all or each
+             * @default all
+             * @enum {string}
+             */
+            delivered_per?: "all" | "person";
             /** Picks each */
             picks_each?: number | null;
             /** Pictures retouched */
             retouched?: number | null;
+            /**
+             * Retouched in all or each
+             * @default all
+             * @enum {string}
+             */
+            retouched_per?: "all" | "person";
+            /** Minutes to retouch one */
+            retouch_min?: number | null;
+            /** Megabytes a frame */
+            frame_mb?: number | null;
             /** Hours */
             hours?: number | null;
             /** Place */
@@ -2894,10 +2934,13 @@ export interface components {
         /**
          * Brief
          * @description The questions that a client should answer; None: not answered yet. frames_each_most: where a range was said.
+         *
+         *     delivered_per, retouched_per: whether those are told for each person or in all. frame_mb: one frame on the card;
+         *     retouch_min: what one picture takes; the usual where it is None.
          */
         "Brief-Output": {
-            /** Crop */
-            crop: ("tight" | "waist" | "full") | null;
+            /** Crops */
+            crops: ("tight" | "waist" | "full")[] | null;
             /** Landscape or upright */
             orientation: ("landscape" | "upright" | "both") | null;
             /** How much of the place shows */
@@ -2912,10 +2955,26 @@ export interface components {
             frames_each_most: number | null;
             /** Pictures delivered */
             delivered: number | null;
+            /**
+             * Delivered in all or each
+             * @default all
+             * @enum {string}
+             */
+            delivered_per: "all" | "person";
             /** Picks each */
             picks_each: number | null;
             /** Pictures retouched */
             retouched: number | null;
+            /**
+             * Retouched in all or each
+             * @default all
+             * @enum {string}
+             */
+            retouched_per: "all" | "person";
+            /** Minutes to retouch one */
+            retouch_min: number | null;
+            /** Megabytes a frame */
+            frame_mb: number | null;
             /** Hours */
             hours: number | null;
             /** Place */
@@ -3221,6 +3280,20 @@ export interface components {
             at?: number[] | null;
         };
         /**
+         * DateText
+         * @description One of the job's days: its date, and where it lies [minutes from the midnight before the first of them].
+         */
+        DateText: {
+            /** Date */
+            date: string;
+            /** Says */
+            says: string;
+            /** Begins */
+            begins: number;
+            /** Ends */
+            ends: number;
+        };
+        /**
          * DayHelp
          * @description Something that helps the day, as it names it (see `ways` of the day).
          * @example {
@@ -3248,7 +3321,8 @@ export interface components {
         };
         /**
          * DayPlanText
-         * @description The day. light: (minute, EV of the open in sun, EV in cloud) through it; empty where the sun is not known.
+         * @description The day, or several. light: (minute, EV of the open in sun, EV in cloud) through it; empty where the sun is not
+         *     known. dates: the days, where they are dated.
          */
         DayPlanText: {
             /** Says */
@@ -3273,6 +3347,8 @@ export interface components {
             sure: string;
             /** Wrong */
             wrong: string[];
+            /** Dates */
+            dates: components["schemas"]["DateText"][];
         };
         /**
          * DayText
@@ -4172,7 +4248,12 @@ export interface components {
              * @default
              */
             note?: string;
-            /** @default {} */
+            /**
+             * @default {
+             *       "delivered_per": "all",
+             *       "retouched_per": "all"
+             *     }
+             */
             brief?: components["schemas"]["Brief-Input"];
             /** Day */
             day?: string | null;
@@ -4193,6 +4274,8 @@ export interface components {
              * @default 0
              */
             late_min?: number;
+            /** Day that runs late (none said: the first) */
+            late_day?: string | null;
             /**
              * Sessions
              * @default []
@@ -4223,6 +4306,8 @@ export interface components {
              * @default 2
              */
             charge_h?: number;
+            /** Batteries charged over night (none said: all) */
+            night_charges?: number | null;
             /**
              * Minutes to swap a battery
              * @default 2
@@ -4293,7 +4378,12 @@ export interface components {
              * @default
              */
             note: string;
-            /** @default {} */
+            /**
+             * @default {
+             *       "delivered_per": "all",
+             *       "retouched_per": "all"
+             *     }
+             */
             brief: components["schemas"]["Brief-Output"];
             /** Day */
             day: string | null;
@@ -4314,6 +4404,8 @@ export interface components {
              * @default 0
              */
             late_min: number;
+            /** Day that runs late (none said: the first) */
+            late_day: string | null;
             /**
              * Sessions
              * @default []
@@ -4344,6 +4436,8 @@ export interface components {
              * @default 2
              */
             charge_h: number;
+            /** Batteries charged over night (none said: all) */
+            night_charges: number | null;
             /**
              * Minutes to swap a battery
              * @default 2
@@ -6423,6 +6517,8 @@ export interface components {
              * @default
              */
             group_how?: string;
+            /** Standing by it draws (W) */
+            standby_w?: number | null;
             /** Head alone, where it parts from its pack (g) */
             head_g?: number | null;
             /** Price */
@@ -6536,6 +6632,8 @@ export interface components {
              * @default
              */
             group_how: string;
+            /** Standing by it draws (W) */
+            standby_w: number | null;
             /** Head alone, where it parts from its pack (g) */
             head_g: number | null;
             /** Price */
@@ -7807,7 +7905,8 @@ export interface components {
         };
         /**
          * Session
-         * @description One setup's turn in the day: who comes, how often, and when; what is None is worked out.
+         * @description One setup's turn: who comes, how often, and when; what is None is worked out. day: that of the one before it
+         *     where none is said, of the first the job's.
          *
          *     tests: test frames beside those that count, as a share. change_min: minutes until it stands. frames_each_most: the
          *     higher figure where a range was said; batteries and time are planned by it.
@@ -7825,6 +7924,8 @@ export interface components {
              * @default
              */
             variant?: string;
+            /** Date */
+            day?: string | null;
             /** Begins */
             start?: string | null;
             /**
@@ -7854,7 +7955,8 @@ export interface components {
         };
         /**
          * Session
-         * @description One setup's turn in the day: who comes, how often, and when; what is None is worked out.
+         * @description One setup's turn: who comes, how often, and when; what is None is worked out. day: that of the one before it
+         *     where none is said, of the first the job's.
          *
          *     tests: test frames beside those that count, as a share. change_min: minutes until it stands. frames_each_most: the
          *     higher figure where a range was said; batteries and time are planned by it.
@@ -7872,6 +7974,8 @@ export interface components {
              * @default
              */
             variant: string;
+            /** Date */
+            day: string | null;
             /** Begins */
             start: string | null;
             /**
@@ -8436,6 +8540,8 @@ export interface components {
             id?: string;
             /** Name */
             name: string;
+            /** Date */
+            day?: string | null;
             /** Slot */
             slot?: string | null;
             /**
@@ -8471,6 +8577,8 @@ export interface components {
             id: string;
             /** Name */
             name: string;
+            /** Date */
+            day: string | null;
             /** Slot */
             slot: string | null;
             /**
@@ -9540,6 +9648,8 @@ export interface components {
              * @default
              */
             group_how?: string;
+            /** Standing by it draws (W) */
+            standby_w?: number | null;
             /** Head alone, where it parts from its pack (g) */
             head_g?: number | null;
             /** Price */
@@ -9651,6 +9761,8 @@ export interface components {
              * @default
              */
             group_how: string;
+            /** Standing by it draws (W) */
+            standby_w: number | null;
             /** Head alone, where it parts from its pack (g) */
             head_g: number | null;
             /** Price */
@@ -9916,6 +10028,7 @@ export interface components {
         /**
          * LightText
          * @description One light: its line (role, unit, dial, level, what is over or under) and its place from above [m, degrees].
+         *     brief: its distance and height, to be written beside it.
          */
         jumpstop__words__stage__LightText: {
             /** Role */
@@ -9946,6 +10059,8 @@ export interface components {
             rings: components["schemas"]["Ring"][];
             /** Where */
             where: string;
+            /** Brief */
+            brief: string;
             /** Soft */
             soft: string;
             /** Shadow */
@@ -17322,6 +17437,114 @@ export interface operations {
             };
         };
     };
+    again_api_jobs__item_id__again_post: {
+        parameters: {
+            query?: {
+                readings?: boolean;
+            };
+            header?: {
+                /** @description Which page this comes from: undo takes back that page's own edits. */
+                "x-page"?: string;
+            };
+            path: {
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stored_Job_"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is no such document. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     brief_api_jobs__item_id__brief_get: {
         parameters: {
             query?: never;
@@ -18623,6 +18846,8 @@ export interface operations {
                 begins?: string | null;
                 /** @description From when, or until when; the job's day where it is not said. */
                 ends?: string | null;
+                /** @description A day of the job; the setup's first where it is not said. */
+                day?: string | null;
             };
             header?: never;
             path: {
@@ -18737,6 +18962,8 @@ export interface operations {
                 begins?: string | null;
                 /** @description From when, or until when; the job's day where it is not said. */
                 ends?: string | null;
+                /** @description A day of the job; the setup's first where it is not said. */
+                day?: string | null;
             };
             header?: never;
             path: {

@@ -100,7 +100,8 @@ class Pocket:
 
 
 def pocket_of(solved: Solved, kind: MethodKind, units: Sequence[int | None], step: Step, feet: bool) -> Pocket:
-    """The tables of one setup in one method, for the unit of each light (None: none; the light is left out)."""
+    """The tables of one setup in one method, for the unit of each light (None: none). Lights without one are left out,
+    and those that dial themselves."""
     setup, camera = solved.setup, solved.method(kind).camera
     apertures = _marks("aperture", camera.f_number, step)
     isos = _marks("iso", camera.iso, step)
@@ -112,7 +113,10 @@ def pocket_of(solved: Solved, kind: MethodKind, units: Sequence[int | None], ste
     lights = [
         _light(solved, kind, at, unit, [one.value for one in allowed], planned, feet)
         for at, unit in enumerate(units)
-        if unit is not None and setup.lights[at].on and solved.reach(kind, at).able[unit]
+        if unit is not None
+        and setup.lights[at].on
+        and not setup.lights[at].automatic
+        and solved.reach(kind, at).able[unit]
     ]
     return Pocket(
         kind,

@@ -2,13 +2,15 @@
 
 import heapq
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from types import MappingProxyType
 
 import numpy as np
 
 from ...physics.arrays import Floats
 
+NO_NIGHTS: Mapping[int, int | None] = MappingProxyType({})
 SAME_FULL = 1e-9  # of a full flash: a charge that is so nearly enough is enough
 
 
@@ -28,6 +30,14 @@ class Draw:
     start: float
     end: float
     full: tuple[float, ...]
+
+
+@dataclass(frozen=True)
+class Night:
+    """Between two days [minutes]: so many charges are filled, the emptiest first; None: all."""
+
+    at: float
+    charges: int | None
 
 
 @dataclass(frozen=True)
@@ -63,6 +73,17 @@ class _Pool:
             heapq.heappush(self.charged, (until, self.turn, charge))
             self.turn += 1
 
+    def night(self, charges: int | None) -> None:
+        """All are out of the heads; the emptiest are filled, and what stands in a charger is full by the morning."""
+        for _, _, charge in self.charged:
+            self.left[charge] = self.whole[charge]
+        self.charged, self.free = [], [0.0] * len(self.free)
+        by_need = sorted(range(len(self.left)), key=lambda charge: self.left[charge] / self.whole[charge])
+        for charge in by_need if charges is None else by_need[:charges]:
+            self.left[charge] = self.whole[charge]
+        self.ready = [(-left, charge, charge) for charge, left in enumerate(self.left) if left > SAME_FULL]
+        heapq.heapify(self.ready)
+
     def take(self, at: float) -> tuple[int, float]:
         """(the next charge, -1 where none is ready; when it is there: inf where never)."""
         while self.charged and self.charged[0][0] <= at:
@@ -75,7 +96,7 @@ class _Pool:
 
 
 def drained(
-    draws: Sequence[Draw], capacity: float, sizes: Sequence[float], charging: Charging
+    draws: Sequence[Draw | Night], capacity: float, sizes: Sequence[float], charging: Charging
 ) -> tuple[list[Swap], list[tuple[float, float]]]:
     """(swaps, the charge in the first head as (minute, share left) at each turn of its line); it ends where none is
     ready. Heads share the charges; one that works no more gives its own back.
@@ -85,6 +106,10 @@ def drained(
     pool, held, swaps, course = _Pool(capacity, sizes, charging), list[int](), list[Swap](), list[tuple[float, float]]()
     left = pool.left
     for draw in draws:
+        if isinstance(draw, Night):
+            held = []
+            pool.night(draw.charges)
+            continue
         while len(held) > len(draw.full):
             pool.put(held.pop())
         while len(held) < len(draw.full):
@@ -117,12 +142,19 @@ def drained(
 
 
 def first_outs(
-    starts: Floats, ends: Floats, full: Floats, capacity: Floats, sizes: Sequence[float], charging: Charging
+    starts: Floats,
+    ends: Floats,
+    full: Floats,
+    capacity: Floats,
+    sizes: Sequence[float],
+    charging: Charging,
+    nights: Mapping[int, int | None] = NO_NIGHTS,
 ) -> Floats:
     """When the first charge is missing [minutes], inf where none is, of many days at once; shape (runs,).
 
     starts, ends (stretches,). full (runs, stretches, heads): what each takes [full flashes], the most first; 0 for a
-    head that does not work. capacity (runs,). As `drained`.
+    head that does not work. capacity (runs,). nights: charges filled in the night before a stretch, by its place; None:
+    all. As `drained`.
     """
     runs, heads = len(capacity), full.shape[2]
     whole = capacity[:, None] * np.asarray(sizes, dtype=float)
@@ -145,6 +177,13 @@ def first_outs(
         held[these, head] = taken
 
     for at, (start, end) in enumerate(zip(starts, ends, strict=True)):
+        if at in nights:
+            filled = nights[at]
+            by_need = np.argsort(left / whole, axis=1, kind="stable")
+            most = charges if filled is None else min(filled, charges)
+            np.put_along_axis(left, by_need[:, :most], np.take_along_axis(whole, by_need[:, :most], axis=1), axis=1)
+            ready[:] = np.where(left > SAME_FULL, 0.0, np.inf)
+            held[:], free[:], turns[:] = -1, 0.0, np.arange(charges)
         works = np.any(full[:, at] > 0, axis=0)
         for head in range(heads - 1, -1, -1):
             back = np.flatnonzero(alive & (held[:, head] >= 0)) if not works[head] else np.zeros(0, dtype=int)

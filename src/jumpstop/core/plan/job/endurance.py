@@ -20,11 +20,10 @@ from ...physics.arrays import Floats
 from ...physics.scales import Step
 from ...scene.job import Job, JobFile
 from ...scene.seen import MethodKind
-from .charges import Charging, Draw, Swap, drained, first_outs
+from .charges import Charging, Draw, Night, Swap, drained, first_outs
 from .hours import clocks, follows_sun, hours_of, minutes_of
-from .schedule import Stretch, Turn, turns_of
+from .schedule import Stretch, Turn, Work, turns_of
 
-IDLE_PER_H = 0.01  # of a charge that a unit takes while it is only switched on, from memory
 SD_FRAMES, SD_POWER, SD_CELLS = (
     0.15,
     0.3,
@@ -56,16 +55,18 @@ class Lasting:
     gives_out: float | None
     course: tuple[tuple[float, float], ...]
     sizes: tuple[float, ...] = ()
-    draws: tuple[Draw, ...] = ()
+    draws: tuple[Draw | Night, ...] = ()
     charging: Charging = NO_CHARGER
 
     @cached_property
     def wanted(self) -> int:
-        """The fewest charges that last the day without charging."""
+        """The fewest charges that last without charging but over night."""
         if not math.isfinite(self.capacity):
             return 0
-        least = max(1, math.ceil(self.used / self.capacity - SAME_CHARGE))
-        of_heads = [[draw.full[head] for draw in self.draws if head < len(draw.full)] for head in range(self.heads)]
+        works = [draw for draw in self.draws if isinstance(draw, Draw)]
+        nights = len(works) < len(self.draws)
+        least = 1 if nights else max(1, math.ceil(self.used / self.capacity - SAME_CHARGE))
+        of_heads = [[draw.full[head] for draw in works if head < len(draw.full)] for head in range(self.heads)]
         most = sum(math.ceil(sum(full) / self.capacity) for full in of_heads)
         return _fewest(self, least, most + self.heads, NO_CHARGER)
 
@@ -83,20 +84,24 @@ def capacity_of(unit: Unit, supply: PowerSupply | None, job: Job) -> float:
     return full_flashes(supply, unit.watt_seconds) * cold * job.cells
 
 
-def _idle(stretch: Stretch) -> float:
-    """What a unit takes in a stretch while it is only switched on [share of a charge]."""
-    return IDLE_PER_H * (stretch.end - stretch.start) / 60
+def _idle(work: Work, stretch: Stretch) -> float:
+    """What a head takes in a stretch by standing by [full flashes]."""
+    return work.standby * (stretch.end - stretch.start) / 60
 
 
-def _draws(turns: Sequence[Turn], unit: int, capacity: float) -> list[Draw]:
-    out = []
+def _draws(turns: Sequence[Turn], unit: int, job: Job) -> list[Draw | Night]:
+    """What a unit takes, stretch by stretch, and the nights between."""
+    out, midnight = list[Draw | Night](), None
     for turn in turns:
         for stretch in turn.stretches:
-            drains = [work.drain for work in stretch.work if work.unit == unit for _ in range(work.heads)]
-            idle = _idle(stretch) * capacity if math.isfinite(capacity) else 0.0
-            if drains:
-                full = tuple(drain + idle for drain in sorted(drains, reverse=True))
-                out.append(Draw(stretch.start, stretch.end, full))
+            works = [work for work in stretch.work if work.unit == unit]
+            full = [work.drain + _idle(work, stretch) for work in works for _ in range(work.heads)]
+            if not full:
+                continue
+            if midnight is not None and turn.midnight != midnight:
+                out.append(Night(turn.midnight, job.night_charges))
+            midnight = turn.midnight
+            out.append(Draw(stretch.start, stretch.end, tuple(sorted(full, reverse=True))))
     return out
 
 
@@ -105,10 +110,11 @@ def lasting(turns: Sequence[Turn], unit: int, capacity: float, sizes: Sequence[f
 
     sizes: what each charge still holds [share of capacity], the best first; none: one whole charge a head.
     """
-    draws = _draws(turns, unit, capacity)
-    heads = max((len(draw.full) for draw in draws), default=1)
+    draws = _draws(turns, unit, job)
+    full = [draw.full for draw in draws if isinstance(draw, Draw)]
+    heads = max(map(len, full), default=1)
     sizes = tuple(sizes) or (1.0,) * heads
-    used = sum(sum(draw.full) for draw in draws)
+    used = sum(map(sum, full))
     works = [work for turn in turns for s in turn.stretches for work in s.work if work.unit == unit]
     flashes = sum(work.flashes * work.heads for work in works)
     if not math.isfinite(capacity):
@@ -185,7 +191,7 @@ class DayPlan:
         if not follows_sun(turn.setup.ambient):
             return None
         times = clocks(self.job.begins, self.job.ends)
-        rows = hours_of(turn.setup, self.table, unit, times, light, self.step, self.avoid)
+        rows = hours_of(turn.on_its_day, self.table, unit, times, light, self.step, self.avoid)
         return [row.clock for row in rows if row.reaches]
 
     @property
@@ -280,31 +286,38 @@ def spread_of(plan: DayPlan, runs: int = RUNS, seed: int = SEED) -> Spread:
     for at, one in enumerate(plan.units):
         if math.isfinite(one.capacity) and runs:
             capacity = one.capacity * cells[:, at]
-            starts, ends, full = _draws_of_runs(plan.turns, one, capacity, frames, power)
-            outs = np.minimum(outs, first_outs(starts, ends, full, capacity, one.sizes, charging))
+            starts, ends, full, nights = _draws_of_runs(plan, one, frames, power)
+            outs = np.minimum(outs, first_outs(starts, ends, full, capacity, one.sizes, charging, nights))
     until = float(np.sort(outs)[math.floor((1 - SURE) * runs)]) if runs else math.inf
     return Spread(float(np.mean(np.isinf(outs))), min(until, plan.ends), runs)
 
 
 def _draws_of_runs(
-    turns: Sequence[Turn], one: Lasting, capacity: Floats, frames: Floats, power: Floats
-) -> tuple[Floats, Floats, Floats]:
+    plan: DayPlan, one: Lasting, frames: Floats, power: Floats
+) -> tuple[Floats, Floats, Floats, dict[int, int | None]]:
     """(from, to [minutes] of each stretch in which a unit works; full flashes that its heads then take, of shape (runs,
-    stretches, heads), the most first). capacity, power (runs,); frames (runs, turns): so many times as many."""
+    stretches, heads), the most first; nights, see `first_outs`). power (runs,); frames (runs, turns): so many times as
+    many."""
     starts, ends, full = list[float](), list[float](), list[Floats]()
-    for at, turn in enumerate(turns):
+    nights, midnight = dict[int, int | None](), None
+    for at, turn in enumerate(plan.turns):
         for stretch in turn.stretches:
             drains = [
                 frames[:, at] * work.flashes * battery.drained(np.minimum(1.0, 2.0 ** (power - work.below_full)))
+                + _idle(work, stretch)
                 for work in stretch.work
                 if work.unit == one.unit
                 for _ in range(work.heads)
             ]
             if not drains:
                 continue
+            if midnight is not None and turn.midnight != midnight:
+                nights[len(starts)] = plan.job.night_charges
+            midnight = turn.midnight
             heads = np.zeros((len(power), one.heads))
-            heads[:, : len(drains)] = -np.sort(-np.array(drains).T) + (_idle(stretch) * capacity)[:, None]
+            heads[:, : len(drains)] = -np.sort(-np.array(drains).T)
             starts.append(stretch.start)
             ends.append(stretch.end)
             full.append(heads)
-    return np.array(starts), np.array(ends), np.array(full).reshape(len(starts), len(power), one.heads).swapaxes(0, 1)
+    drawn = np.array(full).reshape(len(starts), len(power), one.heads).swapaxes(0, 1)
+    return np.array(starts), np.array(ends), drawn, nights

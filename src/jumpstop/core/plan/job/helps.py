@@ -54,7 +54,11 @@ def helped(file: JobFile, plan: DayPlan, way: Way) -> JobFile:
     if way.code == "order":
         turned = list(job.sessions)
         a, b = way.sessions
-        turned[a], turned[b] = turned[b], turned[a]
+        first, second = turned[a], turned[b]  # a date that stands at one of them stays at its place
+        turned[a], turned[b] = (
+            second.model_copy(update={"day": first.day}),
+            first.model_copy(update={"day": second.day}),
+        )
         return _with(file, job.model_copy(update={"sessions": tuple(turned)}))
     if way.code == "charger":
         return _with(file, job.model_copy(update={"chargers": 1}))
@@ -103,8 +107,9 @@ def _with_second(file: JobFile, plan: DayPlan, unit: int) -> JobFile:
 def _orders(file: JobFile, plan: DayPlan) -> Iterator[Way]:
     """The best of the orders in which two sessions, neither at a time of its own, change places; none where the order
     helps nothing."""
+    days = file.job.session_days
     movable = [at for at, session in enumerate(file.job.sessions) if session.start is None]
-    pairs = islice(combinations(movable, 2), MOST_ORDERS)
+    pairs = islice((one for one in combinations(movable, 2) if days[one[0]] == days[one[1]]), MOST_ORDERS)
     tried = [_way(file, plan, Way("order", None, 1, plan, pair)) for pair in pairs]
     best = max(tried, key=lambda way: way.gives_out or math.inf, default=None)
     if best is not None and plan.gives_out is not None and (best.gives_out or math.inf) > plan.gives_out:
@@ -115,8 +120,9 @@ def differences(plan: DayPlan, way: Way) -> Iterator[Remark]:
     """What a way moves beside what gives out: sessions that are shot by another method, lights that are then not right
     or right at last, and an end that is later."""
     there = way.there
-    for at, turn in enumerate(plan.turns):
-        other = there.turns[_place(at, way)]
+    by_place = {turn.at: turn for turn in there.turns}
+    for turn in plan.turns:
+        other = by_place[_place(turn.at, way)]
         was, now = (_kind(one) for one in (turn, other))
         if was is not None and now is not None and was != now:
             yield remark("method", setup=turn.setup.name, before=was, after=now)

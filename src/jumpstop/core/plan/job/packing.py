@@ -110,7 +110,7 @@ def _uses(file: JobFile, plan: DayPlan, step: Step, avoid: Sequence[MethodKind])
 
 def hire_days(file: JobFile) -> int:
     """Days that hired kit is wanted."""
-    return max(1, math.ceil((file.job.brief.hours or 1) / LONG_DAY_H))
+    return max(1, len(file.job.days), math.ceil((file.job.brief.hours or 1) / LONG_DAY_H))
 
 
 def cabin_of(wh: float | None) -> Literal["cabin", "leave", "not", "unknown"]:

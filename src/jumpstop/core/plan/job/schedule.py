@@ -3,13 +3,14 @@
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
+from datetime import date
 from functools import cached_property
 
 import numpy as np
 
 from ...kit.power import PowerSupply, SupplyKind
 from ...kit.shelf import Shelf
-from ...kit.table import UnitTable
+from ...kit.table import UnitTable, standby_of
 from ...kit.unit import Unit
 from ...physics import battery
 from ...physics.scales import Step
@@ -19,13 +20,12 @@ from ...scene.setup import Setup
 from ..camera.remark import Remark, remark
 from ..light.advice import chosen_method, unit_for
 from ..light.levels import levels
-from ..light.reach import Solved
+from ..light.reach import CADENCE_S, Solved
 from ..stage.comes_out import fails
 from .hours import WHOLE_DAY_MIN, at_minutes, follows_sun, minutes_of
 from .worked_out import solved_on, with_copies
 
 SLICE_MIN = 60.0  # the light is looked at anew after so long
-CADENCE_S = 3.0  # between two frames of a person who is directed, from memory
 TURNOVER_MIN = 1.0  # from one person to the next, from memory
 MOST_FRAMES = 1_000_000  # in one session
 MOST_MIN = 3 * WHOLE_DAY_MIN  # a day that runs on is followed for so long
@@ -36,7 +36,7 @@ class Work:
     """One unit at one light in a stretch of a session.
 
     drain: what all its flashes take from the charge [full flashes]. every_s: from one flash to the next. rest_s: what
-    heat adds.
+    heat adds. standby: what each of its heads takes in an hour by standing by [full flashes].
     """
 
     light: int
@@ -49,6 +49,7 @@ class Work:
     every_s: float
     rest_s: float
     supply: PowerSupply | None
+    standby: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -71,9 +72,10 @@ class Stretch:
 
 @dataclass(frozen=True)
 class Turn:
-    """A session as it runs, in minutes from the midnight before the day; past the next one they run on.
+    """A session as it runs, in minutes from the midnight before the job's first day; past the next one they run on.
 
-    start: it is set up; ready: the first frame.
+    at: its place among the job's sessions. midnight: before its own day. setup: as on the first day. start: it is set
+    up; ready: the first frame.
     """
 
     session: Session
@@ -83,6 +85,13 @@ class Turn:
     end: float
     stretches: tuple[Stretch, ...]
     wrong: tuple[Remark, ...]
+    at: int = 0
+    midnight: float = 0.0
+
+    @property
+    def on_its_day(self) -> Setup:
+        """The setup on the day that it is shot."""
+        return at_minutes(self.setup, self.midnight + minutes_of(self.setup.ambient.clock))
 
 
 def day_shelf(file: JobFile, shelf: Shelf) -> Shelf:
@@ -100,52 +109,88 @@ def turns_of(
     avoid: Sequence[MethodKind] = (),
     pauses: Sequence[float] = (),
 ) -> list[Turn]:
-    """The sessions one after the other: each begins when it is said to, else when the one before has ended.
+    """The sessions one after the other, day by day: each begins when it is said to, else when the one before has ended.
 
     shelf: the units of the day (see `day_shelf`). pauses: minutes that each takes longer, for batteries to be changed.
-    Where the day runs late, a session whose time has passed begins as soon as it can.
+    Where a day runs late, a session whose time has passed begins as soon as it can.
     """
-    found, now = list[Turn](), minutes_of(file.job.begins) + file.job.late_min
-    for at, (session, setup) in enumerate(file.turns()):
-        turn = _turn(file.job, session, setup, now, shelf, step, avoid)
+    job, first = file.job, file.job.first_day
+    turns, days = list(file.turns()), job.session_days
+    midnights = [_midnight(days[at] if job.sessions else first, first) for at in range(len(turns))]
+    found, now, today = list[Turn](), 0.0, -1.0
+    for at in sorted(range(len(turns)), key=lambda at: midnights[at]):
+        session, setup = turns[at]
+        late = job.late_min if midnights[at] == _midnight(job.late_day, first) else 0.0
+        if midnights[at] != today:
+            today, now = midnights[at], max(now, midnights[at] + minutes_of(job.begins) + late)
+        turn = _turn(job, session, _on(setup, first), now, shelf, step, avoid, today, late)
         if pauses:
-            turn = replace(turn, end=turn.end + pauses[at])
-        found.append(turn)
+            turn = replace(turn, end=turn.end + pauses[len(found)])
+        found.append(replace(turn, at=at))
         now = max(now, turn.end)
     return found
 
 
+def _midnight(day: date | None, first: date | None) -> float:
+    """The midnight before a day [minutes from that before the first]; where a day is not said, the first one's."""
+    return 0.0 if day is None or first is None else float((day - first).days * WHOLE_DAY_MIN)
+
+
+def _on(setup: Setup, day: date | None) -> Setup:
+    """The setup on a day, where its light is known by the sun."""
+    if day is None or not follows_sun(setup.ambient) or setup.ambient.day == day:
+        return setup
+    return setup.model_copy(update={"ambient": setup.ambient.model_copy(update={"day": day})})
+
+
 def _turn(
-    job: Job, session: Session, setup: Setup, now: float, shelf: Shelf, step: Step, avoid: Sequence[MethodKind]
+    job: Job,
+    session: Session,
+    setup: Setup,
+    now: float,
+    shelf: Shelf,
+    step: Step,
+    avoid: Sequence[MethodKind],
+    midnight: float,
+    late: float,
 ) -> Turn:
     start, wrong = now, list[Remark]()
     if session.start is not None:
-        start = minutes_of(session.start)
-        if start < minutes_of(job.begins) and now - start > WHOLE_DAY_MIN / 2:  # 00:30 of an evening: the next day's
+        start = midnight + minutes_of(session.start)
+        early = minutes_of(session.start) < minutes_of(job.begins)
+        if early and now - start > WHOLE_DAY_MIN / 2:  # 00:30 of an evening: the next day's
             start += WHOLE_DAY_MIN
-        if start < now and job.late_min:
+        if start < now and late:
             start = now
         elif start < now:
             wrong.append(remark("overlaps", minutes=now - start))
     ready = start + session.change_min
     if session.frames > MOST_FRAMES:
         wrong.append(remark("too_many_frames", frames=session.frames, most=MOST_FRAMES))
-        return Turn(session, setup, start, ready, ready, (), tuple(wrong))
-    stretches = tuple(_stretches(job, session, setup, ready, shelf, step, avoid))
+        return Turn(session, setup, start, ready, ready, (), tuple(wrong), midnight=midnight)
+    most = midnight + MOST_MIN
+    stretches = tuple(_stretches(job, session, setup, ready, most, shelf, step, avoid))
     if not stretches:
         wrong.append(remark("no_method"))
     end = stretches[-1].end if stretches else ready
-    if end >= MOST_MIN:
+    if end >= most:
         wrong.append(remark("too_long", days=int(MOST_MIN // WHOLE_DAY_MIN)))
-    return Turn(session, setup, start, ready, end, stretches, tuple(wrong))
+    return Turn(session, setup, start, ready, end, stretches, tuple(wrong), midnight=midnight)
 
 
 def _stretches(
-    job: Job, session: Session, setup: Setup, ready: float, shelf: Shelf, step: Step, avoid: Sequence[MethodKind]
+    job: Job,
+    session: Session,
+    setup: Setup,
+    ready: float,
+    most: float,
+    shelf: Shelf,
+    step: Step,
+    avoid: Sequence[MethodKind],
 ) -> Iterator[Stretch]:
     """The session in stretches of an hour, its people shared out by the time each takes there."""
     left, now = float(session.people), ready
-    while left > 1e-9 and now < MOST_MIN:
+    while left > 1e-9 and now < most:
         there = at_minutes(setup, now) if follows_sun(setup.ambient) else setup
         solved = solved_on(there, shelf, step, avoid)
         if not solved.kinds:
@@ -228,10 +273,11 @@ def _works(
         if heat is not None:
             load = power * (heat.hss_times if kind == "hss" else 1.0)
             rest = battery.heat_wait_s(flashes, every / own.pops, load, heat.full_flashes, heat.rest_s)
+        supply = supply_of(solved.table.units[unit], own.power_supply or solved.setup.power_supply)
+        standby = 0.0 if supply is None else standby_of(solved.table.units[unit], supply)
         yield Work(
             light, unit, own.heads, float(reach.below_full[unit]), flashes, flashes * float(battery.drained(power)),
-            float(reach.recycle_s[unit]), every, rest,
-            supply_of(solved.table.units[unit], own.power_supply or solved.setup.power_supply),
+            float(reach.recycle_s[unit]), every, rest, supply, standby,
         )  # fmt: skip
 
 

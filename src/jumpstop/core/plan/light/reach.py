@@ -41,6 +41,7 @@ BLOCKERS = (
 """What keeps a unit from a method or a light; the first is nothing."""
 
 
+CADENCE_S = 3.0  # between two frames of a person who is directed, from memory
 ALONE = -0.02  # stops: with the ambient this near to what is wanted, or over it, flash has nothing to add
 
 
@@ -140,8 +141,9 @@ class Reach:
 
     @cached_property
     def flashes(self) -> Floats:
-        """Flashes per charge at the dial."""
-        return battery.flashes_per_charge(self.power, self.supply.full_flashes)
+        """Flashes per charge at the dial, one after the other as somebody is directed; standing by counted."""
+        every_h = np.fmax(self.recycle_s, CADENCE_S) / 3600
+        return battery.flashes_per_charge(self.power, self.supply.full_flashes, self.supply.standby * every_h)
 
     @cached_property
     def charges(self) -> Floats:

@@ -8,9 +8,8 @@ from ...kit.modifier import UnitKind
 from ...kit.table import UnitTable
 from ...scene.job import Job, JobFile, Session
 from ...scene.seen import MethodKind
-from ..job.schedule import CADENCE_S
 from ..light.advice import chosen_method
-from ..light.reach import Solved
+from ..light.reach import CADENCE_S, Solved
 from .of_light import Need, needs_of, solved_need
 
 LEAST_S = 0.1  # between two flashes, at the least
