@@ -64,7 +64,9 @@ def _matrix(learned: "Learned") -> list[list[float]]:
 @app.command()
 def frame(
     file: Annotated[Path, typer.Argument(metavar="FILE.jpg", help="A test frame; it is read, and not kept.")],
-    patch: Annotated[str, typer.Option(help="x,y,w,h as shares of the frame.")] = "0.45,0.45,0.1,0.1",
+    patch: Annotated[
+        str, typer.Option(help="x,y,w,h: shares of the frame (.45), per cent (45%), or pixels (2400px).")
+    ] = "0.45,0.45,0.1,0.1",
     of: Annotated[Literal["grey", "white", "skin", "dark_skin"], typer.Option(help="What the patch is.")] = "grey",
     ambient: Annotated[str, typer.Option(help="The patch's stops in a frame without flash, as in -2 or 2 under.")] = "",
 ) -> None:
@@ -73,20 +75,38 @@ def frame(
     from .words.frame import frame_text
 
     with plainly():
-        try:
-            x, y, w, h = (float(part) for part in patch.split(","))
-        except ValueError:
-            raise JumpStopError("The patch is four numbers: x,y,w,h, each a share of the frame.") from None
-        if not all(0 <= part <= 1 for part in (x, y, w, h)):
-            raise JumpStopError("The patch's figures are shares of the frame: each from 0 to 1.")
+        data = file.read_bytes()
+        x, y, w, h = _patch(patch, data)
         dark = quantity(ambient, "level", "Ambient") if ambient else None
-        found = read_frame(file.read_bytes(), Patch(x, y, w, h))
+        found = read_frame(data, Patch(x, y, w, h))
         clipped, settings = (found.patch_clipped, found.frame_clipped), (found.f_number, found.shutter_s, found.iso)
         wall = (found.lit, found.dark_edge)
         text = frame_text(
             found.luminance, found.rgb, clipped, settings, found.flash, found.taken, of, dark, wall, found.profile
         )
         dump(asdict(text))
+
+
+def _patch(text: str, data: bytes) -> list[float]:
+    """Left, top, width and height as shares of a frame, from shares, per cent or pixels. Raises JumpStopError."""
+    from .formats.frame import size_of
+
+    parts = [part.strip() for part in text.split(",")]
+    if len(parts) != 4:
+        raise JumpStopError("The patch is four figures, x,y,w,h: as 0.45,0.45,0.1,0.1; 45%,45%,10%,10%; or 2400px,…")
+    across, up = size_of(data) if any(part.endswith("px") for part in parts) else (1, 1)
+    out = []
+    for part, whole in zip(parts, (across, up, across, up), strict=True):
+        divided = 100 if part.endswith("%") else whole if part.endswith("px") else 1
+        try:
+            out.append(float(part.removesuffix("%").removesuffix("px")) / divided)
+        except ValueError:
+            raise JumpStopError(f"The patch: “{part}” is no share, per cent or pixels (0.45, 45% or 2400px).") from None
+    if not all(0 <= share <= 1 for share in out):
+        raise JumpStopError(
+            "The patch lies outside the frame: shares go from 0 to 1, per cent to 100; say px for pixels."
+        )
+    return out
 
 
 @app.command()

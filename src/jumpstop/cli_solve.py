@@ -218,12 +218,38 @@ def levers(
         )
 
 
+@app.command()
+def burst(
+    setup: SetupFile,
+    shelf: ShelfFile = None,
+    light: WhichLight = 0,
+    unit: Annotated[str, typer.Option(help="Id or name of a unit; without it, the one in hand.")] = "",
+    fps: Annotated[float, typer.Option(min=0.5, max=120, help="Frames a second.")] = 8.0,
+    frames: Annotated[int, typer.Option(min=1, max=200, help="Frames of the burst.")] = 24,
+) -> None:
+    """Which frames of a burst get flash, at the dial in hand and at full stops below full, as JSON."""
+    from .core.plan.light import advice
+    from .words.burst import burst_text
+    from .words.figures import DisplayUnits
+
+    with plainly():
+        solved = _solved(setup, shelf, light)
+        reach = solved.reach(advice.chosen_method(solved, (), light), light)
+        place = _unit_named(solved, unit) if unit else advice.unit_for(reach)
+        if place is None:
+            raise CannotSolve("no_usable_unit")
+        dump(asdict(burst_text(reach, place, fps, frames, DisplayUnits())))
+
+
 def _unit_named(solved: "Solved", wanted: str) -> int:
     """Where a unit stands on the shelf, by id or by name. Raises JumpStopError for one unknown or ambiguous."""
     table = solved.table
     places = [at for at, (key, one) in enumerate(zip(table.ids, table.units, strict=True)) if wanted in (key, one.name)]
     if not places:
         raise JumpStopError(f"no unit on this shelf is called {wanted!r}.")
+    own = [at for at in places if at in solved.taken]  # the copy that the setup holds, of a unit on the shelf too
+    if len(places) > 1 and own:
+        return own[0]
     if len(places) > 1:
         raise JumpStopError(f"{len(places)} units are called {wanted!r}: give each a name of its own.")
     return places[0]

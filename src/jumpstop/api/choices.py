@@ -22,7 +22,7 @@ from ..core.plan.light.chain import TICKS
 from ..core.scene.aim import Lens
 from ..core.scene.ambient import Reading
 from ..core.scene.job import Session
-from ..core.scene.light import USUAL_TARGETS, Light
+from ..core.scene.light import USUAL_BEARINGS, USUAL_TARGETS, Light
 from ..core.scene.log import SD_AMBIENT, LogEntry
 from ..core.scene.seen import SD_OF
 from ..core.scene.setup import Setup
@@ -107,7 +107,10 @@ def scales_of(step: Step) -> Scales:
         skies=dict(SKIES),
         movers=dict(MOVERS),
         gels=dict(GELS),
-        roles={role: RoleOut(name=name, target_stops=USUAL_TARGETS[role]) for role, name in ROLES.items()},
+        roles={
+            role: RoleOut(name=name, target_stops=USUAL_TARGETS[role], bearing_deg=USUAL_BEARINGS.get(role, 0.0))
+            for role, name in ROLES.items()
+        },
         supplies={kind: SUPPLIES[kind] for kind in SUPPLY_KINDS},
         bounds=_bounds(),
         ticks={field: TICK_NAMES[effect] for field, effect in TICKS.items()},

@@ -30,7 +30,8 @@ def pack(request: Request, item_id: str) -> PackText:
     plan = service.day(file, shelf, step, avoid, ways=False)
     meta = workspace.store.meta()
     known: dict[str, frozenset[str]] = {kind: frozenset(workspace.kit(kind, meta)) for kind in KIT if kind != "units"}
-    items = pack_of(planned(file), plan, known, step, avoid)
+    stands = list(workspace.kit("stands", meta).values())
+    items = pack_of(planned(file), plan, known, step, avoid, stands)
     return pack_text(items, file.job, hire_days(file), preferences.currency)
 
 

@@ -196,6 +196,7 @@ class RoleOut(BaseModel):
 
     name: str
     target_stops: float
+    bearing_deg: float
 
 
 class Blank(BaseModel):

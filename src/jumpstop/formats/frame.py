@@ -72,6 +72,15 @@ class Frame:
     profile: str = ""
 
 
+def size_of(data: bytes) -> tuple[int, int]:
+    """Width and height of a frame [pixels]. Raises Unreadable."""
+    try:
+        with Image.open(io.BytesIO(data), formats=["JPEG"]) as file:
+            return file.size
+    except (OSError, Image.DecompressionBombError):
+        raise Unreadable("The frame is not a JPEG.") from None
+
+
 def read_frame(data: bytes, patch: Patch) -> Frame:
     """A frame from a JPEG file's bytes. Raises Unreadable with a sentence."""
     if len(data) > MAX_BYTES:

@@ -2,7 +2,7 @@
 
 from zoneinfo import ZoneInfo
 
-from ..core.plan.camera.ambient import Ambient, PlacementChoice, look_of
+from ..core.plan.camera.ambient import Ambient, PlacementChoice, look_of, shadows_fall
 from ..core.plan.camera.day import open_deg, shade_lost
 from ..core.scene.ambient import AmbientSpec
 from ..core.scene.place import shown, skipped
@@ -75,6 +75,8 @@ def placement(choice: PlacementChoice, spec: AmbientSpec, units: DisplayUnits) -
     low = "" if lost < 0.05 else f"{amount(lost)} under the background. "
     if choice.subject == "sun":
         return "Hard light and narrowed eyes; no light of yours is needed, or a fill one that the sun outshines."
+    if choice.subject == "back" and not shadows_fall(spec):
+        return f"{low}Without shadows the sun gives no rim: the light is the same from all sides."
     if choice.subject == "back":
         return f"{low}The sun becomes a rim; shade the lens, and keep the highlights on the hair."
     if choice.subject == "shade":

@@ -1,13 +1,11 @@
 """The channel sheet in words."""
 
-from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from typing import Any
 
 from ..core.plan.job.channels import sheet_of
 from ..core.plan.light.reach import Solved
 from ..core.scene.seen import MethodKind
-from .figures import DisplayUnits, dial, length
+from .figures import DisplayUnits, dial
 from .kit import ROLES
 from .stage_warnings import say_stage
 
@@ -39,28 +37,6 @@ class SheetText:
     wrong: list[str]
 
 
-SHEET: dict[str, Callable[[Mapping[str, Any], DisplayUnits], str]] = {
-    "two_masters": lambda f, u: (
-        f"Lights {f['first'] + 1} and {f['light'] + 1} both command: make one of them listen, or neither obeys."
-    ),
-    "slave_as_master": lambda f, u: (
-        f"Light {f['light'] + 1} is set to command beside {f['at']}: set it to listen, or it fires by itself."
-    ),
-    "no_master": lambda f, u: "Nothing commands the optical slaves: set a light on the camera to command.",
-    "group_off": lambda f, u: (
-        f"Light {f['light'] + 1}" + (f", group {f['group']}," if f["group"] else "") + " is switched off."
-    ),
-    "no_sight": lambda f, u: (
-        f"Light {f['light'] + 1} stands behind the subject, where an optical slave does not see the camera: "
-        "turn its sensor to a wall that does, or use radio."
-    ),
-    "drowned": lambda f, u: f"Light {f['light'] + 1} is an optical slave in the sun: it sees a few metres at most.",
-    "too_far": lambda f, u: (
-        f"Light {f['light'] + 1}, {length(f['metres'], u)} away, is far for an optical slave: try it first."
-    ),
-}
-
-
 def sheet_text(
     solved: Solved, kind: MethodKind, units: tuple[int | None, ...], setup_id: str, words: DisplayUnits
 ) -> SheetText:
@@ -88,7 +64,6 @@ def sheet_text(
         )
     said = []
     for one in wrong:
-        stage = SHEET.get(one.code)
-        warned = None if stage else say_stage(one, words)
-        said.append(stage(one.facts, words) if stage else f"{warned.title}: {warned.says}" if warned else "")
+        warned = say_stage(one, words)
+        said.append(f"{warned.title}: {warned.says}")
     return SheetText(setup_id, setup.name, [link.name for link in setup.triggers], wires, said)

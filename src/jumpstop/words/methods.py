@@ -256,6 +256,8 @@ UNIT_BLOCKERS = {
     "no_zoom_head": "it has no zoom head, which this modifier needs",
     "stands_alone": "it stands alone: built in or on the camera, no second head",
     "does_not_fit": "this modifier does not fit it (unless you say so)",
+    "not_on_shoe": "it does not sit on a camera's shoe: fire it by radio, or by a sync cord",
+    "link_stops_hss": "what is packed passes no high-speed sync to it",
     "duration_unknown": "its flash duration is not known",
     "never_short_enough": "no setting of it is short enough",
 }

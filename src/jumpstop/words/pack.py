@@ -1,17 +1,19 @@
 """The pack list in words: bags with their weights, what is missing, what is hired, and how lithium travels."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..core.plan.job.packing import CABIN_WH, LEAVE_WH, SPARE_CHARGES, SPARE_TRIGGERS, Item, cabin_of
 from ..core.scene.job import Job
-from .figures import amount, count, grouped, kilograms, listed
+from .figures import amount, count, decimal, grouped, kilograms, listed
 from .kit import gel_words
 
 BAGS = {
     "body": "Camera bag", "filter": "Camera bag", "trigger": "Camera bag", "gel": "Camera bag", "battery": "Camera bag",
     "charger": "Camera bag", "unit": "Light bag", "modifier": "Stand bag", "stand": "Stand bag", "own": "Camera bag",
-    "lens": "Camera bag",
+    "lens": "Camera bag", "boom": "Stand bag", "weight": "Stand bag", "transmitter": "Camera bag",
+    "receiver": "Camera bag", "cord": "Camera bag",
 }  # fmt: skip
 RULE = (
     f"Spares: {count(SPARE_CHARGES, 'charged battery', 'charged batteries')} more than the day wants for each kind of "
@@ -141,7 +143,9 @@ def _name(item: Item) -> str:
         return gel_words(item.name)
     if item.what == "battery" and item.name[:1].isdigit():  # so many cells
         return f"set of {item.name}"
-    return {"stand": "Light stand", "charger": "Charger"}.get(item.what, item.name)
+    if item.what == "weight":
+        return "Sandbags" if item.name == "ballast" else "Counterweight"
+    return item.name or NAMES.get(item.what, "")
 
 
 def _detail(item: Item) -> str:
@@ -149,7 +153,24 @@ def _detail(item: Item) -> str:
         return f"for {item.of}, charged and labelled"
     if item.what == "modifier" and item.of:
         return f"with {listed(item.of.splitlines(), 'and')}"
-    return "with sandbag or weight" if item.what == "stand" else ""
+    if item.what == "weight" and item.load_kg is not None:
+        return f"{math.ceil(item.load_kg)} kg in all" + (", filled on location" if item.name == "ballast" else "")
+    if item.what in ("stand", "boom") and item.metres is not None:
+        long = f"at least {decimal(item.metres, '.1f')} m {'high' if item.what == 'stand' else 'of arm'}"
+        return long if item.load_kg is None else f"{long}, for {decimal(item.load_kg, '.1f')} kg"
+    if item.what == "trigger" and item.metres is not None:
+        return f"at least {math.ceil(item.metres)} m long"
+    return DETAILS.get(item.what, "")
+
+
+NAMES = {
+    "stand": "Light stand", "boom": "Boom", "charger": "Charger", "transmitter": "Radio transmitter",
+    "receiver": "Radio receivers",
+}  # fmt: skip
+DETAILS = {
+    "transmitter": "for the camera; none is packed yet",
+    "receiver": "for heads without a radio of their own",
+}
 
 
 TRAVEL = {

@@ -40,6 +40,39 @@ STAGE_WARNINGS: dict[str, Callable[[Facts, DisplayUnits], Warned]] = {
         f"{f['at'] or 'From shoe to shoe it'} passes no {LINKS[f['wanted']]}: light {f['light'] + 1} "
         f"{'will not fire' if f['wanted'] == 'fire' else 'cannot do it'}.",
     ),
+    "two_masters": lambda f, u: Warned(
+        "Two command",
+        f"Lights {f['first'] + 1} and {f['light'] + 1} both command: make one of them listen, or neither obeys.",
+    ),
+    "slave_as_master": lambda f, u: Warned(
+        "Two command",
+        f"Light {f['light'] + 1} is set to command beside {f['at']}: set it to listen, or it fires by itself.",
+    ),
+    "no_master": lambda f, u: Warned(
+        "Nothing commands", "The optical slaves wait for a flash: set a light on the camera to command."
+    ),
+    "preflash": lambda f, u: Warned(
+        "Pre-flashes fire slaves early",
+        f"Light {f['light'] + 1} on automatic sends pre-flashes: set the others to pass over them, or dial it by hand.",
+    ),
+    "no_receiver": lambda f, u: Warned(
+        "Nothing receives",
+        f"{f['at']} sends, and light {f['light'] + 1} has no radio of its own: pack a receiver for it.",
+    ),
+    "group_off": lambda f, u: Warned(
+        "Switched off", f"Light {f['light'] + 1}" + (f", group {f['group']}" if f["group"] else "") + "."
+    ),
+    "no_sight": lambda f, u: Warned(
+        "An optical slave that sees nothing",
+        f"Light {f['light'] + 1} stands behind the subject, where it does not see the camera: turn its sensor to a "
+        "wall that does, or use radio.",
+    ),
+    "drowned": lambda f, u: Warned(
+        "An optical slave in the sun", f"Light {f['light'] + 1} sees a few metres at most: use radio or a cord."
+    ),
+    "too_far": lambda f, u: Warned(
+        "Far for an optical slave", f"Light {f['light'] + 1}, {length(f['metres'], u)} away: try it first."
+    ),
     "edge_on_nose": lambda f, u: Warned(
         "The edge light reaches the nose",
         f"{stops(f['stops'])} on the face: move light {f['light'] + 1} further behind.",

@@ -2,6 +2,7 @@
 import { scaleLinear } from 'd3-scale'
 import type { Light, StageText } from '../lib/api/client'
 import { clamp } from '../lib/figures'
+import { person } from '../lib/person.svelte'
 
 export interface Plan {
   x: (metres: number) => number
@@ -57,17 +58,18 @@ export function placeAt(light: Light, stage: StageText, x: number, y: number): P
   }
 }
 
-/** A light's position; one that has none yet stands towards the camera, at the height of the face. */
+/** A light's position; one that has none yet stands where its role usually does, at the height of the face. */
 export function standing(light: Light, stage: StageText): NonNullable<Light['position']> {
   const height_m = Math.round(clamp(stage.face_m, 0, 20) * 1000) / 1000
   return (
     light.position ?? {
-      bearing_deg: 0,
+      bearing_deg: person.scales.roles[light.role]?.bearing_deg ?? 0,
       height_m,
       turn_deg: 0,
       tilt_deg: 0,
       bounces_off: 'ceiling',
       boom_m: 0,
+      counter_m: null,
       card: false,
     }
   )

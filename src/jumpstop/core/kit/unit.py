@@ -112,6 +112,7 @@ class Unit(Value):
     takes_modifiers: Flag = Field(True, title="Takes modifiers")
     weight_g: Weight | None = None
     group_how: Line = Field("", title="How its group is set")
+    own_radio: Flag | None = Field(None, title="Has a radio receiver of its own")
     standby_w: Number | None = Field(None, ge=0, le=200, title="Standing by it draws (W)")
     head_g: Weight | None = Field(None, title="Head alone, where it parts from its pack (g)")
     price: Price | None = None

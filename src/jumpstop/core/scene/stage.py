@@ -20,6 +20,7 @@ class Position(Value):
     turn_deg: Number = Field(0.0, ge=-90, le=90, title="Head turned off the subject (degrees)")
     bounces_off: Surface = Field("ceiling", title="Bounced off")
     boom_m: Number = Field(0.0, ge=0, le=6, title="Boom arm (m)")
+    counter_m: Number | None = Field(None, ge=0.05, le=3, title="Boom's short arm (m)")
     tilt_deg: Number = Field(0.0, ge=-90, le=90, title="Head tilted off the subject (degrees, up is positive)")
     card: Flag = Field(False, title="Bounce card")
 

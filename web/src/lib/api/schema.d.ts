@@ -6517,6 +6517,8 @@ export interface components {
              * @default
              */
             group_how?: string;
+            /** Has a radio receiver of its own */
+            own_radio?: boolean | null;
             /** Standing by it draws (W) */
             standby_w?: number | null;
             /** Head alone, where it parts from its pack (g) */
@@ -6632,6 +6634,8 @@ export interface components {
              * @default
              */
             group_how: string;
+            /** Has a radio receiver of its own */
+            own_radio: boolean | null;
             /** Standing by it draws (W) */
             standby_w: number | null;
             /** Head alone, where it parts from its pack (g) */
@@ -6931,6 +6935,8 @@ export interface components {
              * @default 0
              */
             boom_m?: number;
+            /** Boom's short arm (m) */
+            counter_m?: number | null;
             /**
              * Head tilted off the subject (degrees, up is positive)
              * @default 0
@@ -6973,6 +6979,8 @@ export interface components {
              * @default 0
              */
             boom_m: number;
+            /** Boom's short arm (m) */
+            counter_m: number | null;
             /**
              * Head tilted off the subject (degrees, up is positive)
              * @default 0
@@ -7446,6 +7454,8 @@ export interface components {
             name: string;
             /** Target Stops */
             target_stops: number;
+            /** Bearing Deg */
+            bearing_deg: number;
         };
         /**
          * RowProblem
@@ -9648,6 +9658,8 @@ export interface components {
              * @default
              */
             group_how?: string;
+            /** Has a radio receiver of its own */
+            own_radio?: boolean | null;
             /** Standing by it draws (W) */
             standby_w?: number | null;
             /** Head alone, where it parts from its pack (g) */
@@ -9761,6 +9773,8 @@ export interface components {
              * @default
              */
             group_how: string;
+            /** Has a radio receiver of its own */
+            own_radio: boolean | null;
             /** Standing by it draws (W) */
             standby_w: number | null;
             /** Head alone, where it parts from its pack (g) */

@@ -116,6 +116,14 @@ def with_lamps(spec: AmbientSpec, ev: Figure, c: float = METER_C_FLAT) -> Figure
     return stops.add_light(ev, exposure.ev_of_lux(spec.lamps_lux, c))
 
 
+SHADOWS_FROM = -1.0  # stops from the sun to a face turned from it: with less between, no shadow falls; from memory
+
+
+def shadows_fall(spec: AmbientSpec) -> bool:
+    """Whether the sun throws shadows, and so a rim: by its place and sky, or by what the eye says of the light."""
+    return spec.by == "sun" or LIGHT_VALUES[spec.condition].back <= SHADOWS_FROM
+
+
 @lru_cache(maxsize=64)
 def ambient_of(spec: AmbientSpec, c: float = METER_C_FLAT) -> Ambient:
     """The ambient at the meter constant C [lx s].
@@ -147,7 +155,7 @@ def ambient_of(spec: AmbientSpec, c: float = METER_C_FLAT) -> Ambient:
         basis = replace(basis, lamps_ev=float(exposure.ev_of_lux(spec.lamps_lux, c)))
     side = max(SIDE_FLOOR, float(found.back) - float(found.sun)) if spec.subject == "sun" else 0.0
     side = side if spec.shadow_stops is None else spec.shadow_stops
-    edge = ev["sun"] if spec.subject == "back" else ev["subject"] + side
+    edge = ev["sun"] if spec.subject == "back" and shadows_fall(spec) else ev["subject"] + side
     lit, shadow, background, shade, edge = (
         float(with_lamps(spec, value, c))
         for value in (ev["subject"], ev["subject"] + side, ev["background"], ev["shade"], edge)

@@ -2,16 +2,20 @@
 
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal, NamedTuple
 
+from ...kit.stand import Stand
 from ...kit.trigger import Battery
 from ...physics.scales import Step
 from ...scene.job import JobFile
+from ...scene.light import Light
 from ...scene.seen import MethodKind
 from ...scene.setup import Setup
+from ..camera.framing import camera_m
 from ..light.advice import chosen_method
 from ..light.reach import Solved
+from ..stage.holding import Holding, holding, on_camera
 from .endurance import DayPlan
 from .schedule import picked_of, supply_of, units_at
 from .worked_out import solved_on
@@ -21,7 +25,24 @@ SPARE_TRIGGERS = 1  # where any is used; common practice
 CABIN_WH, LEAVE_WH = 100.0, 160.0  # lithium by air (IATA DGR; from memory: check the current edition)
 LONG_DAY_H = 14.0  # hours that count as one day of hire
 
-What = Literal["body", "lens", "unit", "battery", "charger", "trigger", "modifier", "gel", "filter", "stand", "own"]
+What = Literal[
+    "body",
+    "lens",
+    "unit",
+    "battery",
+    "charger",
+    "trigger",
+    "modifier",
+    "gel",
+    "filter",
+    "stand",
+    "boom",
+    "weight",
+    "transmitter",
+    "receiver",
+    "cord",
+    "own",
+]
 
 
 @dataclass(frozen=True)
@@ -29,6 +50,7 @@ class Item:
     """One line of the list. count: so many go along, spares among them; owned: so many are there (None: not asked).
 
     key: by which a tick is kept. of: what it belongs to. wh: of each, where it is lithium. label: of one battery.
+    metres: how high a stand, how long a cord must be. load_kg: what a stand bears, what weights come to in all.
     """
 
     key: str
@@ -42,6 +64,8 @@ class Item:
     wh: float | None = None
     setups: tuple[str, ...] = ()
     hire: float | None = None
+    metres: float | None = None
+    load_kg: float | None = None
 
     @property
     def missing(self) -> int:
@@ -49,12 +73,20 @@ class Item:
         return 0 if self.owned is None else max(0, self.count - self.owned)
 
 
+class Held(NamedTuple):
+    """A light off the camera: how many heads, and what holds each."""
+
+    light: Light
+    by: Holding
+
+
 class Use(NamedTuple):
-    """What one setup uses at a time: units by their places, each so many, and filters by name."""
+    """What one setup uses at a time: units by their places, each so many, filters by name, what holds its lights."""
 
     setup: Setup
     units: Mapping[int, int]
     filters: tuple[str, ...]
+    held: tuple[Held, ...] = ()
 
 
 def use_of(solved: Solved, kind: MethodKind, units: Sequence[int | None]) -> Use:
@@ -63,7 +95,13 @@ def use_of(solved: Solved, kind: MethodKind, units: Sequence[int | None]) -> Use
     for light, unit in zip(solved.setup.lights, units, strict=True):
         if unit is not None and light.on:
             wanted[unit] = wanted.get(unit, 0) + light.heads
-    return Use(solved.setup, wanted, solved.method(kind).camera.nd_names)
+    lights = zip(solved.setup.lights, units, strict=True)
+    held = [
+        Held(light, holding(solved, at, unit))
+        for at, (light, unit) in enumerate(lights)
+        if light.on and unit is not None and not on_camera(solved.setup, light)
+    ]
+    return Use(solved.setup, wanted, solved.method(kind).camera.nd_names, tuple(held))
 
 
 def pack_of(
@@ -72,10 +110,11 @@ def pack_of(
     known: Mapping[str, frozenset[str]],
     step: Step = "third",
     avoid: Sequence[MethodKind] = (),
+    stands: Sequence[Stand] = (),
 ) -> list[Item]:
     """The list of a job. plan: its day; setups without a turn in it are packed for too, but for their batteries.
 
-    known: ids of what is on the shelf, by kind.
+    known: ids of what is on the shelf, by kind. stands: those on the shelf.
     """
     uses = _uses(file, plan, step, avoid)
     items = [
@@ -85,7 +124,8 @@ def pack_of(
         *_batteries(file, plan),
         *_triggers(uses, known),
     ]
-    items += [*_front(uses, known), *_filters(uses, known), *_stands(uses)]
+    items += [*_front(uses, known), *_filters(uses, known)]
+    items += [*_stands(uses, stands), *_weights(uses)]
     items += [Item(f"own:{one.name}", "own", one.name, one.count, weight_g=one.weight_g) for one in file.job.own_items]
     return items
 
@@ -234,24 +274,43 @@ def _labelled(battery: Battery, unit: str, wh: float | None, spare: bool) -> Ite
 
 
 def _triggers(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[Item]:
-    counts, kept = list[dict[str, int]](), dict[str, tuple[str, float | None, bool]]()
+    """What fires the lights: the links that are packed, a receiver or cell for each head off the camera; and where a
+    setup fires by radio and nothing is packed, what it then wants."""
+    counts, kept = list[dict[str, int]](), dict[str, Item]()
     where: dict[str, list[str]] = {}
-    for setup, *_ in uses:
-        here: dict[str, int] = {}
-        lit = sum(light.heads for light in setup.lights if light.on)
+    for use in uses:
+        setup, here = use.setup, dict[str, int]()
+        heads = sum(one.light.heads for one in use.held)
+        far = max((_cord_m(setup, one.light) for one in use.held), default=0.0)
         for one in setup.triggers:
             key = f"trigger:{one.id or one.name}"
-            here[key] = lit if one.kind in ("receiver", "optical") else 1
-            kept[key] = (one.name, one.weight_g, bool(_owned(known, "triggers", one.id)))
+            here[key] = heads if one.kind in ("receiver", "optical") else 1
+            owned = None if _owned(known, "triggers", one.id) else 0
+            metres = far if one.kind == "cord" and setup.trigger == "shoe" else None
+            before = kept.get(key)
+            metres = max(metres or 0.0, before.metres or 0.0) or None if before is not None else metres
+            kept[key] = Item(key, "trigger", one.name, 1, SPARE_TRIGGERS, owned, one.weight_g, metres=metres)
             where.setdefault(key, []).append(setup.name)
+        if setup.trigger == "radio" and not setup.triggers and heads:
+            for what, count in (("transmitter", 1), ("receiver", heads)):
+                here[what] = count
+                kept[what] = Item(what, what, "", 1)  # type: ignore[arg-type]
+                where.setdefault(what, []).append(setup.name)
         counts.append(here)
     return [
-        Item(
-            key, "trigger", kept[key][0], count + SPARE_TRIGGERS, SPARE_TRIGGERS,
-            None if kept[key][2] else 0, kept[key][1], setups=tuple(dict.fromkeys(where[key])),
-        )
+        replace(kept[key], count=count + kept[key].spare, setups=_once(where[key]))
         for key, count in _most(counts).items()
-    ]  # fmt: skip
+    ]
+
+
+def _cord_m(setup: Setup, light: Light) -> float:
+    """How long a cord must be from the camera to a light [m]: straight, by way of the floor on a stand."""
+    if light.position is None:
+        return light.distance_m
+    bearing = math.radians(light.position.bearing_deg)
+    across = light.distance_m * math.sin(bearing)
+    along = camera_m(setup) - light.distance_m * math.cos(bearing)
+    return math.hypot(across, along) + setup.stage.camera_height_m + light.position.height_m
 
 
 def _front(used: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[Item]:
@@ -300,10 +359,89 @@ def _filters(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[I
     return list(out.values())
 
 
-def _stands(uses: Sequence[Use]) -> list[Item]:
-    """A stand for every light that does not sit on the camera, at the most at once."""
-    most = 0
-    for use in uses:
-        if use.setup.trigger != "shoe":
-            most = max(most, len([light for light in use.setup.lights if light.on]))
-    return [Item("stand", "stand", "", most)] if most else []
+def _stands(uses: Sequence[Use], stands: Sequence[Stand]) -> list[Item]:
+    """What holds the lights: of the shelf the lightest stand and boom that will do for each, the most demanding first,
+    those that go along already before others; where none is left, one as it has to be."""
+    out: dict[str, Item] = {}
+    where: dict[str, list[str]] = {}
+    counts = list[dict[str, int]]()
+    for use in sorted(uses, key=lambda use: -sum(one.light.heads for one in use.held)):
+        here: dict[str, int] = {}
+        left = sorted(stands, key=lambda one: (f"{one.kind}:{one.name}" not in out, one.weight_g or math.inf))
+        wants = [one for one in use.held for _ in range(one.light.heads)]
+        wants.sort(key=lambda one: (one.by.arm_m, _load(one.by), one.by.height_m), reverse=True)
+        for one in wants:
+            for what in ("boom", "stand") if one.by.arm_m else ("stand",):
+                found = _holds(left, one.by, what)
+                if found is not None:
+                    left.remove(found)
+                item = _holder(found, one.by, what)
+                here[item.key] = here.get(item.key, 0) + 1
+                before = out.get(item.key)
+                out[item.key] = item if before is None else _stronger(before, item)
+                where.setdefault(item.key, []).append(use.setup.name)
+        counts.append(here)
+    return [
+        replace(out[key], count=count, owned=_owned_stands(out[key], stands), setups=_once(where[key]))
+        for key, count in _most(counts).items()
+    ]
+
+
+def _load(held: Holding) -> float:
+    """What a stand bears [kg]; 0 where that is not known."""
+    return 0.0 if math.isnan(held.load_kg) else held.load_kg + (held.counter_kg if held.arm_m else 0.0)
+
+
+def _holds(left: Sequence[Stand], held: Holding, what: str) -> Stand | None:
+    """The first of the stands (or booms) that are left which is high and strong (or long) enough."""
+    if what == "boom":
+        good = [one for one in left if one.kind == "boom" and one.reach_m >= held.arm_m]
+        good = [one for one in good if math.isnan(held.load_kg) or one.load_kg >= held.load_kg]
+    else:
+        good = [
+            one for one in left if one.kind == "stand" and one.height_m >= held.height_m and one.load_kg >= _load(held)
+        ]
+    return next(iter(good), None)
+
+
+def _holder(found: Stand | None, held: Holding, what: What) -> Item:
+    """One line for a stand of the shelf, or for one that is as it must be."""
+    if found is not None:
+        return Item(f"{what}:{found.name}", what, found.name, 1, owned=0, weight_g=found.weight_g)
+    metres = held.arm_m if what == "boom" else held.height_m
+    load = held.load_kg if what == "boom" else _load(held)
+    return Item(what, what, "", 1, metres=metres, load_kg=None if math.isnan(load) else load)
+
+
+def _stronger(one: Item, other: Item) -> Item:
+    """A line that does for both."""
+    if one.metres is None or other.metres is None:
+        return one
+    return replace(
+        one, metres=max(one.metres, other.metres), load_kg=max(one.load_kg or 0.0, other.load_kg or 0.0) or None
+    )
+
+
+def _owned_stands(item: Item, stands: Sequence[Stand]) -> int | None:
+    """How many of a stand are on the shelf; where there are stands, and none does, none."""
+    if item.name:
+        return sum(one.name == item.name for one in stands)
+    return 0 if stands else None
+
+
+def _weights(uses: Sequence[Use]) -> list[Item]:
+    """Sandbags for the wind and counterweights for booms, as many kilograms as the setup wants that asks most."""
+    out = []
+    for key in ("ballast", "counter"):
+        sums = [(sum(_kilos(one, key) for one in use.held), use.setup.name) for use in uses]
+        most = max((kilos for kilos, _ in sums), default=0.0)
+        if most > 0:
+            names = _once([name for kilos, name in sums if kilos > 0])
+            out.append(Item(key, "weight", key, 1, load_kg=most, setups=names))
+    return out
+
+
+def _kilos(held: Held, key: str) -> float:
+    """Of one light, for all its heads [kg]."""
+    kilos = held.by.ballast_kg if key == "ballast" else held.by.counter_kg if held.by.arm_m else 0.0
+    return 0.0 if math.isnan(kilos) else kilos * held.light.heads

@@ -15,7 +15,7 @@ from ...kit.modifier import Modifier
 from ...physics import falloff, group, placing, sides
 from ...physics.arrays import Floats
 from ...physics.beam import REFERENCE_ZOOM_MM, WIDE_PANEL_MM, horizontal_deg
-from ...scene.light import Light, Side
+from ...scene.light import USUAL_BEARINGS, Light, Side
 from ...scene.setup import Setup
 from ...scene.stage import Stage, Surface
 
@@ -86,11 +86,11 @@ def receivers_of(setup: Setup) -> dict[str, Point]:
 
 
 def point_of(light: Light, setup: Setup) -> Point:
-    """Where a light stands; one without a place stands towards the camera, at the height of the face."""
+    """Where a light stands; one without a place where its role usually does, at the height of the face."""
     face = setup.stage.face_m
     height = light.position.height_m if light.position else face
     level = math.sqrt(max(0.0, light.distance_m**2 - (height - face) ** 2))
-    turned = math.radians(light.position.bearing_deg) if light.position else 0.0
+    turned = math.radians(light.position.bearing_deg if light.position else USUAL_BEARINGS.get(light.role, 0.0))
     start = min(behind_m(setup), FARTHEST_M) if light.role == "background" else 0.0
     return Point(level * math.sin(turned), start - level * math.cos(turned), height)
 

@@ -23,6 +23,7 @@ from ..camera.look import needed_s
 from ..camera.methods import Method
 from .chain import NEEDS, chain_of
 from .jump import Chain, Jump, JumpAt, Size, row, spread, total
+from .link import breaks_of
 from .placing import Placing
 from .scene import Scene, Variants
 
@@ -35,6 +36,8 @@ BLOCKERS = (
     "no_zoom_head",
     "stands_alone",
     "does_not_fit",
+    "not_on_shoe",
+    "link_stops_hss",
     "duration_unknown",
     "never_short_enough",
 )
@@ -42,6 +45,7 @@ BLOCKERS = (
 
 
 CADENCE_S = 3.0  # between two frames of a person who is directed, from memory
+HEAVY = ("monobloc", "pack")  # kinds that no shoe holds
 ALONE = -0.02  # stops: with the ambient this near to what is wanted, or over it, flash has nothing to add
 
 
@@ -302,6 +306,25 @@ def landed(scene: Scene, chain: Chain) -> Landed:
     return Landed(spare, sd, below, left, too_bright, blocker, verdicts(spare, sd, too_bright, blocker))
 
 
+def by_shoe(setup: Setup, light: Light) -> bool:
+    """Whether a light hangs on the camera's shoe, or on a cord between shoes: kilos do not."""
+    if setup.trigger == "optical":
+        return light.sends
+    cords = [one for one in setup.triggers if one.kind == "cord"]
+    return setup.trigger == "shoe" and (not cords or any(set(one.passes) - {"fire"} for one in cords))
+
+
+def _stopped(scene: Scene, light: int) -> np.ndarray:
+    """Units that what is packed passes no HSS to."""
+    setup = scene.setup if scene.of is None else scene.of.setup
+    at = light if scene.of is None else scene.of.light
+    shoes = {unit.shoe: unit for unit in scene.table.units}
+    stopped = {
+        shoe: any(one.wanted == "hss" for one in breaks_of(setup, at, unit, "hss")) for shoe, unit in shoes.items()
+    }
+    return np.array([stopped[unit.shoe] for unit in scene.table.units], dtype=bool)
+
+
 def _taken(light: Light, table: UnitTable) -> int | None:
     return None if light.unit is None else table.place_of(light.unit.id, light.unit.name)
 
@@ -358,6 +381,11 @@ def _blockers(scene: Scene, shape: tuple[int, int, int]) -> np.ndarray:
                 block(every, at, "does_not_fit", ~np.isin(table.kind, light.modifier.fits))
         if light.heads > 1:
             block(every, at, "stands_alone", ~table.takes_modifiers)
+        if by_shoe(scene.setup, light):
+            block(every, at, "not_on_shoe", np.isin(table.kind, HEAVY))
+        for place, one in enumerate(scene.methods):
+            if one.kind == "hss" and scene.setup.triggers and light.on:
+                block(place, at, "link_stops_hss", _stopped(scene, at))
     for at, method in enumerate(scene.methods):
         if method.kind == "freeze" and scene.frozen is not None:
             block(at, every, "duration_unknown", ~scene.frozen.known)

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from ...physics import group, placing, stand
+from ...physics import group, placing
 from ...physics.sides import wrapped_deg
 from ...physics.tone import LIGHT_SKIN
 from ...scene.light import Light
@@ -18,7 +18,9 @@ from ..light.link import breaks_of
 from ..light.placing import EDGE, LIT, SHADOW, beam_of
 from ..light.reach import Solved
 from .above import in_frame, shadow_of, sun_of
+from .commands import SUNNY_EV, commands
 from .covering import ends_of, frontal, key_of, outdoors, row_of, uncovered
+from .holding import holding
 
 EVEN_STOPS = 1 / 3  # unevenness that is worth a word; common practice
 RED_EYE_DEG = 2.5  # an angle of flash to lens under which eyes shine, from memory
@@ -27,14 +29,10 @@ SHOE_M = 0.12  # of a flash on the shoe from the lens, from memory
 NARROW_DEG = 15.0  # a beam that has to be aimed with care
 AIM_OFF_DEG = 2.0  # what a head is off without being noticed, from memory
 IN_FRONT_DEG = 70.0  # a sun this near to where the face looks is not behind it, nor the other way round
-SUNNY_EV = 13.0  # a light in which optical triggers see only a few metres, common practice
 SKIN_CLIPS = -math.log2(LIGHT_SKIN)  # stops over correct at which light skin clips
 NOSE_STOPS = -2.0  # an edge light this much under the key, or more, is seen on the nose; from memory
-STAND_FOOT_M, STAND_KG = 0.5, 4.0  # of a usual stand, from memory
 TALL_M = 1.75  # how tall who photographs is, from memory
 USUAL_CEILING_M = 2.6  # a room's ceiling, from memory
-GUSTY_M_S = 5.5  # wind from which a modifier wants weight: a moderate breeze, Beaufort 4 (WMO)
-COUNTER_M = 0.5  # the short arm of a boom, from memory
 SIDE_HIDDEN_DEG = 20.0  # a face turned so far hides the cheek on the side it turns to, from memory
 OTHER_SIDE_DEG = 15.0  # a key this far to one side is not the one for the other end of a group, from memory
 ONE_DIAL = 0.2  # stops: powers nearer than this are one
@@ -70,6 +68,7 @@ def stage_warnings(
     yield from _own_shadow(setup, sun)
     yield from _cautions(solved)
     yield from _favoured(setup)
+    yield from commands(solved, units)
     yield from radio(solved, kind, units)
     if setup.stage.kind == "group":
         yield from _group(solved, found)
@@ -157,24 +156,16 @@ def _aimed(setup: Setup, light: int, spot: Light) -> Iterator[Remark]:
 
 def _held(solved: Solved, light: int, spot: Light, unit: int | None) -> Iterator[Remark]:
     """Wind on what is in front of a light, and a boom's counterweight."""
-    wind, mod = solved.setup.stage.wind_m_s, spot.modifier
-    height = spot.position.height_m if spot.position else solved.setup.stage.face_m
-    if wind is not None and wind >= GUSTY_M_S and mod is not None and mod.face is not None:
-        face = mod.face
-        area = math.pi * face.width_m**2 / 4 if face.shape == "disc" else face.width_m * (face.rectangle_height_m or 0)
-        hollow = mod.kind in ("umbrella", "shoot_through")
-        force = float(stand.wind_force_n(wind, area, stand.CD_HOLLOW if hollow else stand.CD_FLAT))
-        weight = stand.ballast_kg(force, height, STAND_FOOT_M, STAND_KG)
-        if weight > 0:
-            yield remark("wind", name=mod.name, force_n=force, ballast_kg=weight, wind=wind)
-    arm = spot.position.boom_m if spot.position else 0.0
-    if arm and unit is not None:
-        own = solved.table.units[unit]
-        head = own.head_g if own.head_g is not None else float(solved.table.weight_g[unit])
-        grams = head + (mod.weight_g or 0 if mod else 0)
-        if not math.isnan(grams):
-            counter = stand.counterweight_kg(float(grams) / 1000, arm, COUNTER_M)
-            yield remark("boom", load_kg=float(grams) / 1000, arm_m=arm, counter_kg=counter, counter_m=COUNTER_M)
+    found = holding(solved, light, unit)
+    if found.ballast_kg > 0 and spot.modifier is not None:
+        wind = solved.setup.stage.wind_m_s
+        yield remark(
+            "wind", name=spot.modifier.name, force_n=found.force_n, ballast_kg=found.ballast_kg, wind=wind
+        )  # fmt: skip
+    if found.arm_m and not math.isnan(found.counter_kg):
+        yield remark(
+            "boom", load_kg=found.load_kg, arm_m=found.arm_m, counter_kg=found.counter_kg, counter_m=found.counter_m
+        )
 
 
 def _cautions(solved: Solved) -> Iterator[Remark]:
