@@ -195,7 +195,8 @@ def test_the_scales_tell_bounds_and_blank_documents_that_can_be_sent(client: Tes
     scales = client.get("/api/scales").json()
     assert scales["bounds"]["Light"]["distance_m"] == [0.05, 500]
     assert scales["bounds"]["Lens"]["wanted_share"] == [0.0005, 0.3]
-    assert scales["roles"]["fill"] == {"name": "fill", "target_stops": -2}
+    assert scales["roles"]["fill"] == {"name": "fill", "target_stops": -2, "bearing_deg": 0}
+    assert scales["roles"]["rim"]["bearing_deg"] == 150  # behind the subject
     assert client.post("/api/setups", json=scales["blank"]["setup"]).status_code == 201
     for kind in ("modifiers", "bodies", "filters"):
         assert client.post(f"/api/{kind}", json=scales["blank"]["forms"][kind] | {"name": "New"}).status_code == 201

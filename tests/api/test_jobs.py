@@ -113,7 +113,7 @@ def test_travel_and_site_are_told_of(client: TestClient, job: str) -> None:
 
 def test_the_day_says_what_gives_out_and_what_would_help(client: TestClient, job: str) -> None:
     day = client.get(f"/api/jobs/{job}/day").json()
-    assert day["says"] == "Godwit 76 pair gives out at 12:54: 3 batteries, and 4 more wanted."
+    assert day["says"] == "Godwit 76 pair gives out at 12:50: 3 batteries, and 4 more wanted."
     assert any(way["says"].startswith("4 batteries more for Godwit 76 pair: it lasts") for way in day["ways"])
     assert [turn["name"] for turn in day["turns"]] == ["44 headshots", "Team of 22", "The leap", "Lanterns at dusk"]
     assert "f/2.8 to f/11" in day["turns"][1]["hands"]
@@ -281,6 +281,7 @@ def test_a_roster_comes_in_and_goes_out(client: TestClient, job: str) -> None:
     roster = made.json()["doc"]["roster"]
     assert roster[0] | {"id": ""} == {
         "id": "",
+        "day": None,
         "name": "=Ada; the first",
         "slot": "10:30",
         "variant": "waist",

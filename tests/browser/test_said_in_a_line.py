@@ -94,7 +94,7 @@ def test_a_help_of_the_day_is_done_by_its_button_and_undone(page: Page) -> None:
     page.get_by_test_id("ways").get_by_role("button", name=re.compile("4 batteries more")).click()
     expect(says).to_contain_text("It lasts")
     page.get_by_role("button", name=re.compile("^Undo")).click()
-    expect(says).to_contain_text("gives out at 12:54")
+    expect(says).to_contain_text("gives out at 12:50")
 
 
 def test_reminders_are_one_line_that_stays_folded(page: Page) -> None:

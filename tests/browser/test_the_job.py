@@ -119,10 +119,10 @@ def test_the_demos_headshot_day_at_a_glance(page: Page) -> None:
     """Batteries, when they are changed, what gives out, and the hours when HSS holds no more but ND does."""
     view(page, "Day")
     expect(page.get_by_test_id("day-says")).to_have_text(
-        "Godwit 76 pair gives out at 12:54: 3 batteries, and 4 more wanted."
+        "Godwit 76 pair gives out at 12:50: 3 batteries, and 4 more wanted."
     )
     line = page.get_by_test_id("timeline")
-    for words in ("44 headshots", "10:45", "11:54", "gives out 12:54", "light outside"):
+    for words in ("44 headshots", "10:45", "11:54", "gives out 12:50", "light outside"):
         expect(line).to_contain_text(words)
     expect(page.get_by_test_id("lost")).to_have_text("✕ High-speed sync holds no more from 10:00")
     expect(page.get_by_test_id("holds")).to_contain_text("ND at sync")

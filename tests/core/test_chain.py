@@ -312,7 +312,7 @@ def test_a_lights_own_supply_comes_before_the_setups() -> None:
 def test_recycle_time_and_charge_at_the_dial() -> None:
     """D: r0 + p (r_full - r0); flashes per charge over the share of power; 200 frames at a quarter take one charge of 50."""
     supply = {"recycle_full_s": 2.5, "recycle_least_s": 0.1, "full_flashes": 50}
-    reach = solved(setup(ambient={"condition": "dark"}), flash(16, power_supplies=(supply,))).reach("sync")
+    reach = solved(setup(ambient={"condition": "dark"}), flash(16, power_supplies=(supply,), standby_w=0)).reach("sync")
     assert reach.recycle_s[0] == pytest.approx(0.1 + 2.4 / 4)
     assert (reach.flashes[0], reach.charges[0]) == pytest.approx((200, 1))
 

@@ -111,6 +111,9 @@ def test_what_is_free_is_worked_out_in_order() -> None:
     kept = possible(solve(Setup.model_validate(dim | {"fixed": {"shutter_s": 1 / 500}}), table_of([GN36])))["past_sync"]
     assert (kept.camera.iso, kept.camera.f_number) == (1600, 8)  # too dark: the aperture is not opened
     assert kept.off_stops == pytest.approx(-3.5, abs=0.1)  # EV 7.5 against f/8, 1/500 at ISO 1600: EV 11
+    off = {"ambient": {"condition": "dark"}, "body": {"name": "B", "iso_max": 51200}, "fixed": {"shutter_s": 1 / 160}}
+    lamps_off = possible(solve(Setup.model_validate(dim | off), table_of([GN36])))
+    assert {one.camera.iso for one in lamps_off.values()} == {100}  # EV -3: no ISO brings that back
     behind = {"shutter_s": 1 / 500, "nd": {"filters": ["Three"], "stops": 3}}
     assert possible(solve(two_under(fixed=behind), table_of([GN36])))["hss"].camera.iso == 200
 

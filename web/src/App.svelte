@@ -16,6 +16,7 @@
   import Help from './parts/Help.svelte'
   import NotSaved from './parts/NotSaved.svelte'
   import Failed from './parts/Failed.svelte'
+  import { waiting } from './lib/waiting.svelte'
   import SaveState from './parts/SaveState.svelte'
   import Settings from './parts/Settings.svelte'
   import { address } from './lib/addresses'
@@ -147,6 +148,7 @@
   {/if}
 </header>
 
+{#if waiting.long}<div class="working no-print" role="progressbar" aria-label="Working it out"></div>{/if}
 <main class="p-2 lg:p-3">
   {#if !keep.works}
     <p role="alert" class="sheet text-short no-print mb-2 p-2 font-semibold">
@@ -187,6 +189,28 @@
 <Conflict />
 
 <style>
+  .working {
+    position: fixed;
+    inset: 0 0 auto;
+    z-index: 50;
+    height: 4px;
+    background: linear-gradient(90deg, transparent, var(--color-flag-line, #f2b24a), transparent) 0 0 / 40%
+      100% no-repeat;
+    animation: along 1.2s linear infinite;
+  }
+  @keyframes along {
+    from {
+      background-position: -60% 0;
+    }
+    to {
+      background-position: 160% 0;
+    }
+  }
+  @media (prefers-reduced-motion: reduce) {
+    .working {
+      background: #f2b24a;
+    }
+  }
   .nav {
     display: flex;
     align-items: center;

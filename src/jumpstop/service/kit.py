@@ -60,7 +60,7 @@ def kit(
     job = file.job if least is None else file.job.model_copy(update={"least": least})
     landings = coverage(file, shelf, step, avoid)
     table = landings[0].solved.table
-    chosen = choose_kit(landings, table, job.least, job.chance, job.spares)
+    chosen = choose_kit(landings, table, job.least, job.chance, job.spares, known_only=job.known_only)
     if chosen.status == "none":
         given_up = tuple(
             _given_up(one, landings[one.setup], bag or Bag(), step) for one in missing(landings, job.chance)

@@ -6,17 +6,18 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..core.kit.table import UnitTable
-from ..core.plan.job.assignment import Kit, picks_of, price_of
+from ..core.plan.job.assignment import Kit, picks_of, price_of, unknown_of
 from ..core.plan.job.board import Landings, whole_chance
 from ..core.plan.job.endurance import DayPlan
 from ..core.plan.job.schedule import supply_of
 from ..core.scene.job import Job, Least
 from ..service.kit import GivenUp, KitChoice
 from .board import post_text
-from .figures import DisplayUnits, amount, count, grouped, kilograms, share, stops
+from .figures import DisplayUnits, amount, count, grouped, kilograms, listed, share, stops
 from .kit import ROLES
 from .levers import said
 
+MOST_UNKNOWN = 5
 LEASTS: dict[Least, str] = {"weight": "The lightest", "price": "The cheapest", "buy": "The least to buy or hire"}
 
 
@@ -44,6 +45,7 @@ class KitText:
     chance: float | None
     sure: str
     batteries: str
+    unknown: str
     given_up: list[str]
 
 
@@ -68,8 +70,23 @@ def kit_text(found: KitChoice, words: DisplayUnits) -> KitText:
         chance=None if chance is None else round(chance, 4),
         sure="" if chance is None else share(chance),
         batteries="" if found.day is None else batteries_text(found.day),
+        unknown=_unknown(found),
         given_up=_all_given_up(found, words) if kit.status == "none" else [],
     )
+
+
+def _unknown(found: KitChoice) -> str:
+    """Units that say nothing of what counts: they count as the most that is known, or are left out."""
+    table, job = found.table, found.job
+    names = [table.units[at].name for at in np.flatnonzero(unknown_of(table, job.least)).tolist()]
+    if not names:
+        return ""
+    what = "weight" if job.least == "weight" else "price"
+    how = "left out" if job.known_only else f"counted as the {'heaviest' if what == 'weight' else 'dearest'}"
+    shown = (
+        listed(names[:MOST_UNKNOWN], "and") if len(names) <= MOST_UNKNOWN else f"{', '.join(names[:MOST_UNKNOWN])} …"
+    )
+    return f"Without a {what}, {how}: {shown}."
 
 
 def batteries_text(plan: DayPlan) -> str:

@@ -69,6 +69,13 @@
       value={at.boom_m}
       bounds={[0.1, 6]}
       set={(metres) => change('Boom arm', (p) => (p.boom_m = metres))}
+    />, its short arm
+    <LiveLength
+      label="Short arm of the boom"
+      tone="flash"
+      value={at.counter_m ?? 0.5}
+      bounds={[0.05, 3]}
+      set={(metres) => change('Short arm', (p) => (p.counter_m = metres))}
     />{/if}{#if at.turn_deg || at.tilt_deg}, its head turned
     <LiveFigure
       label="Turn of the head"

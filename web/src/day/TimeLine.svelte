@@ -51,7 +51,15 @@
 </script>
 
 <div bind:clientWidth={width} data-testid="timeline">
-  <svg {width} {height} role="img" aria-label={`The day: ${day.says}`} class="block font-sans">
+  <svg
+    {width}
+    {height}
+    viewBox={`0 0 ${width} ${height}`}
+    data-print="wide"
+    role="img"
+    aria-label={`The day: ${day.says}`}
+    class="block font-sans"
+  >
     {#each hours as at (at)}
       <line x1={x(at)} x2={x(at)} y1="4" y2={height - 18} class="stroke-base-300" />
       <text x={x(at)} y={height - 5} text-anchor="middle" class="fill-quiet text-[11px]">{sayClock(at)}</text>

@@ -215,7 +215,7 @@
     </ul>
   {/if}
   {#if said?.open.length}
-    <Fold words={`${said.open.length} to ask`}>
+    <Fold print words={`${said.open.length} to ask`}>
       <ol class="list-decimal pl-5 text-[0.84rem] leading-snug">
         {#each said.open as question, at (at)}<li>{question}</li>{/each}
       </ol>

@@ -101,6 +101,15 @@
         ['1', 'any one may fail'],
       ]}
       choose={(value) => job.edit('Units that may fail', (one) => (one.spares = Number(value)))}
+    />,
+    <LiveChoice
+      label="Units that are not known"
+      value={String(doc.known_only)}
+      options={[
+        ['false', 'of all units'],
+        ['true', 'of those weighed and priced'],
+      ]}
+      choose={(value) => job.edit('Units not known', (one) => (one.known_only = value === 'true'))}
     />.
   </p>
   <div class="flex flex-wrap gap-2">
@@ -130,6 +139,7 @@
           {found.batteries}
           {#if found.sure}That all of it holds: {found.sure}.{/if}
         </p>
+        {#if found.unknown}<p class="text-quiet"><bdi>{found.unknown}</bdi></p>{/if}
         <button type="button" class="btn btn-sm mt-1" onclick={() => take(found!)}>Take these along</button>
         <details class="more">
           <summary>who stands where</summary>

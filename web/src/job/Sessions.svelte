@@ -109,7 +109,7 @@
           {/if}
           <input
             type="date"
-            class="input input-xs w-[7.6rem]"
+            class={`input input-xs w-[7.6rem] ${session.day ? '' : 'no-print'}`}
             aria-label={`Date, session ${at + 1}`}
             title="Its date; empty: the same day as the one before"
             value={session.day ?? ''}

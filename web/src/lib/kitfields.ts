@@ -138,6 +138,17 @@ const unit: Field[] = [
         only: ['shoe', 'pocket'],
       },
       { key: 'takes_modifiers', label: 'Takes modifiers', kind: 'check' },
+      {
+        key: 'own_radio',
+        label: 'A radio receiver of its own',
+        kind: 'choice',
+        options: [
+          [null, 'not said'],
+          [true, 'yes'],
+          [false, 'no'],
+        ],
+      },
+      { key: 'standby_w', label: 'Standing by it draws, W', kind: 'quantity', reads: 'number' },
       shoe,
     ],
   },

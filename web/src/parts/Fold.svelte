@@ -8,11 +8,13 @@
 <script lang="ts">
   import type { Snippet } from 'svelte'
 
-  let { words, children }: { words: string; children: Snippet } = $props()
+  /** print: on paper it stands open. */
+  type Props = { words: string; print?: boolean; children: Snippet }
+  let { words, print = false, children }: Props = $props()
 </script>
 
 <details
-  class="more"
+  class={print ? 'more opened-in-print' : 'more'}
   open={open.has(words)}
   ontoggle={(event) => (event.currentTarget.open ? open.add(words) : open.delete(words))}
 >

@@ -165,7 +165,7 @@
   <p class="mb-1 text-[0.92rem] font-semibold" data-testid="map-says"><bdi>{found.says}</bdi></p>
   <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
   <div class="relative" bind:clientWidth={width} role="group" aria-label="Map of units" onkeydown={keys}>
-    <svg {width} height={HEIGHT} class="block">
+    <svg {width} height={HEIGHT} viewBox={`0 0 ${width} ${HEIGHT}`} data-print="wide" class="block">
       <line x1={LEFT} x2={width} y1={HEIGHT - 32} y2={HEIGHT - 32} class="stroke-base-300" />
       <line x1={LEFT - 8} x2={LEFT - 8} y1="8" y2={HEIGHT - 32} class="stroke-base-300" />
       {#each ends('x') as [value, said], i (i)}

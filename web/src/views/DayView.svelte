@@ -90,7 +90,7 @@
               {#each day.ways as way, at (at)}<li>
                   <button
                     type="button"
-                    class="btn btn-sm h-auto min-h-8 justify-start py-1 text-left font-normal"
+                    class="btn btn-sm said h-auto min-h-8 justify-start py-1 text-left font-normal"
                     onclick={() => job.help(way)}>{way.says}</button
                   >
                 </li>{/each}

@@ -235,6 +235,7 @@ class Job(Value):
     chance: Number = Field(0.9, ge=0.5, le=0.999, title="Chance wanted for every light")
     spares: Whole = Field(0, ge=0, le=1, title="Units that may fail")
     least: Least = Field("weight", title="Kit with the least")
+    known_only: Flag = Field(False, title="Only units whose weight or price is known")
     own_items: tuple[OwnItem, ...] = Field((), max_length=100, title="Own things to pack")
     ticked: tuple[Line, ...] = Field((), max_length=400, title="Packed")
     bags: tuple[Bagged, ...] = Field((), max_length=400, title="Bags")

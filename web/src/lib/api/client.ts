@@ -1,5 +1,6 @@
 /** The typed client; every call answers with data or a list of problems, never an exception. */
 import createClient from 'openapi-fetch'
+import { begun } from '../waiting.svelte'
 import type { components, paths } from './schema'
 
 /** A server that cannot be reached answers like one that refuses, with this status. */
@@ -53,8 +54,13 @@ const ours = (answer: Response) =>
   answer.status === 204 || /\bjson\b/.test(answer.headers.get('content-type') ?? '')
 
 async function reach(request: Request): Promise<Response> {
-  const answer = await fetch(request).catch(away)
-  return ours(answer) ? answer : away()
+  const ended = begun()
+  try {
+    const answer = await fetch(request).catch(away)
+    return ours(answer) ? answer : away()
+  } finally {
+    ended()
+  }
 }
 
 /** Send a request once: for one that is asked again elsewhere where the data is busy. */

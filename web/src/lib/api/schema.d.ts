@@ -4337,6 +4337,11 @@ export interface components {
              */
             least?: "weight" | "price" | "buy";
             /**
+             * Only units whose weight or price is known
+             * @default false
+             */
+            known_only?: boolean;
+            /**
              * Own things to pack
              * @default []
              */
@@ -4467,6 +4472,11 @@ export interface components {
              */
             least: "weight" | "price" | "buy";
             /**
+             * Only units whose weight or price is known
+             * @default false
+             */
+            known_only: boolean;
+            /**
              * Own things to pack
              * @default []
              */
@@ -4526,6 +4536,8 @@ export interface components {
             sure: string;
             /** Batteries */
             batteries: string;
+            /** Unknown */
+            unknown: string;
             /** Given Up */
             given_up: string[];
         };

@@ -17,7 +17,7 @@ from .methods import METHODS, NEAR, CameraTarget, Method, eased, names_of, targe
 from .remark import Remark, remark
 
 MISSED = 0.34  # stops: a background farther than this from what was asked is missed
-NEAREST_ISO = 1.26  # of an ISO: a third of a stop beyond the last is as good as there
+GONE = -4.0  # stops: a background this far under what was asked is as good as black, from memory
 COMES_OUT = frozenset({"too_bright_at", "too_bright_at_aperture"})
 """Blockers of methods that give a picture all the same, with another background."""
 NO_PART: dict[str, Any] = {
@@ -111,8 +111,9 @@ def _darkened(target: CameraTarget, camera: CameraSettings, closing: bool) -> Ca
     if abs(off) > NEAR and not fixed.iso:
         low, high = setup.iso_range
         iso = ISOS.marked(float(ISOS.exact(camera.iso)) / 2**off, "third")
-        if iso <= high * NEAREST_ISO:  # a background that no ISO brings back stays dark, and the picture clean
-            camera = replace(camera, iso=min(max(iso, low), high))
+        moved = replace(camera, iso=min(max(iso, low), high))
+        if target.ev - moved.ev > GONE:  # a background that no ISO brings back stays dark, and the picture clean
+            camera = moved
         off = target.ev - camera.ev
     if off > NEAR and closing and not fixed.aperture:
         exact = min(APERTURES.moved(camera.f_number, off), target.closed)

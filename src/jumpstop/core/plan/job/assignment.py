@@ -68,6 +68,15 @@ def price_of(table: UnitTable, least: Least) -> Floats:
     return np.where(np.isnan(figures), known.max() if len(known) else 1.0, figures)
 
 
+def unknown_of(table: UnitTable, least: Least) -> np.ndarray:
+    """Which units say nothing of what counts; shape (units,). What is owned costs nothing to get."""
+    if least == "weight":
+        return np.isnan(table.weight_g)
+    priced = np.array([unit.price is not None for unit in table.units], dtype=bool)
+    owned = np.array([unit.holding == "owned" for unit in table.units], dtype=bool)
+    return ~(priced | owned) if least == "buy" else ~priced
+
+
 def most_of(table: UnitTable, landings: Sequence[Landings], spares: int) -> np.ndarray:
     """How many of each there can be: as many as are owned; of what is hired or bought, as many as a setup could use."""
     wanted = max((sum(one.heads) for one in landings), default=1) + spares

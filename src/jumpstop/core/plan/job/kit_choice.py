@@ -17,7 +17,7 @@ import numpy as np
 from ...kit.table import UnitTable
 from ...physics.arrays import Floats
 from ...scene.job import Least
-from .assignment import CENT, Kit, Need, manned, most_of, needs_of, posts_of, price_of, worth_taking
+from .assignment import CENT, Kit, Need, manned, most_of, needs_of, posts_of, price_of, unknown_of, worth_taking
 from .board import Landings
 
 LIMIT_S = 20.0  # seconds that a kit may be looked for
@@ -49,12 +49,16 @@ def choose_kit(
     spares: int = 0,
     outlay: float | None = None,
     limit_s: float = LIMIT_S,
+    known_only: bool = False,
 ) -> Kit:
     """The best kit, and of those that cost as little the lightest. outlay: the most to be spent on what is not owned.
+    known_only: of units of which what counts is known.
 
     With spares, every setup still holds in its method when any one of the units taken is away.
     """
     needs, most = needs_of(landings, chance), most_of(table, landings, spares)
+    if known_only:
+        most = np.where(unknown_of(table, least), 0, most)
 
     def solved(price: Floats, limits: Sequence[Limit]) -> Kit:
         figures = np.array([price, *(limit.figures for limit in limits)])

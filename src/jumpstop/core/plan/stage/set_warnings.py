@@ -55,8 +55,9 @@ def stage_warnings(
             if shadow is not None and shadow.in_frame:
                 yield remark("shadow_in_frame", light=light, metres=math.dist(shadow.foot, shadow.tip))
         unit = units[light]
-        for broken in breaks_of(setup, light, solved.table.units[unit], kind) if unit is not None else ():
-            yield remark("link_broken", light=light, wanted=broken.wanted, at=broken.at)
+        for broken in breaks_of(setup, light, solved.table.units[unit or 0], kind):
+            if unit is not None or broken.at:  # a link that stops it, whichever unit it is
+                yield remark("link_broken", light=light, wanted=broken.wanted, at=broken.at)
         yield from _against_lens(setup, light, spot)
         yield from _bounced(setup, light, spot)
         yield from _edge(solved, light, found)
