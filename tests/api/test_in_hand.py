@@ -103,6 +103,27 @@ def test_a_unit_by_one_reading(client: TestClient) -> None:
     assert sentence(refused).startswith("Power must be at most 1")
 
 
+def test_a_unit_by_a_frame_its_range_or_beside_another(client: TestClient) -> None:
+    """D: a grey card at f/8, 3 m comes out right: GN 24, a stop over: 33.9. "f/5.6 to 6 m": GN 33.6. "Same as a GN 60 at
+    half": GN 42.4; where it was itself at a quarter: 84.9."""
+
+    def number(**asked: Any) -> float:
+        made = client.post("/api/units/from-reading", json={"name": "Stint"} | asked)
+        assert made.status_code == 201, made.text
+        found: float = made.json()["doc"]["claims"][0]["guide_number"]
+        return found
+
+    card = {"by": "frame", "f_number": 8, "light": {"distance_m": 3}}
+    assert number(**card) == pytest.approx(24, rel=0.01)
+    assert number(**card, stops=1) == pytest.approx(24 * 2**0.5, rel=0.01)
+    assert number(by="range", f_number=5.6, light={"distance_m": 6}) == pytest.approx(5.657 * 6, rel=0.01)
+    like = {"name": "Known", "claims": [{"guide_number": 60, "unit": "m", "zoom_mm": 35, "measured": True}]}
+    assert number(by="unit", like=like, stops=-1) == pytest.approx(42.4, rel=0.01)
+    assert number(by="unit", like=like, stops=-1, power=0.25) == pytest.approx(84.9, rel=0.01)
+    refused = client.post("/api/units/from-reading", json={"name": "Stint", "by": "unit"})
+    assert sentence(refused) == "Say which unit Stint is held against."
+
+
 @pytest.mark.parametrize(("where", "ev"), [("sun", 15), ("shade", 15), ("indoors", 8), ("dark", -3)])
 def test_a_setup_begins_where_one_is_with_the_body_used_last(client: TestClient, where: str, ev: float) -> None:
     """The light-value table (ANSI PH2.7): sun EV 15, an office EV 8; nothing at all where it is dark."""

@@ -260,8 +260,8 @@ def test_axe_finds_nothing_with_a_unit_in_hand(browser: Browser, demo: Any) -> N
 def test_from_an_empty_shelf_by_one_reading_to_the_first_dial(page: Page) -> None:
     """A unit whose guide number nobody knows: full, 2 m, octa: f/8."""
     page.get_by_role("link", name="Shelf").click()
-    page.get_by_role("button", name="Add by a reading").click()
-    asked = page.get_by_role("dialog", name="A unit by one reading")
+    page.get_by_role("button", name="Add by a test").click()
+    asked = page.get_by_role("dialog", name="A unit by one test")
     asked.get_by_label("Name").fill("Stint X")
     asked.get_by_label("Through").select_option(label="Octa 90")
     asked.get_by_label("Meter read").fill("f/8")

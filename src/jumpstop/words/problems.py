@@ -82,6 +82,7 @@ SENTENCES: dict[str, Callable[[Mapping[str, Any]], str]] = {
     "seen_without_setup": lambda f: "A reading of a light needs the setup as it stood.",
     "log_with_zone": lambda f: "Say the time as the clocks of the place show it, without a time zone.",
     "seen_without_unit": lambda f: "Take a unit for the light first: a reading belongs to a unit.",
+    "like_nothing": lambda f: f"Say which unit {f['name']} is held against.",
     "day_reversed": lambda f: f"The day ends ({f['ends']:%H:%M}) before it begins ({f['begins']:%H:%M}).",
     "session_without_setup": lambda f: f"A session asks for a setup that is not in this job ({_quoted(f['setup'])}).",
     "setup_twice": lambda f: f"Two setups of this job have the same id ({_quoted(f['setup'])}).",

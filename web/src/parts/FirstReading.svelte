@@ -1,4 +1,4 @@
-<!-- A unit that nobody knows the guide number of, from one reading of a flash meter. -->
+<!-- A unit that nobody knows the guide number of: by a meter, a test frame, its range table, or beside another unit. -->
 <script lang="ts">
   import { onMount } from 'svelte'
   import { api, problemsOf, sentences, type Problem } from '../lib/api/client'
@@ -19,14 +19,45 @@
   let modifier = $state('')
   let aperture = $state(8)
   let iso = $state(100)
+  const WAYS = [
+    [
+      'meter',
+      'a flash meter',
+      'Fire it alone, with the flash meter where the subject stands; tell what it read.',
+    ],
+    [
+      'frame',
+      'a test frame',
+      'Photograph a grey card in the dark with it alone; tell how far the card came out.',
+    ],
+    [
+      'range',
+      'its range table',
+      'What its back or manual says: the farthest distance at an aperture and ISO, bare.',
+    ],
+    ['unit', 'another unit', 'Both at the same place, one after the other: how much more does it give?'],
+  ] as const
+  let by = $state<(typeof WAYS)[number][0]>('meter')
+  let stops = $state(0)
+  let like = $state('')
+  let units = $state.raw<{ id: string; name: string }[]>([])
   const input = 'border-base-300 bg-base-100 h-9 w-full rounded-lg border px-2'
   let problems = $state<Problem[]>([])
-  onMount(() => void kit.load())
+  onMount(async () => {
+    void kit.load()
+    const { data } = await api.GET('/api/shelf')
+    units = data ?? []
+    like = units[0]?.id ?? ''
+  })
 
   async function add(event: SubmitEvent & { currentTarget: HTMLFormElement }) {
     event.preventDefault()
     if (!(await Typed.ready(event.currentTarget))) return
-    const on = kit.modifiers.find((one) => one.id === modifier)
+    const on = by === 'meter' || by === 'frame' ? kit.modifiers.find((one) => one.id === modifier) : undefined
+    const beside =
+      by === 'unit' && like
+        ? (await api.GET('/api/units/{item_id}', { params: { path: { item_id: like } } })).data
+        : undefined
     const { data, error } = await api.POST('/api/units/from-reading', {
       body: {
         name,
@@ -38,6 +69,9 @@
         },
         f_number: aperture,
         iso,
+        by,
+        stops,
+        like: beside ? { ...beside.doc, id: beside.id } : null,
       },
     })
     if (data) {
@@ -54,10 +88,18 @@
   </label>
 {/snippet}
 
-<Dialog title="A unit by one reading" {close}>
-  <p class="text-quiet mb-3 text-sm">
-    Fire it alone, with the flash meter where the subject stands; tell what it read.
-  </p>
+<Dialog title="A unit by one test" {close}>
+  <div class="mb-2 flex flex-wrap gap-1.5" role="group" aria-label="By">
+    {#each WAYS as [key, words] (key)}
+      <button
+        type="button"
+        class={`btn btn-sm ${by === key ? 'btn-primary' : ''}`}
+        aria-pressed={by === key}
+        onclick={() => (by = key)}>{words}</button
+      >
+    {/each}
+  </div>
+  <p class="text-quiet mb-3 text-sm">{WAYS.find(([key]) => key === by)![2]}</p>
   <form class="grid grid-cols-2 gap-3" onsubmit={add}>
     <Field label="Name" bind:value={name} />
     <label class="block text-sm">
@@ -68,33 +110,53 @@
           >{/each}
       </select>
     </label>
-    {@render field(
-      'Power',
-      shown(power, 'power'),
-      quantity('power', 'Power', null, (value) => (power = value)),
-    )}
-    {@render field(
-      'Distance',
-      sayDistance(distance, person.preferences.length, person.scales.feet_per_metre),
-      quantity('distance', 'Distance', null, (value) => (distance = value)),
-    )}
-    <label class="col-span-full block text-sm">
-      <span class="text-quiet block">Through</span>
-      <select class="border-base-300 bg-base-100 h-9 w-full rounded border px-2" bind:value={modifier}>
-        <option value="">nothing: bare</option>
-        {#each kit.modifiers as one (one.id)}<option value={one.id} dir="auto">{one.doc.name}</option>{/each}
-      </select>
-    </label>
-    {@render field(
-      'Meter read',
-      sayAperture(aperture),
-      quantity('meter', 'What the meter read', null, (value) => (aperture = value)),
-    )}
-    {@render field(
-      'At ISO',
-      String(iso),
-      quantity('iso', 'ISO', null, (value) => (iso = value)),
-    )}
+    {#if by !== 'range'}{@render field(
+        by === 'unit' ? 'Its power' : 'Power',
+        shown(power, 'power'),
+        quantity('power', 'Power', null, (value) => (power = value)),
+      )}{/if}
+    {#if by !== 'unit'}{@render field(
+        by === 'range' ? 'Farthest distance' : 'Distance',
+        sayDistance(distance, person.preferences.length, person.scales.feet_per_metre),
+        quantity('distance', 'Distance', null, (value) => (distance = value)),
+      )}{/if}
+    {#if by === 'unit'}
+      <label class="col-span-full block text-sm">
+        <span class="text-quiet block">Against, at full power</span>
+        <select class="border-base-300 bg-base-100 h-9 w-full rounded border px-2" bind:value={like}>
+          {#each units as one (one.id)}<option value={one.id} dir="auto">{one.name}</option>{/each}
+        </select>
+      </label>
+    {/if}
+    {#if by === 'unit' || by === 'frame'}{@render field(
+        by === 'unit' ? 'It gives, stops more' : 'It came out, stops',
+        shown(stops, 'level'),
+        quantity('level', 'Stops', null, (value) => (stops = value)),
+      )}{/if}
+    {#if by === 'meter' || by === 'frame'}
+      <label class="col-span-full block text-sm">
+        <span class="text-quiet block">Through</span>
+        <select class="border-base-300 bg-base-100 h-9 w-full rounded border px-2" bind:value={modifier}>
+          <option value="">nothing: bare</option>
+          {#each kit.modifiers as one (one.id)}<option value={one.id} dir="auto">{one.doc.name}</option
+            >{/each}
+        </select>
+      </label>
+    {/if}
+    {#if by !== 'unit'}
+      {@render field(
+        by === 'meter' ? 'Meter read' : 'Aperture',
+        sayAperture(aperture),
+        by === 'meter'
+          ? quantity('meter', 'What the meter read', null, (value) => (aperture = value))
+          : quantity('aperture', 'Aperture', null, (value) => (aperture = value)),
+      )}
+      {@render field(
+        'At ISO',
+        String(iso),
+        quantity('iso', 'ISO', null, (value) => (iso = value)),
+      )}
+    {/if}
     {#if problems.length}
       <p role="alert" class="text-short col-span-2 font-semibold">
         {sentences(problems)}

@@ -155,7 +155,7 @@
     <button class="btn btn-sm btn-primary" onclick={() => (editing = 'new')}>Add a unit</button>
     <button class="btn btn-sm" onclick={() => (pasting = '')}>Paste a specification</button>
     <button class="btn btn-sm" onclick={() => (ticking = true)}>Tick typical kit</button>
-    <button class="btn btn-sm" onclick={() => (reading = true)}>Add by a reading</button>
+    <button class="btn btn-sm" onclick={() => (reading = true)}>Add by a test</button>
     <button class="btn btn-sm" onclick={() => (importing = true)}>Import</button>
     <a class="btn btn-sm" href="/api/shelf/export.csv" download>Export CSV</a>
     <a class="btn btn-sm" href="/api/shelf/export.json" download>Export JSON</a>

@@ -14,7 +14,7 @@ from ..physics.light_values import LIGHT_VALUES
 from .setup import Setup
 
 Day = Annotated[date, Field(ge=date(1900, 1, 1), le=date(2199, 12, 31))]
-MOST_NAME = 80
+MOST_NAME = 80  # letters of a name
 MOST_SETUPS = 60  # of one job
 Least = Literal["weight", "price", "buy"]
 

@@ -16,10 +16,10 @@ Role = Literal["key", "fill", "rim", "background"]
 ROLES: tuple[Role, ...] = get_args(Role)
 MOST_LIGHTS = 8  # of one setup
 
-# Usual levels against a correct exposure [stops]; the key counts the ambient in, the others are flash alone.
-# Common practice, no source.
 USUAL_BEARINGS: dict[Role, float] = {"rim": 150.0}
 """Where a light of a role stands while nobody says it [degrees, the camera at 0]: a rim behind; common practice."""
+# Usual levels against a correct exposure [stops]; the key counts the ambient in, the others are flash alone.
+# Common practice, no source.
 USUAL_TARGETS: dict[Role, float] = {"key": 0.0, "fill": -2.0, "rim": 0.5, "background": 0.0}
 
 

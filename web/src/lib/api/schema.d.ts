@@ -3731,7 +3731,9 @@ export interface components {
         };
         /**
          * FirstReading
-         * @description What a flash meter read of a unit: "full, 2 m, octa: f/8".
+         * @description What is known of a unit. By a meter: "full, 2 m, octa: f/8". By a frame: the same, with how its patch came out. By
+         *     its range: the farthest distance that its own table gives for an aperture at an ISO, bare. By a unit: of another, how
+         *     much more it gives at its power, side by side: "same as the 400 at half" is -1 at full power.
          * @example {
          *       "f_number": 8,
          *       "light": {
@@ -3785,6 +3787,18 @@ export interface components {
              * @default 100
              */
             iso?: number;
+            /**
+             * By
+             * @default meter
+             * @enum {string}
+             */
+            by?: "meter" | "frame" | "range" | "unit";
+            /**
+             * It came out, or against the other (stops)
+             * @default 0
+             */
+            stops?: number;
+            like?: components["schemas"]["OwnUnit-Input"] | null;
         };
         /**
          * Fixed
