@@ -68,6 +68,15 @@ def test_an_entry_sent_twice_is_kept_once_and_gets_the_first_answer(week: TestCl
     assert len(week.get(f"/api/log/text?job={job}").json()["entries"]) == 1
 
 
+def test_the_shelf_tells_what_readings_say_beside_the_claim(week: TestClient) -> None:
+    assert not any(week.get("/api/shelf/glance").json()["taught"])
+    keep(week, "a1", "44 headshots", stops=0.6)
+    found = week.get("/api/shelf/glance").json()
+    told = dict(zip(found["names"], found["taught"], strict=True))
+    assert told["Godwit 76 pair"].startswith("readings: +0.")
+    assert [name for name, said in told.items() if said] == ["Godwit 76 pair"]
+
+
 def test_a_reading_moves_what_other_setups_with_the_same_things_say(week: TestClient) -> None:
     job, setups = ids(week)
     before = week.get(f"/api/setups/{setups['Noon portrait']}/answer").json()["answer"]["lanes"]

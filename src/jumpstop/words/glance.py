@@ -11,7 +11,7 @@ from ..core.physics.arrays import Floats
 from ..core.physics.guide_number import guide_number_of_stops
 from ..core.physics.scales import APERTURES
 from ..core.plan.need.glance import MORE_IS_BETTER, Glance, Measure, best_of
-from .figures import DisplayUnits, duration, f_number, grouped, guide_number, listed, plain, shutter, stops
+from .figures import DisplayUnits, decimal, duration, f_number, grouped, guide_number, listed, plain, shutter, stops
 
 NONE = "–"
 TITLES: dict[Measure, str] = {
@@ -41,13 +41,14 @@ class GlanceColumn:
 
 @dataclass(slots=True)
 class GlanceText:
-    """The shelf on one basis. sd: doubt of the light [stops]."""
+    """The shelf on one basis. sd: doubt of the light [stops]; taught: what readings say against the claim."""
 
     basis: str
     ids: list[str]
     names: list[str]
     holdings: list[str]
     known: list[str]
+    taught: list[str]
     sd: list[float]
     columns: list[GlanceColumn]
 
@@ -101,9 +102,15 @@ def glance_text(table: UnitTable, found: Glance, basis: str, picture: bool, unit
         names=[unit.name for unit in table.units],
         holdings=[unit.holding for unit in table.units],
         known=[KNOWN[one] for one in table.basis],
+        taught=[_taught(table, key) for key in table.ids],
         sd=np.nan_to_num(found.sd).round(2).tolist(),
         columns=columns,
     )
+
+
+def _taught(table: UnitTable, key: str) -> str:
+    found = None if table.learned is None else table.learned.light_of(key)
+    return "" if found is None else f"readings: {stops(found[0])} ± {decimal(found[1], '.1f')}"
 
 
 def said_of(key: Measure, picture: bool, basis: str, units: DisplayUnits) -> Callable[[float], str]:

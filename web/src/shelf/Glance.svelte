@@ -96,7 +96,9 @@
             ><bdi>{glance.names[i]}</bdi><span class="text-quiet block text-[0.76rem] font-normal"
               >{[HOLDINGS[glance.holdings[i]!], `${glance.known[i]}, ± ${fixed(glance.sd[i]!, 1)}`]
                 .filter(Boolean)
-                .join(' · ')}</span
+                .join(' · ')}{#if glance.taught[i]}<strong class="text-base-content block"
+                  >{glance.taught[i]}</strong
+                >{/if}</span
             ></th
           >
           {#each glance.columns as one (one.key)}

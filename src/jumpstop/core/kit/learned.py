@@ -46,6 +46,11 @@ class Learned:
                 found.setdefault(part, {})[key] = at
         return found
 
+    def light_of(self, unit_id: str) -> tuple[float, float] | None:
+        """(how much more light a unit gives than is claimed, its doubt) [stops]; None where no reading says."""
+        at = self.units.get("rating", {}).get(unit_id)
+        return None if at is None else (float(self.mean[at]), float(self.sd[at]))
+
     @cached_property
     def ended(self) -> tuple[Floats, Floats, Floats]:
         """(prior sd, mean, covariance) with one thing more at the end that nothing is known of: place -1."""

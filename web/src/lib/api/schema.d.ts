@@ -4001,7 +4001,7 @@ export interface components {
         };
         /**
          * GlanceText
-         * @description The shelf on one basis. sd: doubt of the light [stops].
+         * @description The shelf on one basis. sd: doubt of the light [stops]; taught: what readings say against the claim.
          */
         GlanceText: {
             /** Basis */
@@ -4014,6 +4014,8 @@ export interface components {
             holdings: string[];
             /** Known */
             known: string[];
+            /** Taught */
+            taught: string[];
             /** Sd */
             sd: number[];
             /** Columns */
