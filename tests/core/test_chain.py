@@ -15,6 +15,7 @@ from jumpstop.core.kit.table import table_of
 from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, HssEntry, Unit
 from jumpstop.core.plan.camera.methods import Method
 from jumpstop.core.plan.change.cures import cure_of
+from jumpstop.core.plan.change.ladder import span_of
 from jumpstop.core.plan.change.levers import levers
 from jumpstop.core.plan.change.moves import Bag, done
 from jumpstop.core.plan.job.changeover import Standing
@@ -307,6 +308,17 @@ def test_a_lights_own_supply_comes_before_the_setups() -> None:
     for asked, own, full in ((None, None, 5), ("lithium", None, 2), (None, "lithium", 2), ("lithium", "aa", 5)):
         reach = solved(setup({"power_supply": own}, power_supply=asked), unit).reach("hss")
         assert reach.supply.full_s.tolist() == [full]
+
+
+def test_the_ladder_turned_round() -> None:
+    """D, inverse square: GN 32 at 1/4 of full is GN 16: f/8 at 2 m; a third either way 2 x 2^(1/6), a stop 2 x 2^(1/2)."""
+    fixed = setup({"distance_m": 3, "dial_stops": 2.0}, ambient={"condition": "dark"})
+    found = span_of(solved(fixed, flash(32)).reach("sync"), 0)
+    aperture = fixed.f_number
+    right = 16 / aperture
+    assert found.right == pytest.approx(right, rel=0.01)
+    assert found.third == pytest.approx((right / 2 ** (1 / 6), right * 2 ** (1 / 6)), rel=0.01)
+    assert found.stop == pytest.approx((right / 2**0.5, right * 2**0.5), rel=0.01)
 
 
 def test_recycle_time_and_charge_at_the_dial() -> None:

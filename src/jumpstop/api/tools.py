@@ -6,7 +6,7 @@ from .. import service
 from ..core.kit.errors import CannotSolve
 from ..core.kit.unit import Unit
 from ..core.plan.camera.day import day_of
-from ..core.plan.change.ladder import ladder
+from ..core.plan.change.ladder import ladder, span_of
 from ..core.plan.change.moves import Bag
 from ..core.plan.change.ranking import Keep
 from ..core.plan.learn.first_reading import FirstReading, unit_of_reading
@@ -21,9 +21,10 @@ from ..formats.table import csv_of
 from ..store.errors import NotFound
 from ..words.answer import settings_line
 from ..words.day import DayText, day_text
+from ..words.figures import dial
 from ..words.in_hand import InHand, in_hand_of
 from ..words.kit import printed
-from ..words.ladder import LadderText, ladder_text
+from ..words.ladder import LadderText, ladder_text, span_words
 from ..words.lanes import steps_of, verdict_words
 from ..words.levers import LeversText, levers_text
 from ..words.methods import title
@@ -130,7 +131,10 @@ def _ladder(request: Request, item_id: str, light: int) -> LadderText:
     solved, feet = reach.solved, preferences.length == "ft"
     table = only(solved, unit)
     columns, rungs = ladder(solved.setup, table, reach.method.kind, light, preferences.step, feet)
-    return ladder_text(table, columns, rungs, settings_line(reach.method.camera), preferences)
+    one = table.units[0]
+    dialled = dial(one.scale, float(reach.below_full[unit]), preferences, one.watt_seconds)
+    span = span_words(span_of(reach, unit), dialled, preferences)
+    return ladder_text(table, columns, rungs, settings_line(reach.method.camera), preferences, span)
 
 
 @router.post("/units/from-reading", status_code=201, responses={422: ERRORS[422]})

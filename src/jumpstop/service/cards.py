@@ -9,7 +9,7 @@ from ..core.kit.shelf import Shelf
 from ..core.kit.table import UnitTable
 from ..core.physics.scales import Step
 from ..core.plan.camera.remark import Remark
-from ..core.plan.change.ladder import Rung, Variant, ladder
+from ..core.plan.change.ladder import Rung, Span, Variant, ladder, span_of
 from ..core.plan.change.pocket import Pocket, pocket_of
 from ..core.plan.job.endurance import DayPlan
 from ..core.plan.job.helps import day_plan
@@ -33,11 +33,13 @@ HOUR_MIN = 60
 
 @dataclass(frozen=True, eq=False)
 class CardLadder:
-    """The distance ladder of the first light's unit: (table of it alone, columns, rungs nearest to where it stands)."""
+    """The distance ladder of the first light's unit: table of it alone, columns, rungs nearest to where it stands; and
+    where its dial as it is set is right."""
 
     table: UnitTable
     columns: tuple[Variant, ...]
     rungs: tuple[Rung, ...]
+    span: Span
 
     @property
     def parts(self) -> tuple[UnitTable, tuple[Variant, ...], tuple[Rung, ...]]:
@@ -138,4 +140,5 @@ def _ladder(solved: Solved, kind: MethodKind, light: int, unit: int, step: Step,
     table = only(solved, unit)
     columns, rungs = ladder(solved.setup, table, kind, light, step, feet)
     near = sorted(rungs, key=lambda rung: abs(math.log(rung.metres / here.distance_m)))[:MOST_RUNGS]
-    return CardLadder(table, columns, tuple(rung for rung in rungs if rung in near))
+    kept = tuple(rung for rung in rungs if rung in near)
+    return CardLadder(table, columns, kept, span_of(solved.reach(kind, light), unit))

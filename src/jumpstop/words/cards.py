@@ -17,14 +17,14 @@ from ..core.scene.light import Light
 from ..core.scene.log import LogEntry
 from ..core.scene.seen import SD_EYE, MethodKind
 from ..core.scene.setup import Setup
-from ..service.cards import CardPlan
+from ..service.cards import CardLadder, CardPlan
 from .answer import settings_line
 from .colour import balance_short
 from .effects import TICKS as TICK_NAMES
 from .figures import DisplayUnits, amount, dial, f_number, iso, length, listed, nd, shutter, stops
 from .hours import HoursText, hours_text, joined
 from .kit import ROLES, gel_words
-from .ladder import LadderText, ladder_text
+from .ladder import LadderText, ladder_text, span_words
 from .methods import title
 from .on_set import blank_entry, dials_of
 from .stage import StageText, stage_text, where_words
@@ -108,7 +108,7 @@ def card_of(plan: CardPlan, job_id: str | None, job: Job, words: DisplayUnits, b
         body=setup.body.name,
         preflight=[*_preflight(solved, kind, units), *job.preflight],
         lights=[_light(solved, kind, at, units[at], words) for at in order_of(setup, "back") if setup.lights[at].on],
-        ladder=None if plan.ladder is None else ladder_text(*plan.ladder.parts, camera, words),
+        ladder=None if plan.ladder is None else _ladder(plan, plan.ladder, camera, words),
         hours=None
         if unit is None or not plan.hours
         else hours_text(plan.hours, solved.table.units[unit], setup, words),
@@ -201,6 +201,13 @@ def _preflight(solved: Solved, kind: MethodKind, units: Sequence[int | None]) ->
     if method.camera.nd_stops:
         yield f"Focus and frame, then the filter: ND {nd(method.camera.nd_stops)}"
     yield "First frame with the flash off, then each light alone"
+
+
+def _ladder(plan: CardPlan, found: CardLadder, camera: str, words: DisplayUnits) -> LadderText:
+    assert plan.unit is not None
+    one = plan.solved.table.units[plan.unit]
+    dialled = dial(one.scale, float(plan.reach.below_full[plan.unit]), words, one.watt_seconds)
+    return ladder_text(*found.parts, camera, words, span_words(found.span, dialled, words))
 
 
 def _hours(rows: Sequence[Hour], unit: Unit, setup: Setup, words: DisplayUnits) -> HoursText:

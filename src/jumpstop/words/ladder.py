@@ -1,11 +1,12 @@
 """The distance ladder in words: a table of dials by distance."""
 
+import math
 from dataclasses import dataclass
 
 from ..core.kit.table import UnitTable
-from ..core.plan.change.ladder import Rung, Variant
+from ..core.plan.change.ladder import Rung, Span, Variant
 from ..core.plan.light.one_unit import Landing
-from .figures import DisplayUnits, amount, dial, plain
+from .figures import DisplayUnits, amount, dial, length, plain
 
 NEARLY = 0.05  # stops: what is short by less is not told as short
 
@@ -21,16 +22,22 @@ class RungText:
 
 @dataclass(slots=True)
 class LadderText:
-    """The table: what it is for, the settings, its columns and rungs."""
+    """The table: what it is for, the settings, its columns and rungs; span: where the dial as it is set is right."""
 
     unit: str
     settings: str
     columns: list[str]
     rungs: list[RungText]
+    span: str = ""
 
 
 def ladder_text(
-    table: UnitTable, columns: tuple[Variant, ...], rungs: tuple[Rung, ...], settings: str, units: DisplayUnits
+    table: UnitTable,
+    columns: tuple[Variant, ...],
+    rungs: tuple[Rung, ...],
+    settings: str,
+    units: DisplayUnits,
+    span: str = "",
 ) -> LadderText:
     """The document of a ladder for a shelf's first unit."""
     feet = units.length == "ft"
@@ -46,7 +53,17 @@ def ladder_text(
             )
             for rung in rungs
         ],
+        span=span,
     )
+
+
+def span_words(found: Span, dialled: str, units: DisplayUnits) -> str:
+    """Where a light is right at its dial, and how far either way until a third, and until a stop."""
+    if any(math.isnan(one) for one in (found.right, *found.third, *found.stop)):
+        return ""
+    third, stop = (f"{length(a, units)} to {length(b, units)}" for a, b in (found.third, found.stop))
+    right = length(found.right, units)
+    return f"At {dialled} it is right at {right}: within a third of a stop from {third}, within a stop from {stop}."
 
 
 def _column(one: Variant, count: int) -> str:

@@ -43,6 +43,7 @@
         >
       </span>
     </p>
+    {#if ladder.span}<p class="mb-1 text-[0.9rem]" data-testid="span">{ladder.span}</p>{/if}
     <div class="overflow-x-auto">
       <table class="text-[0.9rem]">
         <caption class="sr-only">What to dial by distance</caption>

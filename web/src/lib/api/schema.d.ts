@@ -3731,9 +3731,11 @@ export interface components {
         };
         /**
          * FirstReading
-         * @description What is known of a unit. By a meter: "full, 2 m, octa: f/8". By a frame: the same, with how its patch came out. By
-         *     its range: the farthest distance that its own table gives for an aperture at an ISO, bare. By a unit: of another, how
-         *     much more it gives at its power, side by side: "same as the 400 at half" is -1 at full power.
+         * @description What is known of a unit.
+         *
+         *     By a meter: "full, 2 m, octa: f/8". By a frame: the same, with how its patch came out. By its range: the farthest
+         *     distance that its own table gives for an aperture at an ISO, bare. By a unit: how much more it gives at its power
+         *     than another at full, side by side: "same as the 400 at half" is -1.
          * @example {
          *       "f_number": 8,
          *       "light": {
@@ -4559,7 +4561,7 @@ export interface components {
         };
         /**
          * LadderText
-         * @description The table: what it is for, the settings, its columns and rungs.
+         * @description The table: what it is for, the settings, its columns and rungs; span: where the dial as it is set is right.
          */
         LadderText: {
             /** Unit */
@@ -4570,6 +4572,11 @@ export interface components {
             columns: string[];
             /** Rungs */
             rungs: components["schemas"]["RungText"][];
+            /**
+             * Span
+             * @default
+             */
+            span?: string;
         };
         /**
          * LaneDetail

@@ -11,6 +11,8 @@ from ...scene.light import Light
 from ...scene.seen import MethodKind
 from ...scene.setup import Setup
 from ..light.one_unit import Landing, landings, with_light
+from ..light.placing import metres_for
+from ..light.reach import Reach
 
 METRES = (0.5, 0.7, 1.0, 1.4, 2.0, 2.8, 4.0, 5.6, 8.0, 11.0, 16.0, 22.0, 32.0)
 """Marked distances, a stop apart as apertures are."""
@@ -32,6 +34,26 @@ class Rung:
     mark: float
     metres: float
     landings: tuple[Landing | None, ...]
+
+
+@dataclass(frozen=True)
+class Span:
+    """At one setting of the dial: where the light is right, and from where to where within a third of a stop and within
+    a whole one [m]; NaN where it never gives so much."""
+
+    right: float
+    third: tuple[float, float]
+    stop: tuple[float, float]
+
+
+def span_of(reach: Reach, unit: int) -> Span:
+    """The distances at which a unit's light is right at its dial: the ladder turned round."""
+    left, light, stage = float(reach.left[unit]), reach.light, reach.solved.setup.stage
+
+    def at(more: float) -> float:
+        return float(metres_for(light, stage, more - left))
+
+    return Span(at(0.0), (at(1 / 3), at(-1 / 3)), (at(1.0), at(-1.0)))
 
 
 def variants(light: Light) -> tuple[Variant, ...]:

@@ -30,9 +30,12 @@ RATED: frozenset[str] = frozenset({"rated_output", "zoom"})
 
 
 class FirstReading(Value):
-    """What is known of a unit. By a meter: "full, 2 m, octa: f/8". By a frame: the same, with how its patch came out. By
-    its range: the farthest distance that its own table gives for an aperture at an ISO, bare. By a unit: of another, how
-    much more it gives at its power, side by side: "same as the 400 at half" is -1 at full power."""
+    """What is known of a unit.
+
+    By a meter: "full, 2 m, octa: f/8". By a frame: the same, with how its patch came out. By its range: the farthest
+    distance that its own table gives for an aperture at an ISO, bare. By a unit: how much more it gives at its power
+    than another at full, side by side: "same as the 400 at half" is -1.
+    """
 
     model_config = example(name="Nobody's", light={"distance_m": 2}, f_number=8)
 
