@@ -8,7 +8,11 @@ from jumpstop.core.kit.shelf import Shelf
 from jumpstop.core.kit.trigger import Battery
 from jumpstop.core.kit.unit import Claim, Unit
 from jumpstop.core.plan.job.helps import day_plan
+from jumpstop.core.plan.job.worked_out import solved_on
+from jumpstop.core.plan.light.advice import chosen_method
 from jumpstop.core.plan.light.link import Break, breaks_of
+from jumpstop.core.plan.light.reach import BLOCKERS
+from jumpstop.core.plan.stage.commands import commands
 from jumpstop.core.scene.job import JobFile
 from jumpstop.core.scene.setup import Setup
 
@@ -92,3 +96,63 @@ def test_a_battery_is_given_out_once() -> None:
     assert second.sizes == (0.8,)
     assert first.gives_out is None
     assert second.gives_out is not None
+
+
+HEAD = Unit.model_validate(
+    {"name": "Head", "kind": "monobloc", "claims": [{"guide_number": 70, "unit": "m", "zoom_mm": 35}], "hss": {}}
+)
+FLASH = Unit.model_validate(
+    {"name": "Flash", "claims": [{"guide_number": 60, "unit": "m", "zoom_mm": 35}], "hss": {}, "own_radio": False}
+)
+SUN = {
+    "ambient": {"condition": "distinct_shadows", "subject": "back"},
+    "aim": {"f_number": 2.8, "background_stops": -1},
+}
+
+
+def solved_for(*units: Unit, **more: Any) -> Any:
+    return solved_on(Setup.model_validate(SUN | more), Shelf(list(units)))
+
+
+def test_what_passes_no_hss_is_not_advised_hss() -> None:
+    """The same picture: by HSS with the radio that passes it, by another method with the receiver that does not."""
+    good, bad = (solved_for(FLASH, triggers=links) for links in ([RADIO], [RADIO, DEAF]))
+    assert good.reach("hss").able[0]
+    assert chosen_method(good) == "hss"
+    assert BLOCKERS[int(bad.reach("hss").blocker[0])] == "link_stops_hss"
+    assert chosen_method(bad) != "hss"
+    other = solved_for(FLASH.model_copy(update={"shoe": "other"}), triggers=[CORD], body={"name": "B", "shoe": "plain"})
+    assert BLOCKERS[int(other.reach("hss").blocker[0])] == "link_stops_hss"
+
+
+def test_a_shoe_holds_no_three_kilo_head() -> None:
+    """On the shoe, and on a cord between shoes; a plain sync cord fires it, and so does radio."""
+    for more, able in (
+        ({"trigger": "shoe"}, [False, True]),
+        ({"trigger": "shoe", "triggers": [CORD]}, [False, True]),
+        ({"trigger": "shoe", "triggers": [{"name": "Sync cord", "kind": "cord", "passes": ["fire"]}]}, [True, True]),
+        ({"trigger": "radio"}, [True, True]),
+        ({"trigger": "optical", "lights": [{"sends": True}]}, [False, True]),
+    ):
+        found = solved_for(HEAD, FLASH, ambient={"condition": "dark"}, **more)
+        assert found.reach("sync").able.tolist() == able, more
+
+
+def test_who_commands_is_said_at_the_light() -> None:
+    def told(*units: Unit, **more: Any) -> list[str]:
+        found = solved_for(*(units or (FLASH,)), ambient={"condition": "office"}, **more)
+        places = tuple(0 for _ in found.setup.lights)
+        return [one.code for one in commands(found, places)]
+
+    two = [{"sends": True}, {"role": "fill", "sends": True}]
+    assert told(lights=two, trigger="optical") == ["two_masters"]
+    assert "slave_as_master" in told(lights=[{"sends": True}], triggers=[RADIO, {"name": "R", "kind": "receiver"}])
+    assert told(trigger="optical", lights=[{}]) == ["no_master"]
+    mixed = [{"sends": True, "automatic": True}, {"role": "fill"}]
+    assert told(trigger="optical", lights=mixed) == ["preflash"]
+    assert told(triggers=[RADIO], lights=[{}]) == ["no_receiver"]
+    assert told(triggers=[RADIO, {"name": "R", "kind": "receiver"}], lights=[{}]) == []
+    assert told(FLASH.model_copy(update={"own_radio": True}), triggers=[RADIO], lights=[{}]) == []
+    assert told(FLASH.model_copy(update={"own_radio": None}), triggers=[RADIO], lights=[{}]) == []  # not known
+    behind = [{"sends": True}, {"role": "rim", "position": {"bearing_deg": 150}}]
+    assert told(trigger="optical", lights=behind) == ["no_sight"]

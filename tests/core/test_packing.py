@@ -5,6 +5,7 @@ from typing import Any
 import pytest
 
 from jumpstop.core.kit.shelf import Shelf
+from jumpstop.core.kit.stand import Stand
 from jumpstop.core.kit.unit import Unit
 from jumpstop.core.plan.job.channels import sheet_of
 from jumpstop.core.plan.job.helps import day_plan
@@ -12,6 +13,7 @@ from jumpstop.core.plan.job.packing import Item, cabin_of, hire_days, pack_of
 from jumpstop.core.plan.job.schedule import day_shelf, units_at
 from jumpstop.core.plan.job.worked_out import solved_on
 from jumpstop.core.plan.light.advice import chosen_method
+from jumpstop.core.plan.stage.set_warnings import stage_warnings
 from jumpstop.core.scene.job import JobFile
 from jumpstop.words.channels import sheet_text
 from jumpstop.words.figures import DisplayUnits
@@ -164,3 +166,80 @@ def test_the_sheet_catches_what_would_not_fire(
     text = sheet_text(solved, kind, units, "s0", DisplayUnits())
     assert len(text.wrong) == len(codes)
     assert all("light" in line.lower() for line in text.wrong)
+
+
+def held(found: JobFile, *stands: dict[str, Any], unit: dict[str, Any] = BIRD) -> dict[str, Item]:
+    shelf = Shelf([Unit.model_validate(unit)])
+    own = [Stand.model_validate(one) for one in stands]
+    return {item.key: item for item in pack_of(found, day_plan(found, shelf), {}, stands=own)}
+
+
+def test_stands_booms_and_weights_are_what_the_set_asks() -> None:
+    """D, physics 18: 1.3 kg at 1.5 m asks 3.9 kg at .5 m, 1.95 at 1 m; the stand under the boom bears both."""
+    above = {"bearing_deg": 0, "height_m": 2.4, "boom_m": 1.5}
+    boomed = {"lights": [{"modifier": OCTA, "position": above}, {"role": "fill"}], "ambient": DARK}
+    found = held(file(boomed))
+    assert (found["boom"].count, found["boom"].metres, found["boom"].load_kg) == (1, 1.5, 1.3)
+    assert (found["counter"].load_kg, found["counter"].setups) == (pytest.approx(3.9), ("S0",))
+    assert (found["stand"].count, found["stand"].metres) == (2, 2.4)
+    assert found["stand"].load_kg == pytest.approx(1.3 + 3.9)
+    long = {"lights": [{"modifier": OCTA, "position": above | {"counter_m": 1.0}}], "ambient": DARK}
+    assert held(file(long))["counter"].load_kg == pytest.approx(1.95)
+    # Of the shelf: the lightest that is high and strong enough for each, and no stand twice.
+    light, strong, tall = (
+        {"name": name, "height_m": height, "load_kg": load, "weight_g": grams}
+        for name, height, load, grams in (("Light", 2.0, 2, 900), ("Strong", 2.6, 6, 2000), ("Tall", 4.0, 9, 3000))
+    )
+    arm = {"name": "Arm", "kind": "boom", "height_m": 0, "load_kg": 4, "reach_m": 1.5, "weight_g": 2500}
+    there = held(file(boomed), tall, light, strong, arm)
+    named = {item.name: (item.count, item.owned) for item in there.values() if item.what in ("stand", "boom")}
+    assert named == {"Arm": (1, 1), "Strong": (1, 1), "Light": (1, 1)}
+    short = held(file(boomed), light, arm)
+    assert (short["stand:Light"].count, short["stand"].count, short["stand"].missing) == (1, 1, 1)
+
+
+def test_wind_asks_for_sandbags_as_the_setup_does() -> None:
+    """The same kilograms as the warning at the light (physics 14: an octa of .9 m at 8 m/s), for each of two heads."""
+    face = OCTA | {"face": {"shape": "disc", "width_m": 0.9}}
+    windy = {
+        "lights": [{"modifier": face, "heads": 2, "position": {"height_m": 2.2}}],
+        "stage": {"wind_m_s": 8},
+        "ambient": {"condition": "distinct_shadows"},
+    }
+    found = file(windy)
+    solved = solved_on(found.setups[0].setup, Shelf([Unit.model_validate(BIRD)]))
+    told = next(one for one in stage_warnings(solved, solved.kinds[0], (0,), ()) if one.code == "wind")
+    assert held(found)["ballast"].load_kg == pytest.approx(2 * told.facts["ballast_kg"])
+    assert told.facts["ballast_kg"] > 1
+    assert "ballast" not in held(file(windy | {"stage": {"wind_m_s": 3}}))
+
+
+def test_a_light_on_the_camera_has_no_stand_and_a_cord_its_length() -> None:
+    """D: camera at 3 m and 1.5 m up, light at 2 m, 60 degrees aside, 2 m up: 1.73 across, 2 along: 2.65 by the floor,
+    and 3.5 down and up."""
+    shoe = {"trigger": "shoe", "ambient": DARK, "lights": [{"modifier": None}]}
+    assert "stand" not in held(file(shoe))
+    cord = {"name": "Long cord", "kind": "cord", "passes": ["fire", "automatic", "hss"]}
+    aside = {"distance_m": 2, "position": {"bearing_deg": 60, "height_m": 2}}
+    off = shoe | {"lights": [aside], "triggers": [cord], "aim": {"lens": {"subject_m": 3}}}
+    found = held(file(off))
+    assert found["stand"].count == 1
+    assert found["trigger:Long cord"].metres == pytest.approx(2.646 + 3.5, abs=0.01)
+    master = {"trigger": "optical", "ambient": DARK, "lights": [{"sends": True}, {"role": "fill"}]}
+    assert held(file(master))["stand"].count == 1
+    by_radio = held(file({"ambient": DARK, "lights": [{"heads": 2}]}))
+    assert [(by_radio[key].count, by_radio[key].what) for key in ("transmitter", "receiver")] == [
+        (1, "transmitter"),
+        (2, "receiver"),
+    ]
+
+
+def test_the_list_says_how_high_how_strong_how_long() -> None:
+    above = {"bearing_deg": 0, "height_m": 2.4, "boom_m": 1.5}
+    found = file({"lights": [{"modifier": OCTA, "position": above}], "ambient": DARK})
+    lines = {item.name: item.detail for bag in pack_text([*held(found).values()], found.job, 1, "£").bags
+             for item in bag.items}  # fmt: skip
+    assert lines["Light stand"] == "at least 2.4 m high, for 5.2 kg"
+    assert lines["Boom"] == "at least 1.5 m of arm, for 1.3 kg"
+    assert lines["Counterweight"] == "4 kg in all"
+    assert lines["Radio receivers"] == "for heads without a radio of their own"

@@ -109,9 +109,7 @@ def card_of(plan: CardPlan, job_id: str | None, job: Job, words: DisplayUnits, b
         preflight=[*_preflight(solved, kind, units), *job.preflight],
         lights=[_light(solved, kind, at, units[at], words) for at in order_of(setup, "back") if setup.lights[at].on],
         ladder=None if plan.ladder is None else _ladder(plan, plan.ladder, camera, words),
-        hours=None
-        if unit is None or not plan.hours
-        else hours_text(plan.hours, solved.table.units[unit], setup, words),
+        hours=None if unit is None or not plan.hours else _hours(plan.hours, solved.table.units[unit], setup, words),
         watch=_watch(plan, words),
         under=under,
         over=over,
