@@ -5,6 +5,7 @@ import functools
 import itertools
 import random
 import re
+import struct
 from dataclasses import replace
 from datetime import datetime
 from pathlib import Path
@@ -259,9 +260,19 @@ def test_cards_open_with_the_network_off_ask_for_nothing_and_give_readings_back(
     card = page.get_by_role("article", name="44 headshots")
     answer = card.get_by_role("status")
     expect(answer).to_have_text("key: 1/2")
+    plan = card.get_by_text("What stands here and in the tables is the plan as it was")
+    expect(plan).to_be_hidden()
     card.get_by_label("ISO", exact=True).select_option(label="ISO 200")
     # 1.1 in hand, a stop of ISO, and the ambient, 3.2 under, gives log2((1 - 2^-3.2) / (1 - 2^-2.2)) = .18 more of it.
     expect(answer).to_have_text("key: 1/8 + ⅔")
+    expect(plan).to_be_visible()
+    for kind, start in (("PNG", b"\x89PNG\r\n"), ("SVG", b"<svg xmlns=")):
+        with page.expect_download() as drawing:
+            card.get_by_role("button", name=f"Save as {kind}").first.click()
+        assert drawing.value.suggested_filename == f"jumpstop-44-headshots-the-set-from-above.{kind.lower()}"
+        saved = Path(drawing.value.path()).read_bytes()
+        assert saved.startswith(start)
+        assert kind == "SVG" or struct.unpack(">II", saved[16:24]) == (1020, 780)
     card.get_by_label("key, it came out").select_option(label="0.3 stop too bright")
     # Flash then .33 + log2(1 - 2^-2.56) = .07, wanted log2(1 - 2^-2.23) = -.35: .41 less than 1/2.
     expect(answer).to_have_text("key: 1/4 + ⅔")
@@ -269,6 +280,7 @@ def test_cards_open_with_the_network_off_ask_for_nothing_and_give_readings_back(
     expect(page.locator("#held")).to_have_text("1 reading held here")
     page.reload()
     expect(page.locator("#held")).to_have_text("1 reading held here")
+    assert page.evaluate("Object.keys(localStorage)") == [f"jumpstop-readings-{job}"]  # this job's, no other's
     with page.expect_download() as download:
         page.get_by_role("button", name="Save readings as a file").click()
     assert [url for url in asked if not url.startswith(("file:", "blob:"))] == []

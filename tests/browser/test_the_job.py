@@ -122,7 +122,7 @@ def test_the_demos_headshot_day_at_a_glance(page: Page) -> None:
         "Godwit 76 pair gives out at 12:50: 3 batteries, and 4 more wanted."
     )
     line = page.get_by_test_id("timeline")
-    for words in ("44 headshots", "10:45", "11:54", "gives out 12:50", "light outside"):
+    for words in ("44 headshots", "10:43", "11:51", "gives out 12:50", "light outside"):
         expect(line).to_contain_text(words)
     expect(page.get_by_test_id("lost")).to_have_text("✕ High-speed sync holds no more from 10:00")
     expect(page.get_by_test_id("holds")).to_contain_text("ND at sync")
@@ -237,3 +237,48 @@ def test_variants_and_units_side_by_side(page: Page) -> None:
     expect(side.get_by_role("row", name=re.compile("^beam"))).to_contain_text("3,240 cd s")
     expect(side.get_by_role("img")).to_have_count(4)
     assert findings(page) == []
+
+
+def test_a_job_of_two_days_is_paged_by_date(page: Page) -> None:
+    """A session on the next day has its own sun, its own line, and full batteries in the morning."""
+    view(page, "Day")
+    expect(page.get_by_role("group", name="Days of the job")).to_have_count(0)
+    page.get_by_label("Date, session 4").fill("2026-06-25")
+    page.get_by_label("Date, session 4").press("Tab")
+    days = page.get_by_role("group", name="Days of the job")
+    expect(days.get_by_role("button")).to_have_text([re.compile("^Wed 24 Jun: "), re.compile("^Thu 25 Jun: ")])
+    line = page.get_by_test_id("timeline")
+    expect(line).to_contain_text("44 headshots")
+    days.get_by_role("button", name="Thu 25 Jun").click()
+    expect(line).not_to_contain_text("44 headshots")
+    expect(page.get_by_label("Session to look at").get_by_role("option")).to_have_text([re.compile("Lanterns at dusk")])
+    night = page.get_by_label("Charged over night", exact=True)
+    expect(night).to_have_attribute("placeholder", "all")
+    night.fill("1")
+    night.press("Enter")
+    page.get_by_label("Day that runs late").select_option("2026-06-25")
+    assert findings(page) == []
+    doc = stored_job(page)[0]["doc"]
+    assert (doc["night_charges"], doc["late_day"], doc["sessions"][3]["day"]) == (1, "2026-06-25", "2026-06-25")
+    with urllib.request.urlopen(f"{page.url.split('#')[0]}api/jobs/{stored_job(page)[0]['id']}/day.ics") as reply:
+        assert reply.read().decode().count("DTSTART:20260625") == 1
+
+
+def test_a_job_is_done_again_and_its_brief_adds_up(page: Page) -> None:
+    view(page, "Job")
+    page.get_by_label("People", exact=True).fill("225")
+    page.get_by_label("People", exact=True).press("Enter")
+    frames = page.get_by_label("Frames each", exact=True)
+    frames.fill("150 to 300")
+    frames.press("Enter")
+    sums = page.get_by_test_id("brief-sums")
+    expect(sums).to_contain_text("33,750 to 67,500 frames")
+    expect(sums).to_contain_text("1,012 to 2,025 GB at 30 MB a frame")
+    expect(sums).to_contain_text("225 people in the brief, 44 in the sessions: 181 missing")
+    page.get_by_label("full length").check()
+    page.get_by_label("Copy this job").select_option("without")
+    expect(page.get_by_label("Name of the job")).to_have_value("Kite week on the downs, again")
+    expect(page.get_by_label("full length")).to_be_checked()
+    expect(page.get_by_role("region", name="Roster").get_by_role("row")).to_have_count(4)
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_label("Name of the job")).to_have_value("Kite week on the downs")
