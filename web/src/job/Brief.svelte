@@ -151,10 +151,10 @@
       >
       {#if question.key === 'crops'}
         <span class="flex flex-col" role="group" aria-label="Crops">
-          {#each CROPS as [key, words], at (key)}<label class="flex items-center gap-1.5"
+          {#each CROPS as [key, words], at (key)}<label class="flex min-h-7 items-center gap-1.5"
               ><input
                 type="checkbox"
-                class="checkbox checkbox-xs"
+                class="checkbox checkbox-sm"
                 id={at === 0 ? 'brief-crops' : undefined}
                 checked={brief.crops?.includes(key) ?? false}
                 onchange={(event) => crop(key, event.currentTarget.checked)}

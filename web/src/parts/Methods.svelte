@@ -61,11 +61,11 @@
 
 <section aria-labelledby="methods-title">
   <div class={`rowgrid text-quiet text-[0.78rem] ${possible.length ? '' : 'sr-only'}`}>
-    <div class="flex items-baseline gap-1">
+    <div class="relative w-max max-w-full">
       <h2 id="methods-title" class="font-normal">
         Methods{#if answer.compared}, for <bdi>{answer.compared}</bdi>{/if}
       </h2>
-      <Word word="method" />
+      <span class="absolute -top-1.5 left-full"><Word word="method" /></span>
     </div>
     <span class="settings" aria-hidden="true">settings</span>
     <span class="text-right" aria-hidden="true">in hand</span>
