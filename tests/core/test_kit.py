@@ -19,7 +19,9 @@ from jumpstop.core.kit.rating import REFERENCE_DEG, rating_of
 from jumpstop.core.kit.table import UnitTable, table_of
 from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, HssEntry, Unit
 from jumpstop.core.physics.beam import coverage_deg, moved_stops
+from jumpstop.core.plan.light.reach import solve
 from jumpstop.core.scene.light import Light
+from jumpstop.core.scene.setup import Setup
 from jumpstop.formats.documents import DOCUMENTS, schema_of
 
 DOCS = Path(__file__).parents[2] / "docs" / "schema"
@@ -33,6 +35,32 @@ def unit(*claims: tuple[float, float | None], **more: object) -> Unit:
 def total_sd(table: UnitTable, zoom: float | None) -> float:
     output = table.output_at(zoom)
     return float(np.hypot(output.rated_sd[0], output.gain_sd[0]))
+
+
+def test_a_modifier_fits_kinds_single_units_and_mounts() -> None:
+    """By kind; but not that very head; and by mounts where both say one, or by an adapter."""
+    heads = [
+        unit((60, 35), kind="monobloc", mount="large bayonet"),
+        unit((60, 35), kind="monobloc", mount="small bayonet"),
+        unit((60, 35), kind="monobloc"),
+        unit((40, 35), kind="shoe"),
+    ]
+    table = table_of([one.model_copy(update={"name": f"H{at}"}) for at, one in enumerate(heads)])
+    for more, fits in (
+        ({}, [True, True, True, True]),
+        ({"fits": ("monobloc",)}, [True, True, True, False]),
+        ({"fits": ("monobloc",), "not_on": ("H0",)}, [False, True, True, False]),
+        ({"mount": "Large bayonet"}, [True, False, True, True]),  # what is not said of a unit hinders nothing
+        ({"mount": "Large bayonet", "adapters": ("small bayonet",)}, [True, True, True, True]),
+    ):
+        modifier = Modifier(name="M", **more)  # type: ignore[arg-type]
+        assert table.fitting(modifier).tolist() == fits, more
+        setup = Setup.model_validate(
+            {"ambient": {"condition": "dark"}, "lights": [{"modifier": modifier.model_dump()}]}
+        )
+        assert solve(setup, table).reach("sync").able.tolist() == fits
+        anyway = setup.lights[0].model_copy(update={"fits_anyway": True})
+        assert solve(setup.model_copy(update={"lights": (anyway,)}), table).reach("sync").able.all()
 
 
 @pytest.mark.parametrize("name", DOCUMENTS)

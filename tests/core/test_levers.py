@@ -24,9 +24,11 @@ from jumpstop.core.plan.change.ranking import (
     taming_pairs,
 )
 from jumpstop.core.plan.change.whole_set import set_levers
+from jumpstop.core.plan.light.placing import farthest_m
 from jumpstop.core.plan.light.reach import solve
 from jumpstop.core.scene.light import OwnModifier, OwnUnit
 from jumpstop.core.scene.setup import Setup
+from jumpstop.core.scene.stage import Position
 from jumpstop.demo import kit, setups
 
 SHELF = [Unit.model_validate(doc) for doc in kit()["units"]]
@@ -58,6 +60,28 @@ def comes_to(setup: Setup, light: int, one: Lever, unit: int, kind: str, table: 
 
 
 NOON = setups()[0]
+
+
+def test_changes_respect_the_room() -> None:
+    """D: a wall 2 m to the right, a light 60 degrees round: 2 / sin 60 = 2.31 m; 5 m behind, straight on: 5 m."""
+    for bearing, walls, most in (
+        (60.0, {"right_wall_m": 2.0}, 2.31),
+        (-60.0, {"left_wall_m": 2.0}, 2.31),
+        (-60.0, {"right_wall_m": 2.0}, math.inf),
+        (0.0, {"back_wall_m": 5.0, "left_wall_m": 0.2}, 5.0),
+        (60.0, {"back_wall_m": 5.0, "right_wall_m": 9.0}, 10.0),
+    ):
+        stage = NOON.stage.model_copy(update={"height_m": 2.0} | walls)
+        place = {"bearing_deg": bearing, "height_m": stage.face_m}
+        light = NOON.lights[0].model_copy(update={"position": Position.model_validate(place)})
+        setup = NOON.model_copy(update={"stage": stage, "lights": (light,)})
+        assert farthest_m(setup, light) == pytest.approx(most, abs=0.01)
+        moved = [one.moves[0].facts["metres"] for one in named(found(setup, "Gannet 600").singles, "farther")]
+        assert all(metres <= max(most, light.distance_m) + 0.005 for metres in moved)
+        assert bool(moved) == (most > 2)
+    high = light.model_copy(update={"position": Position(bearing_deg=0, height_m=stage.face_m + 3)})
+    flat = setup.model_copy(update={"stage": stage.model_copy(update={"back_wall_m": 4.0, "right_wall_m": None})})
+    assert farthest_m(flat, high) == pytest.approx(5)  # 4 along, 3 up
 
 
 def test_single_changes_bring_what_the_relations_say() -> None:

@@ -12,6 +12,7 @@ from ..core.physics.arrays import Floats
 from ..core.physics.guide_number import guide_number_of_stops
 from ..core.plan.change.cures import cure_of
 from ..core.plan.light.jump import Mark
+from ..core.plan.light.placing import farthest_m
 from ..core.plan.light.reach import BLOCKED, BLOCKERS, ON_THE_LINE, SHORT, TOO_BRIGHT, Reach
 from . import effects
 from .figures import DisplayUnits, amount, dial, dial_kind, duration, guide_number, kept, length, power, shutter, stops
@@ -141,7 +142,8 @@ def _too_bright(reach: Reach, unit: int, units: DisplayUnits) -> str:
     light, excess = reach.light, float(reach.too_bright[unit])
     setup = reach.solved.setup
     cure = cure_of(excess, reach.method.camera.f_number, light, setup.stage, setup.apertures[1])
-    said = cures(cure.f_number, length(cure.distance_m, units), light.modifier is not None)
+    there = "" if cure.distance_m > farthest_m(setup, light) else length(cure.distance_m, units)  # no room for it
+    said = cures(cure.f_number, there, light.modifier is not None)
     return f"even at {power(float(reach.below_full[unit]))}, by {amount(excess)}: {said}"
 
 

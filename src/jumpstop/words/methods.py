@@ -270,6 +270,6 @@ def over_ambient(value: float) -> str:
 
 def cures(f_stop: float, distance: str, layer: bool) -> str:
     """What takes an excess of light away, one change at a time."""
-    words = [f"stop down to {f_number(f_stop)}" if f_stop else "", f"step back to {distance}"]
+    words = [f"stop down to {f_number(f_stop)}" if f_stop else "", f"step back to {distance}" if distance else ""]
     words.append("add a layer" if layer else "put something in front of it")
     return listed([word for word in words if word])

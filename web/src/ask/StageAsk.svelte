@@ -140,7 +140,14 @@
           bounds={bounds('right_wall_m')}
           set={(m) => change('Wall at the right', (s) => (s.right_wall_m = m))}
         />
-        to the right{/if}{#if stage.wind_m_s !== null}, in wind of
+        to the right{/if}{#if stage.back_wall_m !== null}, one behind the camera
+        <LiveLength
+          label="Wall behind the camera"
+          value={stage.back_wall_m}
+          bounds={bounds('back_wall_m')}
+          set={(m) => change('Wall behind the camera', (s) => (s.back_wall_m = m))}
+        />
+        from it{/if}{#if stage.wind_m_s !== null}, in wind of
         <LiveFigure
           label="Wind"
           value={stage.wind_m_s}
@@ -190,6 +197,12 @@
         onclick={() =>
           change('Wall at the right', (s) => (s.right_wall_m = s.right_wall_m === null ? 2 : null))}
         >right wall</Chip
+      >
+      <Chip
+        on={stage.back_wall_m !== null}
+        onclick={() =>
+          change('Wall behind the camera', (s) => (s.back_wall_m = s.back_wall_m === null ? 5 : null))}
+        >wall behind the camera</Chip
       >
       <Chip
         on={stage.wind_m_s !== null}

@@ -5,7 +5,14 @@ import type { Kind } from './quantities.svelte'
 export type Doc = Record<string, unknown>
 
 export type Field =
-  | { key: string; label: string; kind: 'text' | 'check'; hint?: string; wide?: boolean; only?: string[] }
+  | {
+      key: string
+      label: string
+      kind: 'text' | 'names' | 'check'
+      hint?: string
+      wide?: boolean
+      only?: string[]
+    }
   | {
       key: string
       label: string

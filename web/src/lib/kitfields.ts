@@ -138,6 +138,7 @@ const unit: Field[] = [
         only: ['shoe', 'pocket'],
       },
       { key: 'takes_modifiers', label: 'Takes modifiers', kind: 'check' },
+      { key: 'mount', label: 'Mount for modifiers', kind: 'text', hint: 'in your own words; empty: any' },
       {
         key: 'own_radio',
         label: 'A radio receiver of its own',
@@ -390,6 +391,9 @@ const modifier: Field[] = [
     kind: 'set',
     options: words('shoe', 'pocket', 'monobloc', 'pack', 'built_in', 'ring') as [string, string][],
   },
+  { key: 'mount', label: 'Mount', kind: 'text', hint: 'in your own words; empty: any' },
+  { key: 'adapters', label: 'Adapters for', kind: 'names', hint: 'other mounts, with commas' },
+  { key: 'not_on', label: 'Does not fit', kind: 'names', hint: 'units by name, with commas' },
   { key: 'needs_zoom_head', label: 'Works on a zoomed head only', kind: 'check' },
   { ...weight, hint: 'kept; not counted with yet' },
   { ...price, hint: 'kept; not counted with yet' },

@@ -27,6 +27,14 @@
   function holds(inside: Field[]): boolean {
     return inside.some((one) => problems.some((problem) => problem.where.startsWith(path(one.key))))
   }
+  /** What an option stands for: nothing, yes or no, or a word. */
+  const chosen = (options: [unknown, string][], said: string) =>
+    options.find(([key]) => String(key ?? '') === said)?.[0] ?? null
+  const listed = (text: string) =>
+    text
+      .split(',')
+      .map((one) => one.trim())
+      .filter(Boolean)
   const rows = (key: string) => (draft[key] as Doc[] | undefined) ?? []
 </script>
 
@@ -121,10 +129,10 @@
       {#if field.kind === 'choice'}
         <select
           class="select select-sm w-full"
-          value={draft[field.key]}
-          onchange={(event) => (draft[field.key] = event.currentTarget.value)}
+          value={String(draft[field.key] ?? '')}
+          onchange={(event) => (draft[field.key] = chosen(field.options, event.currentTarget.value))}
         >
-          {#each field.options as [key, words] (key)}<option value={key}>{words}</option>{/each}
+          {#each field.options as [key, words] (key)}<option value={String(key ?? '')}>{words}</option>{/each}
         </select>
       {:else if field.kind === 'quantity'}
         {@const now = draft[field.key]}
@@ -144,6 +152,13 @@
             },
           )}
           empty={() => (draft[field.key] = null)}
+        />
+      {:else if field.kind === 'names'}
+        <input
+          class="input input-sm w-full"
+          value={members(field.key).join(', ')}
+          aria-invalid={said !== ''}
+          onchange={(event) => (draft[field.key] = listed(event.currentTarget.value))}
         />
       {:else}
         <input

@@ -4,7 +4,7 @@ from typing import Literal
 
 from pydantic import Field
 
-from .values import Flag, Name, Note, Number, Price, Spread, Stops, Value, Weight, example
+from .values import Flag, Line, Name, Note, Number, Price, Spread, Stops, Value, Weight, example
 
 UnitKind = Literal["shoe", "pocket", "monobloc", "pack", "built_in", "ring"]
 
@@ -62,11 +62,24 @@ class Modifier(Value):
     layers: tuple[Layer, ...] = Field((), max_length=8, title="Layers")
     face: Face | None = Field(None, title="Face")
     fits: tuple[UnitKind, ...] = Field((), max_length=8, title="Fits kinds of unit (none: all)")
+    not_on: tuple[Name, ...] = Field((), max_length=20, title="Does not fit these units")
+    mount: Line = Field("", title="Mount")
+    adapters: tuple[Line, ...] = Field((), max_length=8, title="Adapters for these mounts")
     needs_zoom_head: Flag = Field(False, title="Works on a zoomed head only")
     weight_g: Weight | None = Field(None, title="Weight (g)")
     price: Price | None = Field(None, title="Price", description="Kept; not counted with yet.")
     typical: Flag = Field(False, title="Typical figures of its class")
     note: Note = ""
+
+
+def fits_unit(modifier: Modifier, kind: UnitKind, name: str, mount: str) -> bool:
+    """Whether a modifier goes on a unit: by its kind, unless that very unit is named; where both say a mount, by that or
+    by an adapter for it."""
+    if (modifier.fits and kind not in modifier.fits) or name in modifier.not_on:
+        return False
+    if not modifier.mount or not mount:
+        return True
+    return mount.casefold() in {one.casefold() for one in (modifier.mount, *modifier.adapters)}
 
 
 def usual_stops(modifier: Modifier) -> float:

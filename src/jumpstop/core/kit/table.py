@@ -15,7 +15,7 @@ from ..physics.pulse import T01_OF_T05
 from ..physics.shutter import hss_loss
 from .learned import Learned
 from .memo import remembered
-from .modifier import Modifier, UnitKind
+from .modifier import Modifier, UnitKind, fits_unit
 from .power import SUPPLY_KINDS, PowerSupply, SupplyKind
 from .rating import REFERENCE_DEG, Basis, Rating, rating_of
 from .unit import HSS_EXTRA, FlashDuration, Hss, Unit
@@ -119,10 +119,14 @@ class UnitTable:
 
     def takes(self, modifier: Modifier) -> np.ndarray:
         """Which units a modifier can be used on; shape (units,)."""
-        good = np.array(self.takes_modifiers)
-        if modifier.fits:
-            good &= np.isin(self.kind, modifier.fits)
+        good = np.array(self.takes_modifiers) & self.fitting(modifier)
         return good & self.can_zoom if modifier.needs_zoom_head else good
+
+    def fitting(self, modifier: Modifier) -> np.ndarray:
+        """Which units a modifier goes on, by kind, name and mount; shape (units,)."""
+        if not (modifier.fits or modifier.not_on or modifier.mount):
+            return np.ones(len(self), dtype=bool)
+        return np.array([fits_unit(modifier, one.kind, one.name, one.mount) for one in self.units], dtype=bool)
 
     def t01_at(self, below_full: Floats) -> Floats:
         """Flash duration (t.1) [s] of every unit at so many stops below full; NaN where that is not known."""

@@ -109,6 +109,7 @@ class Unit(Value):
     flash_duration: FlashDuration | None = Field(None, title="Flash duration")
     heat: Heat | None = Field(None, title="Heat")
     shoe: Line = Field("", title="Shoe")
+    mount: Line = Field("", title="Mount for modifiers")
     takes_modifiers: Flag = Field(True, title="Takes modifiers")
     weight_g: Weight | None = None
     group_how: Line = Field("", title="How its group is set")

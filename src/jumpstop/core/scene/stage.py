@@ -46,6 +46,7 @@ class Stage(Value):
     wind_m_s: Number | None = Field(None, ge=0, le=60, title="Wind (m/s)")
     left_wall_m: Number | None = Field(None, ge=0.2, le=100, title="Wall at the camera's left (m)")
     right_wall_m: Number | None = Field(None, ge=0.2, le=100, title="Wall at the camera's right (m)")
+    back_wall_m: Number | None = Field(None, ge=0.2, le=200, title="Wall behind the camera, from the subject (m)")
     ceiling_m: Number | None = Field(None, ge=1, le=30, title="Ceiling height (m)")
 
     def wall_m(self, surface: Surface) -> float | None:

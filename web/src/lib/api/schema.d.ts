@@ -5537,6 +5537,21 @@ export interface components {
              */
             fits?: ("shoe" | "pocket" | "monobloc" | "pack" | "built_in" | "ring")[];
             /**
+             * Does not fit these units
+             * @default []
+             */
+            not_on?: string[];
+            /**
+             * Mount
+             * @default
+             */
+            mount?: string;
+            /**
+             * Adapters for these mounts
+             * @default []
+             */
+            adapters?: string[];
+            /**
              * Works on a zoomed head only
              * @default false
              */
@@ -5609,6 +5624,21 @@ export interface components {
              * @default []
              */
             fits: ("shoe" | "pocket" | "monobloc" | "pack" | "built_in" | "ring")[];
+            /**
+             * Does not fit these units
+             * @default []
+             */
+            not_on: string[];
+            /**
+             * Mount
+             * @default
+             */
+            mount: string;
+            /**
+             * Adapters for these mounts
+             * @default []
+             */
+            adapters: string[];
             /**
              * Works on a zoomed head only
              * @default false
@@ -6266,6 +6296,21 @@ export interface components {
              */
             fits?: ("shoe" | "pocket" | "monobloc" | "pack" | "built_in" | "ring")[];
             /**
+             * Does not fit these units
+             * @default []
+             */
+            not_on?: string[];
+            /**
+             * Mount
+             * @default
+             */
+            mount?: string;
+            /**
+             * Adapters for these mounts
+             * @default []
+             */
+            adapters?: string[];
+            /**
              * Works on a zoomed head only
              * @default false
              */
@@ -6340,6 +6385,21 @@ export interface components {
              * @default []
              */
             fits: ("shoe" | "pocket" | "monobloc" | "pack" | "built_in" | "ring")[];
+            /**
+             * Does not fit these units
+             * @default []
+             */
+            not_on: string[];
+            /**
+             * Mount
+             * @default
+             */
+            mount: string;
+            /**
+             * Adapters for these mounts
+             * @default []
+             */
+            adapters: string[];
             /**
              * Works on a zoomed head only
              * @default false
@@ -6541,6 +6601,11 @@ export interface components {
              */
             shoe?: string;
             /**
+             * Mount for modifiers
+             * @default
+             */
+            mount?: string;
+            /**
              * Takes modifiers
              * @default true
              */
@@ -6657,6 +6722,11 @@ export interface components {
              * @default
              */
             shoe: string;
+            /**
+             * Mount for modifiers
+             * @default
+             */
+            mount: string;
             /**
              * Takes modifiers
              * @default true
@@ -8868,6 +8938,8 @@ export interface components {
             left_wall_m?: number | null;
             /** Wall at the camera's right (m) */
             right_wall_m?: number | null;
+            /** Wall behind the camera, from the subject (m) */
+            back_wall_m?: number | null;
             /** Ceiling height (m) */
             ceiling_m?: number | null;
         };
@@ -8932,6 +9004,8 @@ export interface components {
             left_wall_m: number | null;
             /** Wall at the camera's right (m) */
             right_wall_m: number | null;
+            /** Wall behind the camera, from the subject (m) */
+            back_wall_m: number | null;
             /** Ceiling height (m) */
             ceiling_m: number | null;
         };
@@ -9682,6 +9756,11 @@ export interface components {
              */
             shoe?: string;
             /**
+             * Mount for modifiers
+             * @default
+             */
+            mount?: string;
+            /**
              * Takes modifiers
              * @default true
              */
@@ -9796,6 +9875,11 @@ export interface components {
              * @default
              */
             shoe: string;
+            /**
+             * Mount for modifiers
+             * @default
+             */
+            mount: string;
             /**
              * Takes modifiers
              * @default true

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from datetime import time
 from typing import Any, Literal
 
-from ...kit.modifier import layers_on
+from ...kit.modifier import fits_unit, layers_on
 from ...kit.unit import Unit
 from ...physics.beam import REFERENCE_ZOOM_MM, ZOOMS_MM
 from ...physics.scales import APERTURES, ISOS, SHUTTERS
@@ -15,6 +15,7 @@ from ...scene.setup import Setup
 from ..camera.look import no_filter
 from ..camera.methods import Method, nd_more, with_nd
 from ..light.chain import TICKS
+from ..light.placing import farthest_m
 
 CLOSER, FARTHER = (2**-0.25, 2**-0.5, 0.5), (2**0.25, 2**0.5, 2.0)
 """Half a stop, a stop and two nearer, by the inverse square; and farther."""
@@ -57,7 +58,7 @@ def moves_of(setup: Setup, at: int, kind: MethodKind, method: Method, unit: Unit
     None touches what is fixed, but those that say so.
     """
     light = setup.lights[at]
-    found = [*_distances(light), *_front(light, unit, bag), *_head(light, unit)]
+    found = [*_distances(setup, light), *_front(light, unit, bag), *_head(light, unit)]
     found += [*_isos(setup, method), *_apertures(setup, method), *_background(setup), *_nd(setup, method)]
     found += iso_and_shutter(setup, method)
     found += [*_methods(setup, kind), *_hours(setup)]
@@ -74,10 +75,11 @@ def of_setup(code: str, touches: str, facts: Mapping[str, Any], change: Callable
     return Move(code, facts, touches, "setup", setup=change)
 
 
-def _distances(light: Light) -> Iterator[Move]:
+def _distances(setup: Setup, light: Light) -> Iterator[Move]:
+    room = max(farthest_m(setup, light), light.distance_m)
     for times in (*CLOSER, *FARTHER):
         metres = float(f"{light.distance_m * times:.2g}")
-        if metres != light.distance_m and NEAREST_M <= metres <= 500:
+        if metres != light.distance_m and NEAREST_M <= metres <= min(room, 500):
             yield of_light("closer" if times < 1 else "farther", "distance", {"metres": metres}, distance_m=metres)
 
 
@@ -94,7 +96,7 @@ def _front(light: Light, unit: Unit, bag: Bag) -> Iterator[Move]:
             yield of_light("layers_off", "front", {"name": mod.name}, layers=())
         yield of_light("bare", "front", {"name": mod.name}, modifier=None, layers=None)
     for other in bag.modifiers if unit.takes_modifiers else ():
-        fits = not other.fits or unit.kind in other.fits
+        fits = fits_unit(other, unit.kind, unit.name, unit.mount)
         zoomed = unit.zoom_max_mm is not None or not other.needs_zoom_head
         if fits and zoomed and other.kind != "bounce" and (mod is None or other.id != mod.id):
             yield of_light("modifier", "front", {"name": other.name}, modifier=other, layers=None)

@@ -34,6 +34,7 @@ EXTENDED = 1 / 3  # of the beam of the zoomed head behind it: what an extender l
 BARE_M = 0.06  # width of a bare head
 NO_SHARE_STOPS = -12.0  # a share smaller than this is none
 FARTHEST_M = 1e6  # a background that is nowhere is as far as this
+GRAZING = 1e-6  # a bearing so near to along a wall never meets it; a matter of computing
 
 
 class Point(NamedTuple):
@@ -93,6 +94,22 @@ def point_of(light: Light, setup: Setup) -> Point:
     turned = math.radians(light.position.bearing_deg if light.position else USUAL_BEARINGS.get(light.role, 0.0))
     start = min(behind_m(setup), FARTHEST_M) if light.role == "background" else 0.0
     return Point(level * math.sin(turned), start - level * math.cos(turned), height)
+
+
+def farthest_m(setup: Setup, light: Light) -> float:
+    """How far from the subject the room lets a light stand on its bearing [m]; inf where nothing is said of it."""
+    stage, face = setup.stage, setup.stage.face_m
+    bearing = math.radians(light.position.bearing_deg if light.position else USUAL_BEARINGS.get(light.role, 0.0))
+    across, along = math.sin(bearing), math.cos(bearing)
+    walls = [
+        (across, stage.right_wall_m),
+        (-across, stage.left_wall_m),
+        (along, stage.back_wall_m),
+        (-along, behind_m(setup)),
+    ]
+    level = min((away / share for share, away in walls if away is not None and share > GRAZING), default=math.inf)
+    up = (light.position.height_m if light.position else face) - face
+    return math.hypot(level, up)
 
 
 def placing_of(setup: Setup, sun: tuple[float, float] | None = None, right: bool | None = None) -> Placing:

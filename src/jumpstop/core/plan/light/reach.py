@@ -377,8 +377,8 @@ def _blockers(scene: Scene, shape: tuple[int, int, int]) -> np.ndarray:
             block(every, at, "no_modifiers", ~table.takes_modifiers)
             if light.modifier.needs_zoom_head:
                 block(every, at, "no_zoom_head", ~table.can_zoom)
-            if light.modifier.fits and not light.fits_anyway:
-                block(every, at, "does_not_fit", ~np.isin(table.kind, light.modifier.fits))
+            if not light.fits_anyway:
+                block(every, at, "does_not_fit", ~table.fitting(light.modifier))
         if light.heads > 1:
             block(every, at, "stands_alone", ~table.takes_modifiers)
         if by_shoe(scene.setup, light):
