@@ -243,6 +243,7 @@ def test_a_job_of_two_days_is_paged_by_date(page: Page) -> None:
     """A session on the next day has its own sun, its own line, and full batteries in the morning."""
     view(page, "Day")
     expect(page.get_by_role("group", name="Days of the job")).to_have_count(0)
+    page.get_by_role("button", name="On several days").click()
     page.get_by_label("Date, session 4").fill("2026-06-25")
     page.get_by_label("Date, session 4").press("Tab")
     days = page.get_by_role("group", name="Days of the job")

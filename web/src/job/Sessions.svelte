@@ -16,6 +16,9 @@
   const name = (id: string) => setups.find((one) => one.id === id)?.name ?? 'a setup that is gone'
   const variants = (id: string) => setups.find((one) => one.id === id)?.variants ?? []
   type Session = (typeof doc.sessions)[number]
+  /** A job of several days asks each session for its own. */
+  let dating = $state(false)
+  const dated = $derived(doc.sessions.some((one) => one.day))
 
   const change = (at: number, label: string, edit: (session: Session) => void) =>
     job.edit(label, (one) => edit(one.sessions[at]!))
@@ -107,14 +110,16 @@
               {#each variants(session.setup) as one (one)}<option value={one}>{one}</option>{/each}
             </select>
           {/if}
-          <input
-            type="date"
-            class={`input input-xs w-[7.6rem] ${session.day ? '' : 'no-print'}`}
-            aria-label={`Date, session ${at + 1}`}
-            title="Its date; empty: the same day as the one before"
-            value={session.day ?? ''}
-            onchange={(event) => change(at, 'Date', (one) => (one.day = event.currentTarget.value || null))}
-          />
+          {#if dated || dating}
+            <input
+              type="date"
+              class={`input input-xs w-[7.6rem] ${session.day ? '' : 'no-print'}`}
+              aria-label={`Date, session ${at + 1}`}
+              title="Its date; empty: the same day as the one before"
+              value={session.day ?? ''}
+              onchange={(event) => change(at, 'Date', (one) => (one.day = event.currentTarget.value || null))}
+            />
+          {/if}
           <span class="w-14"
             ><Quantity
               named
@@ -168,22 +173,29 @@
               reads={number(at, 'change_min', 'minutes', 'Minutes to set up')}
             /></span
           >
-          min,
-          <span class="w-12"
-            ><Quantity
-              named
-              label={`Test frames in a hundred, session ${at + 1}`}
-              class="input input-xs w-12"
-              value={String(Math.round(session.tests * 100))}
-              reads={quantity('count', 'Test frames in a hundred', [0, 500], (value) =>
-                change(at, 'Test frames', (one) => (one.tests = value / 100)),
-              )}
-            /></span
-          > % more for tests and blinks
+          min;
+          <span class="flex items-center gap-1 whitespace-nowrap"
+            >plus <span class="w-12"
+              ><Quantity
+                named
+                label={`Test frames in a hundred, session ${at + 1}`}
+                class="input input-xs w-12"
+                value={String(Math.round(session.tests * 100))}
+                reads={quantity('count', 'Test frames in a hundred', [0, 500], (value) =>
+                  change(at, 'Test frames', (one) => (one.tests = value / 100)),
+                )}
+              /></span
+            > % for tests and blinks</span
+          >
         </div>
       </li>
     {/each}
   </ol>
+  {#if doc.sessions.length && !dated && !dating}
+    <button type="button" class="link-button no-print mt-1 text-[0.84rem]" onclick={() => (dating = true)}
+      >On several days</button
+    >
+  {/if}
   {#if !doc.sessions.length}
     <p class="text-quiet text-[0.84rem]">None yet: each setup counts once, one after the other.</p>
   {/if}

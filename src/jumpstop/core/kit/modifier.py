@@ -73,8 +73,8 @@ class Modifier(Value):
 
 
 def fits_unit(modifier: Modifier, kind: UnitKind, name: str, mount: str) -> bool:
-    """Whether a modifier goes on a unit: by its kind, unless that very unit is named; where both say a mount, by that or
-    by an adapter for it."""
+    """Whether a modifier goes on a unit: by its kind, unless that very unit is named; where both say a mount, by that
+    or by an adapter for it."""
     if (modifier.fits and kind not in modifier.fits) or name in modifier.not_on:
         return False
     if not modifier.mount or not mount:
