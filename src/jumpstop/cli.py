@@ -13,6 +13,7 @@ from types import FrameType
 from typing import TYPE_CHECKING, Annotated
 
 import typer
+from platformdirs import user_data_path
 
 from .cli_job import app as planning
 from .cli_kit import app as kit
@@ -35,7 +36,8 @@ app.add_typer(kit)
 
 Data = Annotated[Path, typer.Option("--data", envvar="JUMPSTOP_DATA", help="Folder that holds the data.")]
 Port = Annotated[int, typer.Option(min=0, max=65535, help="Port; 0 takes a free one.")]
-HOME = Path.home() / ".local" / "share" / "jumpstop"
+BEFORE = Path.home() / ".local" / "share" / "jumpstop"  # wherever it ran, until 0.12
+HOME = BEFORE if BEFORE.exists() else user_data_path("jumpstop", appauthor=False)
 DEMO = Path("demo-data")
 YOUNG = (20_000, 20, 20)  # an answer makes some thousand values and no cycles: looking for those less often
 GRACE_S, LAST_S = 2, 4.0  # from being told to stop: until what is under way is given up, and until it ends anyhow
