@@ -111,6 +111,17 @@ def test_travel_and_site_are_told_of(client: TestClient, job: str) -> None:
     assert any("Gannet 600 by air: 130 Wh" in line for line in cautions)
 
 
+def test_heads_on_one_circuit_are_told_what_they_draw(client: TestClient, job: str) -> None:
+    """D: 1,200 Ws in 1 s, 70 % of it stored, at 230 V: 7.45 A; two are 15, and a circuit of 10 A bears one."""
+    supply = {"kind": "mains", "recycle_full_s": 1.0}
+    head = {"name": "Heron M", "kind": "monobloc", "watt_seconds": 1200, "power_supplies": [supply], "count": 3}
+    made = client.post("/api/units", json=head).json()["id"]
+    for number, told in ((1, False), (2, True)):
+        change(client, job, picked=[{"unit": made, "count": number}])
+        cautions = " ".join(client.get(f"/api/jobs/{job}/board").json()["picked"]["cautions"])
+        assert ("they take about 15 A together" in cautions) == told
+
+
 def test_the_day_says_what_gives_out_and_what_would_help(client: TestClient, job: str) -> None:
     day = client.get(f"/api/jobs/{job}/day").json()
     assert day["says"] == "Godwit 76 pair gives out at 12:50: 3 batteries, and 4 more wanted."

@@ -7,6 +7,7 @@ from functools import lru_cache
 
 import numpy as np
 
+from ..core.physics.battery import CIRCUIT_A, mains_a
 from ..core.plan.job.assignment import needs_of, picks_of, posts_of
 from ..core.plan.job.board import Board, Landings, whole_chance
 from ..core.plan.job.schedule import picked_of
@@ -16,7 +17,7 @@ from ..core.plan.light.reach import BLOCKED, REACHES, Reach
 from ..core.plan.stage.set_warnings import stage_warnings
 from ..core.plan.stage.warnings import warnings_of
 from ..core.scene.job import Job
-from .figures import DisplayUnits, count, dial, share, stops
+from .figures import DisplayUnits, count, dial, listed, share, stops
 from .kit import ROLES
 from .methods import title
 from .stage_warnings import say_stage
@@ -211,7 +212,26 @@ def _cautions(board: Board, counts: Mapping[int, int], job: Job) -> list[str]:
             out.append(f"{unit.name} by air: {size}. To 100 Wh in the cabin, to 160 Wh two with the airline's leave.")
         if job.brief.power_on_site is False and supply is not None and supply.kind == "mains":
             out.append(f"{unit.name} wants mains, and there is none.")
+    out += _circuit(board, counts)
     return out
+
+
+def _circuit(board: Board, counts: Mapping[int, int]) -> list[str]:
+    """What the heads that go along draw from one circuit while they recycle together."""
+    total, names = 0.0, list[str]()
+    for at, number in counts.items():
+        unit = board.table.units[at]
+        supply = unit.power_supplies[0] if unit.power_supplies else None
+        if supply is not None and supply.kind == "mains" and unit.watt_seconds:
+            total += number * mains_a(unit.watt_seconds, supply.recycle_full_s)
+            names.append(unit.name)
+    if total <= CIRCUIT_A:
+        return []
+    return [
+        f"On the mains they take about {total:.0f} A together while they recycle, without modelling light "
+        f"({listed(names, 'and')}): more than a circuit of {CIRCUIT_A:.0f} A bears. Share them out, and ask whoever "
+        "answers for the building's wiring."
+    ]
 
 
 def _all(setups: int) -> str:
