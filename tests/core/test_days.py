@@ -1,5 +1,6 @@
 """Jobs of several days: their dates, their sun, what is charged over night, and what standing by takes."""
 
+import math
 import random
 from datetime import date, time
 from typing import Any
@@ -15,8 +16,11 @@ from jumpstop.core.plan.job.charges import Charging, Draw, Night, drained, first
 from jumpstop.core.plan.job.endurance import spread_of
 from jumpstop.core.plan.job.helps import day_plan
 from jumpstop.core.plan.job.packing import hire_days
+from jumpstop.core.plan.light.placing import beam_of
 from jumpstop.core.plan.light.reach import solve
+from jumpstop.core.plan.stage.covering import cropped
 from jumpstop.core.scene.job import Brief, Job, JobFile, copied, planned, sums_of
+from jumpstop.core.scene.light import Light
 from jumpstop.core.scene.setup import Setup
 
 HEAD: dict[str, Any] = {
@@ -194,6 +198,27 @@ def test_a_brief_adds_up() -> None:
     assert sums_of(Brief(people=40, retouched=3)).retouching_h == 0.75
     each = sums_of(Brief(people=20, frames_each=50, delivered=5, delivered_per="person"))
     assert (each.delivered, each.of_frames) == (100, 10.0)
+
+
+def test_each_crop_has_its_distance_and_its_beam() -> None:
+    """D: 85 mm on 24 mm high: a field of .6 m from 2.125 m, 2.1 m from 7.44; upright (36 mm) 1.417 and 4.96. A beam of 40
+    degrees at 2 m covers 1.456 m: full length wants 2 atan(1.05 / 2) = 55.4."""
+    lens = {"focal_mm": 85, "subject_m": 2.5}
+    for held, metres in (("landscape", (2.125, 7.4375)), ("grip_up", (1.4167, 4.9583))):
+        light = {"distance_m": 2, "modifier": {"name": "Grid", "kind": "grid"}}
+        aim = {"f_number": 4, "lens": lens, "orientation": held}
+        setup = Setup.model_validate({"aim": aim, "lights": [light], "ambient": {"condition": "dark"}})
+        tight, full = cropped(setup, ["tight", "full"])
+        assert (tight.camera_m, full.camera_m) == pytest.approx(metres, rel=1e-3)
+        zoomed = setup.model_copy(update={"lights": (Light(distance_m=2, zoom_mm=50.0),)})
+        beam = beam_of(zoomed.lights[0])
+        for one, wide in zip(cropped(zoomed, ["tight", "full"]), (0.6, 2.1), strict=True):
+            across = 2 * math.degrees(math.atan(wide / 2 / 2))
+            assert (one.short is not None) == (beam < across)
+            if one.short is not None:
+                assert one.short[0] == pytest.approx(across, abs=0.1)
+    bare = Setup.model_validate({"aim": {"f_number": 4}, "lights": [{}], "ambient": {"condition": "dark"}})
+    assert cropped(bare.model_copy(update={"aim": bare.aim.model_copy(update={"lens": None})}), ["tight"]) == []
 
 
 def test_a_brief_of_before_had_one_crop() -> None:

@@ -87,7 +87,8 @@ def again(request: Request, item_id: str, readings: bool = False, page: Page = "
 @router.get("/{item_id}/brief", responses=REFUSED)
 def brief(request: Request, item_id: str) -> BriefText:
     """The questions that are still open, and what the answers come to."""
-    return brief_text(workspace_of(request).job_file(item_id).job)
+    workspace = workspace_of(request)
+    return brief_text(workspace.job_file(item_id), workspace.preferences())
 
 
 @router.get("/{item_id}/board", responses=REFUSED)

@@ -2,8 +2,10 @@
 
 from dataclasses import dataclass
 
-from ..core.scene.job import FRAME_MB, RETOUCH_MIN, SORTING_S, Brief, Job, sums_of
-from .figures import count, decimal, grouped, plain
+from ..core.plan.camera.framing import camera_m
+from ..core.plan.stage.covering import cropped
+from ..core.scene.job import FRAME_MB, RETOUCH_MIN, SORTING_S, Brief, Crop, Job, JobFile, sums_of
+from .figures import DisplayUnits, count, decimal, grouped, length, plain
 
 QUESTIONS: dict[str, str] = {
     "crops": "How tight: head and shoulders, to the waist, or full length? Several may be asked for.",
@@ -34,11 +36,33 @@ class BriefText:
     comes_to: list[str]
 
 
-def brief_text(job: Job) -> BriefText:
+def brief_text(file: JobFile, words: DisplayUnits) -> BriefText:
     """The document."""
+    job = file.job
     asked = [QUESTIONS[name] for name in job.brief.open]
     letter = "\n".join(f"{number}. {one}" for number, one in enumerate(asked, 1))
-    return BriefText(asked, letter, [*_sums(job.brief), *_missing(job)])
+    return BriefText(asked, letter, [*_sums(job.brief), *_missing(job), *_crops(file, words)])
+
+
+CROPS: dict[Crop, str] = {"tight": "Head and shoulders", "waist": "To the waist", "full": "Full length"}
+
+
+def _crops(file: JobFile, words: DisplayUnits) -> list[str]:
+    """From where each crop that is asked for is taken, in the setup of a person that comes nearest to it, and whether
+    its key covers it."""
+    people = [one.setup for one in file.setups if one.setup.stage.kind == "person" and one.setup.aim.lens]
+    out = []
+    for crop in file.job.brief.crops or ():
+        told = [(setup, one) for setup in people for one in cropped(setup, [crop])]
+        if not told:
+            continue
+        setup, one = min(told, key=lambda pair: abs(pair[1].camera_m - camera_m(pair[0])))
+        focal = setup.aim.lens.focal_mm if setup.aim.lens else 0.0
+        said = f"{CROPS[crop]}, {length(one.field_m, words)}: from {length(one.camera_m, words)} with {focal:.0f} mm"
+        if one.short is not None:
+            said += f"; the key has {one.short[1]:.0f}° where {one.short[0]:.0f}° are wanted"
+        out.append(f"{said} ({setup.name})")
+    return out
 
 
 def _missing(job: Job) -> list[str]:

@@ -1,12 +1,19 @@
 """What has to be covered and lit evenly: the beam against the subject, the ends and the last row of a group."""
 
+from collections.abc import Sequence
+from dataclasses import dataclass
+
 from ...physics import group
 from ...physics.light_values import LIGHT_VALUES
 from ...physics.sides import wrapped_deg
+from ...scene.job import Crop
 from ...scene.light import Light
 from ...scene.setup import Setup
+from ..camera.framing import frame_mm
 from ..light.placing import beam_of
 
+CROPS_M: dict[Crop, float] = {"tight": 0.6, "waist": 1.1, "full": 2.1}
+"""How much of a standing person's height a crop shows [m], with air over the head; from memory."""
 FRONTAL_DEG = 30.0  # a light this near to the camera's axis is to light all that the lens sees
 
 
@@ -25,6 +32,29 @@ def uncovered(light: Light, wide_m: float) -> tuple[float, float] | None:
     None where it covers, or sends all round."""
     across, beam = float(group.across_deg(wide_m, light.distance_m)), beam_of(light)
     return (across, beam) if 0 < beam < across and f"{beam:.0f}" != f"{across:.0f}" else None
+
+
+@dataclass(frozen=True)
+class Cropped:
+    """What a crop asks of a setup: the field [m] from top to bottom, the camera's distance [m] with the lens as it is,
+    and where the key's beam does not cover it: (degrees it has to, its beam)."""
+
+    crop: Crop
+    field_m: float
+    camera_m: float
+    short: tuple[float, float] | None
+
+
+def cropped(setup: Setup, crops: Sequence[Crop]) -> list[Cropped]:
+    """What each crop asks; nothing where no lens is said."""
+    lens, key, out = setup.aim.lens, key_of(setup), list[Cropped]()
+    if lens is None:
+        return out
+    for crop in crops:
+        field = CROPS_M[crop]
+        camera = field * lens.focal_mm / frame_mm(setup)[1]
+        out.append(Cropped(crop, field, camera, None if key is None else uncovered(key, field)))
+    return out
 
 
 def ends_of(setup: Setup, totals: dict[str, float]) -> float | None:
