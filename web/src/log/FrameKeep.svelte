@@ -73,6 +73,12 @@
     })
   }
 
+  /** Curtains cut only a frame that is shorter than the body's sync time. */
+  const body = $derived(set?.lights[0]?.blank?.was?.body)
+  const pastSync = $derived(
+    found.shutter_s !== null && body?.shutter === 'focal_plane' && found.shutter_s < body.sync_s,
+  )
+
   async function curtain() {
     const was = set?.lights[0]?.blank?.was
     if (!was || !found?.shutter_s)
@@ -116,7 +122,7 @@
       >It took {fixed(taken, 2)} stops</button
     >
   {/if}
-  {#if found.lit > 0.02 && found.lit < 0.97}
+  {#if found.lit > 0.02 && found.lit < 0.97 && pastSync}
     <button type="button" class="btn btn-sm" disabled={!set} onclick={curtain}
       >It is a wall past sync: {Math.round(found.lit * 100)} % lit</button
     >
