@@ -9,7 +9,7 @@ import pytest
 
 from jumpstop.core.kit.table import UnitTable, table_of
 from jumpstop.core.kit.unit import Claim, Unit
-from jumpstop.core.plan.job.assignment import crowded, missing, most_of, needs_of, posts_of
+from jumpstop.core.plan.job.assignment import crowded, missing, most_of, needs_of, posts_of, unknown_of
 from jumpstop.core.plan.job.board import Landings, board_of, joint_chance, landings_of, whole_chance
 from jumpstop.core.plan.job.kit_choice import choose_kit, front_of
 from jumpstop.core.plan.light.reach import solve
@@ -282,3 +282,21 @@ def test_what_stands_in_the_way_is_named() -> None:
     assert missing([pair], 0.9) == []
     assert crowded([pair], alone, 0.9, 0) == [0]
     assert posts_of(0, needs_of([pair], 0.9), {0: 2}) is not None
+
+
+def test_what_is_not_weighed_counts_as_the_heaviest_or_is_left_out() -> None:
+    """Two units of which each holds the one light: the one nobody has weighed is not taken for being unknown."""
+    units = [
+        Unit(name=name, watt_seconds=100, weight_g=grams) for name, grams in (("A", None), ("B", 900.0), ("C", 2e3))
+    ]
+    table = table_of(units)
+    both = [Landings(None, ("sync",), (0,), np.array([[[0.95, 0.95, 0.4]]]), (1,), (None,))]  # type: ignore[arg-type]
+    assert choose_kit(both, table).counts == {1: 1}
+    assert unknown_of(table, "weight").tolist() == [True, False, False]
+    only = [Landings(None, ("sync",), (0,), np.array([[[0.95, 0.4, 0.4]]]), (1,), (None,))]  # type: ignore[arg-type]
+    assert choose_kit(only, table).counts == {0: 1}
+    assert choose_kit(only, table, known_only=True).status == "none"
+    priced = table_of([Unit(name=n, watt_seconds=100, price=p, holding=h) for n, p, h in
+                       (("A", None, "owned"), ("B", None, "hire"), ("C", 9.0, "hire"))])  # type: ignore[arg-type] # fmt: skip
+    assert unknown_of(priced, "price").tolist() == [True, True, False]
+    assert unknown_of(priced, "buy").tolist() == [False, True, False]  # what is owned costs nothing
