@@ -275,7 +275,7 @@ def test_a_job_is_done_again_and_its_brief_adds_up(page: Page) -> None:
     sums = page.get_by_test_id("brief-sums")
     expect(sums).to_contain_text("33,750 to 67,500 frames")
     expect(sums).to_contain_text("1,012 to 2,025 GB at 30 MB a frame")
-    expect(sums).to_contain_text("225 people in the brief, 44 in the sessions: 181 missing")
+    expect(sums).to_contain_text("225 people in the brief, 59 in the sessions: 166 missing")
     page.get_by_label("full length").check()
     page.get_by_label("Copy this job").select_option("without")
     expect(page.get_by_label("Name of the job")).to_have_value("Kite week on the downs, again")

@@ -1,5 +1,6 @@
 """The brief in words: the questions to ask, and what the answers come to."""
 
+from collections import Counter
 from dataclasses import dataclass
 
 from ..core.plan.camera.framing import camera_m
@@ -66,14 +67,20 @@ def _crops(file: JobFile, words: DisplayUnits) -> list[str]:
 
 
 def _missing(job: Job) -> list[str]:
-    """People of the brief who are in no session, or the other way round; and those of the roster."""
-    asked, roster = job.brief.people, len(job.roster)
-    planned = max((sum(one.people for one in job.sessions if one.setup == setup) for setup in
-                   {one.setup for one in job.sessions}), default=0)  # fmt: skip
-    out = []
-    if asked and planned and asked != planned:
-        there = f"{count(asked, 'person', 'people')} in the brief, {grouped(planned)} in the sessions"
-        out.append(f"{there}: {grouped(asked - planned)} missing" if asked > planned else there)
+    """People of the brief who are in no session, or too many in one setup; and those of the roster. The same people may
+    come to several setups, so that only what cannot be is told."""
+    asked, roster, out = job.brief.people, len(job.roster), list[str]()
+    by_setup = Counter[str]()
+    for one in job.sessions:
+        by_setup[one.setup] += one.people
+    planned, most = by_setup.total(), max(by_setup.values(), default=0)
+    if asked and by_setup and planned < asked:
+        missing = grouped(asked - planned)
+        out.append(
+            f"{count(asked, 'person', 'people')} in the brief, {grouped(planned)} in the sessions: {missing} missing"
+        )
+    elif asked and most > asked:
+        out.append(f"{count(asked, 'person', 'people')} in the brief, {grouped(most)} in the sessions of one setup")
     if asked and roster and asked != roster:
         out.append(f"{count(roster, 'person', 'people')} on the roster, {grouped(asked)} in the brief")
     return out
