@@ -5,10 +5,11 @@ import socket
 from collections.abc import Iterator
 from pathlib import Path
 from threading import Thread
+from time import perf_counter
 
 import pytest
 import uvicorn
-from playwright.sync_api import Browser, Page, sync_playwright
+from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 from chromium import Demo, launch
 from jumpstop.api.app import create_app
@@ -33,6 +34,20 @@ class Served:
         self.thread.join()
 
 
+QUIET_S, LOOPS = 0.03, 400_000  # what this loop takes on a machine that does nothing else, about
+PATIENCE_MS, MOST_TIMES, NAVIGATION_MS = 5_000, 8.0, 90_000
+
+
+@pytest.fixture(autouse=True)
+def patience() -> None:
+    """What a person would see is waited for the longer, the slower the machine is just now."""
+    start = perf_counter()
+    for _ in range(LOOPS):
+        pass
+    times = min(MOST_TIMES, max(1.0, (perf_counter() - start) / QUIET_S))
+    expect.set_options(timeout=PATIENCE_MS * times)
+
+
 @pytest.fixture
 def demo(request: pytest.FixtureRequest, filled: Path, tmp_path: Path) -> Iterator[Demo | Served]:
     """As a process of its own where a test is marked `killed`."""
@@ -54,6 +69,7 @@ def browser() -> Iterator[Browser]:
 def page(browser: Browser, demo: Demo | Served) -> Iterator[Page]:
     """The demo's first page; fails the test if anything was asked of another server, or a script broke."""
     page = browser.new_page(viewport={"width": 1280, "height": 800})
+    page.set_default_navigation_timeout(NAVIGATION_MS)
     foreign: list[str] = []
     page.on(
         "request",

@@ -77,8 +77,10 @@ def test_nothing_moves_from_under_a_button_that_is_pressed(page: Page) -> None:
     page.route("**/board", lambda route: held.append(route))
     go(page, "Job")
     page.get_by_label("Name of a person").fill("Nell Rowan")
-    box = page.get_by_role("button", name="Add", exact=True).bounding_box()
     wait_until(lambda: (page.evaluate("0"), held)[1])  # routes are told while the page is asked something
+    expect(page.get_by_test_id("brief-sums")).to_be_visible()
+    page.evaluate("document.fonts.ready.then(() => 0)")  # all but the coverage stands
+    box = page.get_by_role("button", name="Add", exact=True).bounding_box()
     assert box
     page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
     page.mouse.down()
