@@ -35,7 +35,7 @@ class Served:
 
 
 QUIET_S, LOOPS = 0.03, 400_000  # what this loop takes on a machine that does nothing else, about
-PATIENCE_MS, MOST_TIMES, NAVIGATION_MS = 5_000, 8.0, 90_000
+PATIENCE_MS, MOST_TIMES, NAVIGATION_MS = 15_000, 4.0, 90_000
 
 
 @pytest.fixture(autouse=True)
