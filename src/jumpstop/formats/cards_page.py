@@ -4,24 +4,14 @@ import base64
 import hashlib
 from collections.abc import Sequence
 from functools import lru_cache
-from pathlib import Path
 from typing import Any
 
-from jinja2 import Environment, FileSystemLoader, StrictUndefined
 from markupsafe import Markup
 from pydantic_core import to_json
 
 from ..core.plan.change.pocket import ALONE, AMBIENT_MOST, SHARE_FROM, SHARE_STEPS, share_table
 from ..words.cards import Card
-from .drawing import above, frame
-
-PAPER = Path(__file__).parent.parent / "paper"
-
-
-@lru_cache(maxsize=1)
-def _environment() -> Environment:
-    """Text that came from a person is escaped wherever it stands."""
-    return Environment(loader=FileSystemLoader(PAPER), autoescape=True, undefined=StrictUndefined, trim_blocks=True)
+from .drawing import PAPER, above, environment, frame
 
 
 @lru_cache(maxsize=4)
@@ -43,7 +33,7 @@ def _hash(text: str) -> str:
 def cards_page(title: str, cards: Sequence[Card], written: str, decimal: str = ".", job: str = "") -> str:
     """The page. written: when, in words; decimal: the decimal sign that figures are said with; job: its id, so that
     readings stay with it."""
-    page = _environment().get_template("cards.html.j2")
+    page = environment().get_template("cards.html.j2")
     return page.render(
         title=title,
         cards=cards,

@@ -21,7 +21,7 @@ MOST_FIGURES = 9
 
 
 @cache
-def _environment() -> Environment:
+def environment() -> Environment:
     """Text that came from a person is escaped wherever it stands."""
     return Environment(loader=FileSystemLoader(PAPER), autoescape=True, undefined=StrictUndefined, trim_blocks=True)
 
@@ -188,4 +188,4 @@ def _dark(share: float, edge: str, wide: float, tall: float) -> tuple[float, flo
 
 
 def _drawn(template: str, **parts: object) -> Markup:
-    return Markup(_environment().get_template(template).render(**parts).strip())
+    return Markup(environment().get_template(template).render(**parts).strip())

@@ -37,9 +37,14 @@
   const taken = $derived(
     !light.unit ? '' : kit.units.some((one) => one.id === light.unit?.id) ? (light.unit.id ?? GONE) : GONE,
   )
-  const fits = $derived(
-    !light.modifier?.fits.length || !light.unit || light.modifier.fits.includes(light.unit.kind),
-  )
+  /** Where it is not made for the unit taken, one may say that it fits all the same. */
+  const fits = $derived.by(() => {
+    const [mod, unit] = [light.modifier, light.unit]
+    if (!mod || !unit) return true
+    if ((mod.fits.length && !mod.fits.includes(unit.kind)) || mod.not_on.includes(unit.name)) return false
+    const mounts = [mod.mount, ...mod.adapters].map((one) => one.toLowerCase())
+    return !mod.mount || !unit.mount || mounts.includes(unit.mount.toLowerCase())
+  })
   const bounds = (field: string) => person.bounds('Light', field)
   const modifiers = $derived<[string, string][]>([
     ['', 'nothing: bare'],
@@ -194,7 +199,7 @@
   </p>
   {#if !fits || light.fits_anyway}
     <p>
-      {#if !fits}{light.modifier?.name} is not made for this kind of unit.{/if}
+      {#if !fits}{light.modifier?.name} is not made for this unit.{/if}
       <Chip on={light.fits_anyway} onclick={() => change('It fits', (l) => (l.fits_anyway = !l.fits_anyway))}
         >it fits all the same</Chip
       >

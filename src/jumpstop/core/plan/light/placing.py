@@ -91,16 +91,20 @@ def point_of(light: Light, setup: Setup) -> Point:
     face = setup.stage.face_m
     height = light.position.height_m if light.position else face
     level = math.sqrt(max(0.0, light.distance_m**2 - (height - face) ** 2))
-    turned = math.radians(light.position.bearing_deg if light.position else USUAL_BEARINGS.get(light.role, 0.0))
+    turned = _turned(light)
     start = min(behind_m(setup), FARTHEST_M) if light.role == "background" else 0.0
     return Point(level * math.sin(turned), start - level * math.cos(turned), height)
+
+
+def _turned(light: Light) -> float:
+    """A light's bearing [radians]; the usual one of its role where it has no place."""
+    return math.radians(light.position.bearing_deg if light.position else USUAL_BEARINGS.get(light.role, 0.0))
 
 
 def farthest_m(setup: Setup, light: Light) -> float:
     """How far from the subject the room lets a light stand on its bearing [m]; inf where nothing is said of it."""
     stage, face = setup.stage, setup.stage.face_m
-    bearing = math.radians(light.position.bearing_deg if light.position else USUAL_BEARINGS.get(light.role, 0.0))
-    across, along = math.sin(bearing), math.cos(bearing)
+    across, along = math.sin(_turned(light)), math.cos(_turned(light))
     walls = [
         (across, stage.right_wall_m),
         (-across, stage.left_wall_m),
