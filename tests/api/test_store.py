@@ -7,10 +7,12 @@ import sqlite3
 import stat
 import threading
 from contextlib import closing
+from datetime import datetime
 from pathlib import Path
 
 import pytest
 from fastapi.testclient import TestClient
+from sqlalchemy import update
 
 from jumpstop.api.app import create_app
 from jumpstop.core.kit.errors import JumpStopError
@@ -22,6 +24,7 @@ from jumpstop.store.documents import Store
 from jumpstop.store.errors import Busy, Conflict, InUse, NotFound, StorageFault, TooMuch
 from jumpstop.store.file import FILE
 from jumpstop.store.lock import held
+from jumpstop.store.tables import edits
 from versions import OLD, OLD_UNIT
 
 
@@ -93,6 +96,20 @@ def test_nudges_of_one_figure_are_undone_as_one(tmp_path: Path) -> None:
     assert store.item("filters", item.id).doc["stops"] == 4
     assert store.item("filters", item.id).revision > 4  # a revision is never used twice
     assert store.redo() is None
+
+
+def test_the_page_tells_whether_an_edit_goes_on(tmp_path: Path) -> None:
+    """However far apart two edits of one drag arrive they are one, and two that arrive together may be two."""
+    store = Store(tmp_path)
+    item = store.add("filters", [{"name": "ND", "stops": 1}], "Add ND")[0]
+    for stops, goes_on in ((2, False), (3, True), (4, False)):
+        with store.writing() as connection:  # long ago
+            connection.execute(update(edits).values(at=datetime(2026, 6, 1)))
+        item = store.put("filters", item.id, {"name": "ND", "stops": stops}, item.revision, "Stops", goes_on=goes_on)
+    left = []
+    while store.undo():
+        left += [item.doc["stops"] for item in store.items("filters")]
+    assert left == [3, 1]
 
 
 def test_another_pages_edit_between_two_nudges_keeps_them_apart(tmp_path: Path) -> None:

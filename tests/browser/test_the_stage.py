@@ -3,11 +3,12 @@ frame's tones as the levels have them; by touch on a phone."""
 
 import json
 import re
+import time
 import urllib.request
 from typing import Any
 
 import pytest
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Browser, Page, Route, expect
 from test_journeys import findings, saved
 from test_my_unit import tool, verdict
 from test_setup_in_hand import bench
@@ -46,6 +47,31 @@ def test_a_light_is_dragged_and_the_rest_follows(page: Page) -> None:
     page.get_by_role("button", name="Undo").click()  # the whole drag is one step
     expect(verdict(page)).to_have_text(was or "")
     assert answer(page)["setup"] == before["setup"]
+
+
+def test_a_drag_is_undone_as_one_however_slow_the_way_to_the_server(page: Page) -> None:
+    bench(page, "At the bench")
+    before = answer(page)["setup"]
+
+    def slow(route: Route) -> None:
+        time.sleep(1.4)
+        route.continue_()
+
+    page.route("**/api/setups/*?*", slow)
+    box = spot(page, 1).bounding_box()
+    middle = (box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    page.mouse.move(*middle)
+    page.mouse.down()
+    for step in (10, 20, 30):
+        with page.expect_response(lambda reply: reply.request.method == "PUT"):
+            page.mouse.move(middle[0] + step, middle[1] + step)
+    page.mouse.up()
+    saved(page)
+    page.unroute("**/api/setups/*?*", slow)
+    assert answer(page)["setup"] != before
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_text("Undone: Place")).to_be_visible()
+    assert answer(page)["setup"] == before
 
 
 def test_a_light_is_moved_by_keys(page: Page) -> None:

@@ -45,6 +45,10 @@ Page = Annotated[
         description="Which page this comes from: undo takes back that page's own edits.", examples=["a1b2"],
     ),
 ]  # fmt: skip
+GoesOn = Annotated[
+    bool | None,
+    Query(description="Whether this edit goes on with the page's one before, to be undone with it; none: where soon."),
+]
 Ids = Annotated[list[Annotated[str, Query(max_length=64)]], Query(min_length=1, max_length=MOST_IDS)]
 MadeId = Annotated[str, Path(max_length=64, pattern=r"^[0-9A-Za-z_-]+$", description="An id made where it is written.")]
 JobId = Annotated[str | None, Query(max_length=64, description="The job that the setup belongs to.")]

@@ -14,6 +14,7 @@ from .documents import (
     MOST_IDS,
     ONE,
     REFUSED,
+    GoesOn,
     Ids,
     IfMatch,
     JobId,
@@ -65,13 +66,18 @@ def _routes(kind: Kind, one: str, model: type[BaseModel]) -> None:
         return stored(kind, workspace_of(request).store.copy(kind, item_id, page))
 
     def put(
-        request: Request, item_id: str, doc: BaseModel, if_match: IfMatch = None, label: Label = "", page: Page = ""
+        request: Request,
+        item_id: str,
+        doc: BaseModel,
+        if_match: IfMatch = None,
+        label: Label = "",
+        page: Page = "",
+        goes_on: GoesOn = None,
     ) -> Stored[Any]:
         dumped = doc.model_dump(mode="json")
         wording = label or f"Change {one} {dumped['name']}"
-        return stored(
-            kind, workspace_of(request).store.put(kind, item_id, dumped, revision_of(if_match), wording, page)
-        )
+        store, revision = workspace_of(request).store, revision_of(if_match)
+        return stored(kind, store.put(kind, item_id, dumped, revision, wording, page, goes_on))
 
     def remove(request: Request, item_id: Ids, page: Page = "") -> Response:
         return taken_away(request, kind, item_id, page, kind)
@@ -110,13 +116,14 @@ def put_setup(
     label: Label = "",
     light: LightIndex = 0,
     page: Page = "",
+    goes_on: GoesOn = None,
     sight: Sight = (),
 ) -> Any:
     """Store an edit of a setup, and answer with what it comes to."""
     workspace = workspace_of(request)
     dumped = doc.model_dump(mode="json")
     revision = revision_of(if_match)
-    item = workspace.store.put("setups", item_id, dumped, revision, label or f"Change {doc.name}", page)
+    item = workspace.store.put("setups", item_id, dumped, revision, label or f"Change {doc.name}", page, goes_on)
     return written(workspace.solved(item, light, sight=sight))
 
 

@@ -345,8 +345,18 @@ class Store:
         self._fits(connection, kind)
         return rows
 
-    def put(self, kind: Kind, item_id: str, doc: dict[str, Any], revision: int, label: str, page: str = "") -> Item:
-        """A document changed. Raises NotFound, or Conflict where `revision` is not the newest."""
+    def put(
+        self,
+        kind: Kind,
+        item_id: str,
+        doc: dict[str, Any],
+        revision: int,
+        label: str,
+        page: str = "",
+        goes_on: bool | None = None,
+    ) -> Item:
+        """A document changed. goes_on: see `undo.note`. Raises NotFound, or Conflict where `revision` is not the
+        newest."""
         with self.writing() as connection:
             row = _found(connection, kind, item_id)
             if row.revision != revision:
@@ -360,7 +370,7 @@ class Store:
             connection.execute(CHANGE[kind], new | {"key": item_id})
             before = kept(row)
             after = before | {"doc": kept_doc, "revision": revision + 1}
-            undo.note(connection, label, page, [(kind, item_id, before, after)])
+            undo.note(connection, label, page, [(kind, item_id, before, after)], goes_on)
             self._fits(connection, kind)
             return Item(item_id, revision + 1, doc, job_of(row))
 

@@ -56,8 +56,11 @@ class UndoResult:
     without: list[str] = field(default_factory=list)
 
 
-def note(connection: Connection, label: str, page: str, changes: Sequence[Change]) -> None:
-    """Write an edit down, merged with the page's one before where a person is still turning the same figure."""
+def note(connection: Connection, label: str, page: str, changes: Sequence[Change], goes_on: bool | None = None) -> None:
+    """Write an edit down, merged with the page's one before where a person is still turning the same figure.
+
+    goes_on: whether they are, as the page saw it; None: judged by how soon the edit came after that one.
+    """
     now = datetime.now(UTC).replace(tzinfo=None)
     own = connection.execute(LAST, {"of": page}).first()
     if own is not None and own.undone:  # after a new edit, what was taken back cannot be done again
@@ -66,7 +69,8 @@ def note(connection: Connection, label: str, page: str, changes: Sequence[Change
     if len(changes) == 1 and own is not None:
         kind, item_id, before, after = changes[0]
         same = (own.kind, own.item_id, own.label) == (kind, item_id, label) and own.before and "ops" in own.before
-        still = same and (now - own.at).total_seconds() < MERGE_S
+        soon = (now - own.at).total_seconds() < MERGE_S
+        still = same and (soon if goes_on is None else goes_on)
         if before and after and still and connection.execute(LATER, {"than": own.id, "of": item_id}).first() is None:
             first = own.before | {"doc": applied(before["doc"], own.before["ops"])}
             told = _told(first, after)

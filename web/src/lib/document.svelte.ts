@@ -8,13 +8,18 @@ import { applied, difference, overlap, same, standing, type Op } from './differe
 import type { KitKind } from './kitfields'
 import { outbox } from './outbox.svelte'
 import { GONE, held, REFUSED, whyWaiting, type Held, type Reply } from './reply'
+import { goesOn, turnOf, type Turn } from './turning'
 import { afterTyping, typing } from './typing'
 
 export type DocKind = KitKind | 'setups' | 'jobs' | 'preferences'
 
-/** What one edit changed. label: what undo calls it. sent: the server may have it. refused, clash: it stepped aside. */
+/**
+ * What one edit changed. label: what undo calls it. goesOn: it is undone with the one before. sent: the server may have
+ * it. refused, clash: it stepped aside.
+ */
 export interface Change {
   label: string
+  goesOn?: boolean
   ops: Op[]
   since: number
   sent?: boolean
@@ -44,6 +49,7 @@ export class DocumentSession<T extends object> {
   private stuck: Promise<void> = Promise.resolve()
   private stick: () => void = () => {}
   private reloading: Promise<void> | null = null
+  private lastEdit: Turn | undefined
 
   constructor(kind: DocKind, id: string) {
     this.kind = kind
@@ -112,6 +118,7 @@ export class DocumentSession<T extends object> {
 
   /** Take the document as the server has it now, after an undo; what is changed meanwhile is changed in that. */
   async reload(): Promise<void> {
+    this.lastEdit = undefined
     await this.settle()
     this.reloading = this.fetched().then(() => void (this.reloading = null))
     await this.reloading
@@ -154,11 +161,11 @@ export class DocumentSession<T extends object> {
   }
 
   /** Send the document as it is with one change made. */
-  protected async put(doc: T, { label }: Change): Promise<Reply<T>> {
+  protected async put(doc: T, { label, goesOn }: Change): Promise<Reply<T>> {
     const { data, error, response } = await api.PUT(`/api/${this.kind as 'units'}/{item_id}`, {
       params: {
         path: { item_id: this.id },
-        query: { label },
+        query: { label, goes_on: goesOn },
         header: { 'if-match': `"${this.revision}"` },
       },
       body: doc as never,
@@ -195,7 +202,9 @@ export class DocumentSession<T extends object> {
   private note(label: string, ops: Op[]): void {
     const before = this.aside.flatMap((one) => one.ops)
     if (ops.some((op) => before.some((other) => overlap(op.path, other.path)))) ops = this.overAside(ops)
-    const [last, next] = [this.changes.at(-1), changeOf(label, ops)]
+    const [edited, turn] = [this.lastEdit, turnOf(label)]
+    this.lastEdit = turn
+    const [last, next] = [this.changes.at(-1), { ...changeOf(label, ops), goesOn: goesOn(edited, turn) }]
     const merged = last && !last.sent && !aside(last) && last.label === next.label && mergedOps(last.ops, ops)
     if (merged) return this.replace(last, { ...last, ops: merged })
     this.changes = [...this.changes, next]

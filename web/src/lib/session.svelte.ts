@@ -81,11 +81,16 @@ export class SetupSession extends DocumentSession<Setup> {
     return this.reply(data, error, response.status, false)
   }
 
-  protected override async put(doc: Setup, { label }: Change): Promise<Reply<Setup>> {
+  protected override async put(doc: Setup, { label, goesOn }: Change): Promise<Reply<Setup>> {
     const { data, error, response } = await api.PUT('/api/setups/{item_id}', {
       params: {
         path: { item_id: this.id },
-        query: { label, light: Math.min(this.light, doc.lights.length - 1), sight: this.sight },
+        query: {
+          label,
+          goes_on: goesOn,
+          light: Math.min(this.light, doc.lights.length - 1),
+          sight: this.sight,
+        },
         header: { 'if-match': `"${this.revision}"` },
       },
       body: doc,

@@ -10613,6 +10613,8 @@ export interface operations {
             query?: {
                 /** @description What undo will call this edit. */
                 label?: string;
+                /** @description Whether this edit goes on with the page's one before, to be undone with it; none: where soon. */
+                goes_on?: boolean | null;
             };
             header?: {
                 /** @description The revision this edit started from, in quotes. */
@@ -11144,6 +11146,8 @@ export interface operations {
             query?: {
                 /** @description What undo will call this edit. */
                 label?: string;
+                /** @description Whether this edit goes on with the page's one before, to be undone with it; none: where soon. */
+                goes_on?: boolean | null;
             };
             header?: {
                 /** @description The revision this edit started from, in quotes. */
@@ -11675,6 +11679,8 @@ export interface operations {
             query?: {
                 /** @description What undo will call this edit. */
                 label?: string;
+                /** @description Whether this edit goes on with the page's one before, to be undone with it; none: where soon. */
+                goes_on?: boolean | null;
             };
             header?: {
                 /** @description The revision this edit started from, in quotes. */
@@ -12206,6 +12212,8 @@ export interface operations {
             query?: {
                 /** @description What undo will call this edit. */
                 label?: string;
+                /** @description Whether this edit goes on with the page's one before, to be undone with it; none: where soon. */
+                goes_on?: boolean | null;
             };
             header?: {
                 /** @description The revision this edit started from, in quotes. */
@@ -12737,6 +12745,8 @@ export interface operations {
             query?: {
                 /** @description What undo will call this edit. */
                 label?: string;
+                /** @description Whether this edit goes on with the page's one before, to be undone with it; none: where soon. */
+                goes_on?: boolean | null;
             };
             header?: {
                 /** @description The revision this edit started from, in quotes. */
@@ -13268,6 +13278,8 @@ export interface operations {
             query?: {
                 /** @description What undo will call this edit. */
                 label?: string;
+                /** @description Whether this edit goes on with the page's one before, to be undone with it; none: where soon. */
+                goes_on?: boolean | null;
             };
             header?: {
                 /** @description The revision this edit started from, in quotes. */
@@ -13799,6 +13811,8 @@ export interface operations {
             query?: {
                 /** @description What undo will call this edit. */
                 label?: string;
+                /** @description Whether this edit goes on with the page's one before, to be undone with it; none: where soon. */
+                goes_on?: boolean | null;
             };
             header?: {
                 /** @description The revision this edit started from, in quotes. */
@@ -14330,6 +14344,8 @@ export interface operations {
             query?: {
                 /** @description What undo will call this edit. */
                 label?: string;
+                /** @description Whether this edit goes on with the page's one before, to be undone with it; none: where soon. */
+                goes_on?: boolean | null;
             };
             header?: {
                 /** @description The revision this edit started from, in quotes. */
@@ -14861,6 +14877,8 @@ export interface operations {
             query?: {
                 /** @description What undo will call this edit. */
                 label?: string;
+                /** @description Whether this edit goes on with the page's one before, to be undone with it; none: where soon. */
+                goes_on?: boolean | null;
             };
             header?: {
                 /** @description The revision this edit started from, in quotes. */
@@ -15397,6 +15415,8 @@ export interface operations {
                 label?: string;
                 /** @description Which of the setup's lights, from 0. */
                 light?: number;
+                /** @description Whether this edit goes on with the page's one before, to be undone with it; none: where soon. */
+                goes_on?: boolean | null;
                 /** @description Ids of the units whose lanes to answer with; none: all of the shelf. */
                 sight?: string[];
             };
