@@ -8,7 +8,7 @@ from pathlib import Path
 
 STARTS = ("jumpstop.cli", "jumpstop.api.app", "jumpstop.api.jobs", "jumpstop.api.log", "jumpstop.api.tools",
           "jumpstop.demo", "uvicorn", "uvicorn.lifespan.on", "uvicorn.protocols.http.h11_impl", "alembic.command",
-          "astral.sun", "icalendar", "highspy", "jumpstop.core.plan.job.kit_choice")  # fmt: skip
+          "astral.sun", "icalendar", "highspy", "jumpstop.core.plan.choice.kit_choice")  # fmt: skip
 
 
 def main() -> None:

@@ -468,7 +468,7 @@ def test_of_what_goes_along_the_lightest_that_reaches_is_taken() -> None:
     def taken(lights: list[dict[str, Any]], *picked: tuple[str, int]) -> tuple[int | None, ...]:
         solved = solve(Setup.model_validate(DARK | {"lights": lights}), table)
         job = Job.model_validate({"name": "J", "picked": [{"unit": name, "count": count} for name, count in picked]})
-        return units_at(solved, solved.kinds[0], job)
+        return units_at(solved, solved.kinds[0], job, "s")
 
     assert taken(lights) == (1, 1, 1)
     assert taken(lights, ("Heavy", 1), ("Light", 1), ("Weak", 1)) == (1, 0, 2)

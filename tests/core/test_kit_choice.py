@@ -9,9 +9,9 @@ import pytest
 
 from jumpstop.core.kit.table import UnitTable, table_of
 from jumpstop.core.kit.unit import Claim, Unit
-from jumpstop.core.plan.job.assignment import crowded, missing, most_of, needs_of, posts_of, unknown_of
+from jumpstop.core.plan.choice.assignment import crowded, missing, most_of, needs_of, posts_of, unknown_of
+from jumpstop.core.plan.choice.kit_choice import choose_kit, front_of
 from jumpstop.core.plan.job.board import Landings, board_of, joint_chance, landings_of, whole_chance
-from jumpstop.core.plan.job.kit_choice import choose_kit, front_of
 from jumpstop.core.plan.light.reach import solve
 from jumpstop.core.scene.setup import Setup
 from jumpstop.demo import kit, setups

@@ -69,6 +69,26 @@ def test_everything_is_packed_once_with_as_many_as_are_used_at_a_time() -> None:
     assert lit["modifier:octa"].count == lit["unit:Bird"].count == 2  # one for each head
 
 
+def test_three_units_on_one_sort_of_cell_want_their_sets_and_one_to_spare() -> None:
+    """Three kinds that take the same pack, one full flash a person each: three packs and one more, not six; a charger
+    for each sort where there are nights."""
+    pack = {"kind": "lithium", "name": "Rook pack", "recycle_full_s": 1, "full_flashes": 100, "charger_g": 90}
+    birds = [BIRD | {"name": name, "power_supplies": [pack]} for name in ("Dunlin", "Knot", "Ruff")]
+    other = BIRD | {"name": "Teal", "power_supplies": [pack | {"name": ""}]}
+    lights = [{"role": "rim", "distance_m": 3, "unit": unit} for unit in (*birds, other)]
+    day = {"setup": "s0", "people": 5, "frames_each": 2, "day": "2026-06-24"}
+    found = packed(file({"lights": lights}, sessions=[day, day | {"day": "2026-06-25"}]))
+    lines = [(one.what, one.count, one.spare, one.of) for one in found.values() if one.what in ("battery", "charger")]
+    three = "Dunlin\nKnot\nRuff"
+    assert lines == [
+        ("battery", 4, 1, three),
+        ("charger", 1, 0, three),
+        ("battery", 2, 1, "Teal"),
+        ("charger", 1, 0, "Teal"),
+    ]
+    assert {one.weight_g for one in found.values() if one.what == "charger"} == {90}
+
+
 def test_filters_chargers_and_setups_that_have_no_session_go_along() -> None:
     sun = {"aim": {"f_number": 2.8, "background_stops": -1}, "body": {"name": "B", "hss": False}}
     nds = {"filters": [{"id": "six", "name": "Six", "stops": 6, "weight_g": 40}, {"name": "Three", "stops": 3}]}
@@ -79,7 +99,7 @@ def test_filters_chargers_and_setups_that_have_no_session_go_along() -> None:
         own = key == "filter:six"
         assert (item.count, item.setups, item.weight_g) == (1, ("S0", "S1"), 40 if own else None)
         assert item.missing == (0 if own else 1)
-    assert found["charger"].count == 2
+    assert [one.count for one in found.values() if one.what == "charger"] == [2]
     assert found["stand"].count == 1
     shoe = packed(file(sun | nds | {"trigger": "shoe"}))
     assert "stand" not in shoe
@@ -160,7 +180,7 @@ def test_the_sheet_catches_what_would_not_fire(
     found = file({"lights": lights, "ambient": DARK} | more)
     solved = solved_on(found.setups[0].setup, day_shelf(found, Shelf([Unit.model_validate(BIRD | {"count": 9})])))
     kind = chosen_method(solved)
-    units = units_at(solved, kind, found.job)
+    units = units_at(solved, kind, found.job, "s0")
     _, wrong = sheet_of(solved, kind, units)
     assert [one.code for one in wrong] == codes
     text = sheet_text(solved, kind, units, "s0", DisplayUnits())

@@ -143,7 +143,7 @@ def hours(
         raise CannotSolve("day_reversed", begins=begins, ends=ends)
     solved, preferences = _for_day(workspace, file, found)
     table = solved.table
-    mine = _unit_in_hand(solved, file.job, light)
+    mine = _unit_in_hand(solved, file.job, setup, light)
     at = table.ids.index(unit) if unit in table.ids else mine
     times = clocks(begins or file.job.begins, ends or file.job.ends)
     if begins is None and ends is None:
@@ -195,7 +195,7 @@ def burst(
     file = planned(workspace.job_file(item_id))
     found = _setup_of(file, setup)
     solved, preferences = _for_day(workspace, file, found)
-    unit = _unit_in_hand(solved, file.job, light)
+    unit = _unit_in_hand(solved, file.job, setup, light)
     kind = chosen_method(solved, preferences.avoid, light)
     return burst_text(solved.reach(kind, light), unit, per_s, frames, preferences)
 
@@ -221,13 +221,13 @@ def _for_day(workspace: Workspace, file: JobFile, setup: Setup) -> tuple[Solved,
     return solved_on(setup, shelf, preferences.step, preferences.avoid), preferences
 
 
-def _unit_in_hand(solved: Solved, job: Job, light: int) -> int:
+def _unit_in_hand(solved: Solved, job: Job, setup_id: str, light: int) -> int:
     """The unit that stands at a light; raises CannotSolve where none can."""
     if light >= len(solved.setup.lights):
         raise CannotSolve("no_such_light", number=light + 1)
     if not solved.kinds:
         raise CannotSolve("no_usable_unit")
-    unit = units_at(solved, chosen_method(solved), job)[light]
+    unit = units_at(solved, chosen_method(solved), job, setup_id)[light]
     if unit is None:
         raise CannotSolve("no_usable_unit")
     return unit

@@ -81,7 +81,7 @@ def next_to_measure(request: Request, job: Annotated[str, Query(max_length=64)])
         if not one.kinds:
             continue
         kind = chosen_method(one, preferences.avoid)
-        for light, unit in enumerate(units_at(one, kind, file.job)):
+        for light, unit in enumerate(units_at(one, kind, file.job, file.setups[at].id)):
             reach = one.reach(kind, light)
             if unit is not None and one.setup.lights[light].on and reach.able[unit]:
                 found.append((landing_of(reach, unit, at, light), reach))

@@ -44,7 +44,7 @@ def channels(request: Request, item_id: str) -> list[SheetText]:
     preferences = workspace.preferences()
     for one, solved in service.solve_for_day(file, workspace.shelf(), preferences.step, preferences.avoid):
         kind = chosen_method(solved, preferences.avoid)
-        out.append(sheet_text(solved, kind, units_at(solved, kind, file.job), one.id, preferences))
+        out.append(sheet_text(solved, kind, units_at(solved, kind, file.job, one.id), one.id, preferences))
     return out
 
 

@@ -89,7 +89,7 @@ def _card(
     setup_id: str, solved: Solved, job: Job, day: DayPlan | None, step: Step, avoid: Sequence[MethodKind], feet: bool
 ) -> CardPlan:
     kind = chosen_method(solved, avoid)
-    units, setup = units_at(solved, kind, job), solved.setup
+    units, setup = units_at(solved, kind, job, setup_id), solved.setup
     found = levels(solved, kind, units)
     first = next((at for at in order_of(setup, "key") if units[at] is not None and setup.lights[at].on), None)
     unit = None if first is None else units[first]

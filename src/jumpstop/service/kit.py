@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 from ..core.kit.shelf import Shelf
 from ..core.kit.table import UnitTable
@@ -9,12 +10,16 @@ from ..core.physics.scales import Step
 from ..core.plan.change.levers import levers
 from ..core.plan.change.moves import Bag
 from ..core.plan.change.ranking import Lever, gaining, taming
-from ..core.plan.job.assignment import Kit, Missing, crowded, missing
+from ..core.plan.choice.assignment import Kit, Missing, crowded, missing, needs_of
+from ..core.plan.choice.feeding import Feeding, feeding_of
 from ..core.plan.job.board import Landings
-from ..core.plan.job.endurance import DayPlan
-from ..core.scene.job import Job, JobFile, Least, Picked
+from ..core.plan.job.endurance import DayPlan, charges_of
+from ..core.scene.job import Job, JobFile, Least, Picked, Posted
 from ..core.scene.seen import MethodKind
 from .job import coverage, day
+
+if TYPE_CHECKING:
+    from ..core.plan.choice.programme import Replay, Replayed
 
 ENOUGH = 0.02  # stops: a change that brings so much less than what is missing is as good
 
@@ -30,7 +35,8 @@ class GivenUp:
 @dataclass(frozen=True)
 class KitChoice:
     """The kit of a job. given_up: lights that no unit holds; crowded: setups that want more units than there are, by
-    place; both only where no kit covers all. day: the job's day with it; None where no session is planned."""
+    place; both only where no kit covers all. day: the job's day with it; None where no session is planned. feeding:
+    what the batteries come to that its units could ask for; None then too. posted: who stands where."""
 
     job: Job
     landings: Sequence[Landings]
@@ -38,6 +44,9 @@ class KitChoice:
     given_up: tuple[GivenUp, ...] = ()
     crowded: tuple[int, ...] = ()
     day: DayPlan | None = None
+    feeding: Feeding | None = None
+
+    posted: tuple[Posted, ...] = ()
 
     @property
     def table(self) -> UnitTable:
@@ -55,23 +64,25 @@ def kit(
 ) -> KitChoice:
     """The kit with the least of what the job asks for. bag: what could be put on lights that nothing holds. Raises
     CannotSolve where there is no setup."""
-    from ..core.plan.job.kit_choice import choose_kit  # late: the solver takes a while to load
+    from ..core.plan.choice.kit_choice import choose_kit  # late: the solver takes a while to load
 
     job = file.job if least is None else file.job.model_copy(update={"least": least})
     landings = coverage(file, shelf, step, avoid)
     table = landings[0].solved.table
-    chosen = choose_kit(landings, table, job.least, job.chance, job.spares, known_only=job.known_only)
+    feeding, replay = _batteries(file, landings, shelf, step, avoid)
+    chosen = choose_kit(
+        landings, table, job.least, job.chance, job.spares, known_only=job.known_only, feeding=feeding, replay=replay
+    )
     if chosen.status == "none":
         given_up = tuple(
             _given_up(one, landings[one.setup], bag or Bag(), step) for one in missing(landings, job.chance)
         )
-        return KitChoice(job, landings, chosen, given_up, tuple(crowded(landings, table, job.chance, job.spares)))
+        full = tuple(crowded(landings, table, job.chance, job.spares))
+        return KitChoice(job, landings, chosen, given_up, full, feeding=feeding)
     plan = None
     if chosen.counts and job.sessions:
-        picked = tuple(Picked(unit=table.ids[at], count=number) for at, number in chosen.counts.items())
-        taken = file.model_copy(update={"job": job.model_copy(update={"picked": picked})})
-        plan = day(taken, shelf, step, avoid, ways=False)
-    return KitChoice(job, landings, chosen, day=plan)
+        plan = day(with_kit(file, landings, chosen), shelf, step, avoid, ways=False)
+    return KitChoice(job, landings, chosen, day=plan, feeding=feeding, posted=posted(file, landings, chosen))
 
 
 def kits_by_outlay(
@@ -81,12 +92,74 @@ def kits_by_outlay(
     landings = coverage(file, shelf, step, avoid)
 
     def found() -> Iterator[KitChoice]:
-        from ..core.plan.job.kit_choice import front_of  # late, as above
+        from ..core.plan.choice.kit_choice import front_of  # late, as above
 
-        for one in front_of(landings, landings[0].solved.table, file.job.chance, file.job.spares):
-            yield KitChoice(file.job, landings, one)
+        feeding, replay = _batteries(file, landings, shelf, step, avoid)
+        table, job = landings[0].solved.table, file.job
+        for one in front_of(landings, table, job.chance, job.spares, feeding, replay):
+            yield KitChoice(job, landings, one, feeding=feeding, posted=posted(file, landings, one))
 
     return found()
+
+
+def with_kit(file: JobFile, landings: Sequence[Landings], kit: Kit) -> JobFile:
+    """A job with a kit taken along, everybody where it has them."""
+    table = landings[0].solved.table
+    picked = tuple(
+        Picked(unit=table.ids[at], name=table.units[at].name, count=number) for at, number in kit.counts.items()
+    )
+    update = {"picked": picked, "posts": posted(file, landings, kit)}
+    return file.model_copy(update={"job": file.job.model_copy(update=update)})
+
+
+def posted(file: JobFile, landings: Sequence[Landings], kit: Kit) -> tuple[Posted, ...]:
+    """Who stands where, as a job keeps it."""
+    out, table = list[Posted](), landings[0].solved.table
+    for post in kit.posts:
+        one = landings[post.setup]
+        light = one.solved.setup.lights[one.lights[post.light]]
+        setup, unit = file.setups[post.setup].id, table.ids[post.unit]
+        out.append(Posted(setup=setup, light=light.id, unit=unit, name=table.units[post.unit].name))
+    return tuple(out)
+
+
+def _batteries(
+    file: JobFile, landings: Sequence[Landings], shelf: Shelf, step: Step, avoid: Sequence[MethodKind]
+) -> "tuple[Feeding | None, Replay | None]":
+    """What the days ask of the batteries, and how they run with a kit; (None, None) where no session is planned."""
+    if not file.job.sessions:
+        return None, None
+    free = file.model_copy(update={"job": file.job.model_copy(update={"picked": (), "posts": ()})})
+    turns = day(free, shelf, step, avoid, ways=False).undisturbed
+    feeding = feeding_of(file, landings, needs_of(landings, file.job.chance), turns)
+
+    def replay(kit: Kit) -> "Replayed":
+        taken = with_kit(file, landings, kit)
+        return _replayed(taken, landings, day(taken, shelf, step, avoid, ways=False))
+
+    return feeding, replay
+
+
+def _replayed(file: JobFile, landings: Sequence[Landings], plan: DayPlan) -> "Replayed":
+    """What the days of a job with a kit came to."""
+    from ..core.plan.choice.programme import Replayed  # late, as above
+
+    table = landings[0].solved.table
+    place = {unit_id: at for at, unit_id in enumerate(table.ids)}
+    setups = {one.id: at for at, one in enumerate(file.setups)}
+    job, followed = file.job, True
+    charges = {place[plan.table.ids[one.unit]]: charges_of(one, job) for one in plan.units if charges_of(one, job)}
+    seen: dict[int, set[int | None]] = {}
+    wanted = {(one.setup, one.light): one.unit for one in job.posts}
+    for turn in plan.turns:
+        setup = setups[turn.session.setup]
+        kinds = landings[setup].kinds
+        for stretch in turn.stretches:
+            seen.setdefault(setup, set()).add(kinds.index(stretch.kind) if stretch.kind in kinds else None)
+            for light, unit in zip(turn.setup.lights, stretch.units, strict=True):
+                stands = None if unit is None else plan.table.ids[unit]
+                followed = followed and (not light.on or stands == wanted.get((turn.session.setup, light.id)))
+    return Replayed(charges, {at: kinds.pop() if len(kinds) == 1 else None for at, kinds in seen.items()}, followed)
 
 
 def _given_up(one: Missing, landings: Landings, bag: Bag, step: Step) -> GivenUp:

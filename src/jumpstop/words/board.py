@@ -8,7 +8,7 @@ from functools import lru_cache
 import numpy as np
 
 from ..core.physics.battery import CIRCUIT_A, mains_a
-from ..core.plan.job.assignment import needs_of, picks_of, posts_of
+from ..core.plan.choice.assignment import needs_of, picks_of, posts_of
 from ..core.plan.job.board import Board, Landings, whole_chance
 from ..core.plan.job.schedule import picked_of
 from ..core.plan.light.advice import units_for

@@ -90,7 +90,7 @@ def set_text(
 ) -> SetText:
     """The document. ids: of the job and of the setup."""
     kind = chosen_method(solved, avoid)
-    units = units_at(solved, kind, job)
+    units = units_at(solved, kind, job, ids[1])
     bare = solved.setup.model_copy(update={"seen": (), "variants": ()})
     lights = []
     for at, light in enumerate(solved.setup.lights):

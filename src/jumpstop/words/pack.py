@@ -4,7 +4,8 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ..core.plan.job.packing import CABIN_WH, LEAVE_WH, SPARE_CHARGES, SPARE_TRIGGERS, Item, cabin_of
+from ..core.plan.job.endurance import SPARE_CHARGES
+from ..core.plan.job.packing import CABIN_WH, LEAVE_WH, SPARE_TRIGGERS, Item, cabin_of
 from ..core.scene.job import Job
 from .figures import amount, count, decimal, grouped, kilograms, listed
 from .kit import gel_words
@@ -16,8 +17,8 @@ BAGS = {
     "receiver": "Camera bag", "cord": "Camera bag",
 }  # fmt: skip
 RULE = (
-    f"Spares: {count(SPARE_CHARGES, 'charged battery', 'charged batteries')} more than the day wants for each kind of "
-    f"unit, {count(SPARE_TRIGGERS, 'trigger')} more of each kind that is used, and the units that you have picked."
+    f"Spares: {count(SPARE_CHARGES, 'charged battery', 'charged batteries')} more than the days want of each sort, "
+    f"{count(SPARE_TRIGGERS, 'trigger')} more of each kind that is used, and the units that you have picked."
 )
 
 
@@ -150,7 +151,9 @@ def _name(item: Item) -> str:
 
 def _detail(item: Item) -> str:
     if item.what == "battery":
-        return f"for {item.of}, charged and labelled"
+        return f"for {listed(item.of.splitlines(), 'and')}, charged and labelled"
+    if item.what == "charger" and item.of:
+        return f"for the batteries of {listed(item.of.splitlines(), 'and')}"
     if item.what == "modifier" and item.of:
         return f"with {listed(item.of.splitlines(), 'and')}"
     if item.what == "weight" and item.load_kg is not None:

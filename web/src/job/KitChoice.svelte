@@ -62,10 +62,10 @@
   }
 
   const take = (kit: KitText) =>
-    job.edit(
-      'Kit chosen',
-      (doc) => (doc.picked = kit.taken.map(({ unit, name, count }) => ({ unit, name, count }))),
-    )
+    job.edit('Kit chosen', (doc) => {
+      doc.picked = kit.taken.map(({ unit, name, count }) => ({ unit, name, count }))
+      doc.posts = kit.stands
+    })
 </script>
 
 <section aria-labelledby="kit-title" class="space-y-1">

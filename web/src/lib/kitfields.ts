@@ -56,6 +56,10 @@ const supply: Field[] = [
   { key: 'full_flashes', label: 'Full flashes a charge', kind: 'quantity', reads: 'count' },
   { key: 'capacity_wh', label: 'or capacity, Wh', kind: 'quantity', reads: 'charge' },
   cells,
+  { key: 'weight_g', label: 'One weighs, g', kind: 'quantity', reads: 'weight' },
+  { key: 'price', label: 'One costs', kind: 'quantity', reads: 'money' },
+  { key: 'charger_g', label: 'Its charger weighs, g', kind: 'quantity', reads: 'weight' },
+  { key: 'charger_price', label: 'Its charger costs', kind: 'quantity', reads: 'money' },
 ]
 
 const unit: Field[] = [

@@ -77,10 +77,8 @@
         </div>
         {#if board && board.picked.grams > 0}
           <p class="text-quiet mb-1 text-[0.86rem]">
-            {grams(board.picked.grams)}, {money(board.picked.price, person.preferences.currency)} in all, {money(
-              board.picked.outlay,
-              person.preferences.currency,
-            )} of it to buy or hire.
+            The units: {grams(board.picked.grams)}, {money(board.picked.price, person.preferences.currency)} in
+            all, {money(board.picked.outlay, person.preferences.currency)} of it to buy or hire.
           </p>
         {/if}
         {#if board && sums}

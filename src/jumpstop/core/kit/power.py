@@ -40,6 +40,8 @@ class PowerSupply(Value):
     cells: Cells | None = Field(None, title="Cells")
     weight_g: Weight | None = Field(None, title="Power supply's weight (g)")
     price: Price | None = Field(None, title="Power supply's price")
+    charger_g: Weight | None = Field(None, title="Its charger's weight (g)")
+    charger_price: Price | None = Field(None, title="Its charger's price")
 
     @property
     def made_of(self) -> Cells:

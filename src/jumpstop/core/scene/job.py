@@ -181,6 +181,15 @@ class Picked(Value):
     count: Whole = Field(1, ge=1, le=16, title="How many")
 
 
+class Posted(Value):
+    """A light of a setup at which a unit stands that goes along; its name is kept for where its id is not known."""
+
+    setup: KitId
+    light: RowId
+    unit: KitId
+    name: Line = ""
+
+
 class Bagged(Value):
     """Which bag a thing of the pack list goes into."""
 
@@ -225,6 +234,7 @@ class Job(Value):
     sessions: tuple[Session, ...] = Field((), max_length=60, title="Sessions")
     roster: tuple[Sitter, ...] = Field((), max_length=2000, title="Roster")
     picked: tuple[Picked, ...] = Field((), max_length=60, title="Units taken along")
+    posts: tuple[Posted, ...] = Field((), max_length=1440, title="Who stands where")
     batteries: tuple[Batteries, ...] = Field((), max_length=60, title="Batteries")
     chargers: Whole = Field(0, ge=0, le=20, title="Chargers in use")
     charge_h: Number = Field(2.0, ge=0.2, le=24, title="Hours to charge one")

@@ -4310,6 +4310,11 @@ export interface components {
              */
             picked?: components["schemas"]["Picked-Input"][];
             /**
+             * Who stands where
+             * @default []
+             */
+            posts?: components["schemas"]["Posted-Input"][];
+            /**
              * Batteries
              * @default []
              */
@@ -4445,6 +4450,11 @@ export interface components {
              */
             picked: components["schemas"]["Picked-Output"][];
             /**
+             * Who stands where
+             * @default []
+             */
+            posts: components["schemas"]["Posted-Output"][];
+            /**
              * Batteries
              * @default []
              */
@@ -4542,6 +4552,8 @@ export interface components {
             taken: components["schemas"]["TakenText"][];
             /** Posts */
             posts: string[];
+            /** Stands */
+            stands: components["schemas"]["StandsText"][];
             /** Grams */
             grams: number;
             /** Price */
@@ -7098,6 +7110,40 @@ export interface components {
             card: boolean;
         };
         /**
+         * Posted
+         * @description A light of a setup at which a unit stands that goes along; its name is kept for where its id is not known.
+         */
+        "Posted-Input": {
+            /** Id on the shelf */
+            setup: string;
+            /** Id of the row */
+            light: string;
+            /** Id on the shelf */
+            unit: string;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+        };
+        /**
+         * Posted
+         * @description A light of a setup at which a unit stands that goes along; its name is kept for where its id is not known.
+         */
+        "Posted-Output": {
+            /** Id on the shelf */
+            setup: string;
+            /** Id of the row */
+            light: string;
+            /** Id on the shelf */
+            unit: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+        };
+        /**
          * PowerScale
          * @description How a unit's power is dialled.
          */
@@ -7184,6 +7230,10 @@ export interface components {
             weight_g?: number | null;
             /** Power supply's price */
             price?: number | null;
+            /** Its charger's weight (g) */
+            charger_g?: number | null;
+            /** Its charger's price */
+            charger_price?: number | null;
         };
         /**
          * PowerSupply
@@ -7218,6 +7268,10 @@ export interface components {
             weight_g: number | null;
             /** Power supply's price */
             price: number | null;
+            /** Its charger's weight (g) */
+            charger_g: number | null;
+            /** Its charger's price */
+            charger_price: number | null;
         };
         /**
          * Preferences
@@ -9139,6 +9193,20 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * StandsText
+         * @description A light of a setup and the unit that stands there, by their ids: as a job keeps it.
+         */
+        StandsText: {
+            /** Setup */
+            setup: string;
+            /** Light */
+            light: string;
+            /** Unit */
+            unit: string;
+            /** Name */
+            name: string;
         };
         /**
          * Step

@@ -34,6 +34,7 @@ RUNS, SEED = 1000, 20260624
 """Days drawn for how sure a day is; a matter of computing; their seed, so that the same day has the same answer."""
 SURE = 0.9  # "nine days in ten"
 NO_CHARGER = Charging(0, 0.0)
+SPARE_CHARGES = 1  # beyond what the days want, of each sort of battery; common practice
 
 
 @dataclass(frozen=True)
@@ -105,15 +106,18 @@ def _draws(turns: Sequence[Turn], unit: int, job: Job) -> list[Draw | Night]:
     return out
 
 
-def lasting(turns: Sequence[Turn], unit: int, capacity: float, sizes: Sequence[float], job: Job) -> Lasting:
+def lasting(
+    turns: Sequence[Turn], unit: int, capacity: float, sizes: Sequence[float], job: Job, there: int = 0
+) -> Lasting:
     """A unit through the day, charge by charge, which its heads share.
 
-    sizes: what each charge still holds [share of capacity], the best first; none: one whole charge a head.
+    sizes: what each charge still holds [share of capacity], the best first; none: a whole one for each head, and for
+    each of the unit that is `there`.
     """
     draws = _draws(turns, unit, job)
     full = [draw.full for draw in draws if isinstance(draw, Draw)]
     heads = max(map(len, full), default=1)
-    sizes = tuple(sizes) or (1.0,) * heads
+    sizes = tuple(sizes) or (1.0,) * max(heads, there)
     used = sum(map(sum, full))
     works = [work for turn in turns for s in turn.stretches for work in s.work if work.unit == unit]
     flashes = sum(work.flashes * work.heads for work in works)
@@ -145,6 +149,16 @@ def _fewest(one: Lasting, least: int, most: int, charging: Charging) -> int:
         return _holds(drained(one.draws, one.capacity, [1.0] * charges, charging)[0])
 
     return least + bisect_left(range(least, most), True, key=lasts)
+
+
+def charges_of(one: Lasting, job: Job) -> int:
+    """How many charges go along for a unit, spares aside: with the chargers that are at work."""
+    return one.charged if job.chargers else one.wanted
+
+
+def chargers_of(job: Job) -> int:
+    """How many chargers go along for each sort of battery: those at work in the day, one where there are nights."""
+    return max(job.chargers, int(len(job.days) > 1 and job.night_charges != 0))
 
 
 def _charging(job: Job) -> Charging:
@@ -265,13 +279,14 @@ def _lastings(turns: Sequence[Turn], shelf: Shelf, file: JobFile) -> list[Lastin
         fitting = sorted(file.batteries_for(one.name, supply.name if supply else ""), key=lambda own: -own.holds)
         if said is None:
             taken: list[Battery] = []
-            for own in fitting:
+            for fits in fitting:
                 there = lasting(turns, unit, capacity, [each.holds for each in taken], file.job)
-                if own in left and (not taken or there.gives_out is not None):
-                    taken.append(own)
-                    left.remove(own)
+                if fits in left and (not taken or there.gives_out is not None):
+                    taken.append(fits)
+                    left.remove(fits)
             sizes = [each.holds for each in taken]
-        out.append(lasting(turns, unit, capacity, sizes, file.job))
+        own = one.count if one.holding == "owned" else 0
+        out.append(lasting(turns, unit, capacity, sizes, file.job, own))
     return out
 
 

@@ -1,10 +1,11 @@
 """The pack list: all that a job's plan uses, once, with how many, spares by a stated rule, and what is missing."""
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal, NamedTuple
 
+from ...kit.power import PowerSupply
 from ...kit.stand import Stand
 from ...kit.trigger import Battery
 from ...physics.scales import Step
@@ -16,11 +17,10 @@ from ..camera.framing import camera_m
 from ..light.advice import chosen_method
 from ..light.reach import Solved
 from ..stage.holding import Holding, holding, on_camera
-from .endurance import DayPlan
-from .schedule import picked_of, supply_of, units_at
+from .endurance import SPARE_CHARGES, DayPlan, Lasting, chargers_of, charges_of
+from .schedule import BatterySort, battery_sort, picked_of, supply_of, units_at
 from .worked_out import solved_on
 
-SPARE_CHARGES = 1  # beyond what the day wants, for each kind of unit; common practice
 SPARE_TRIGGERS = 1  # where any is used; common practice
 CABIN_WH, LEAVE_WH = 100.0, 160.0  # lithium by air (IATA DGR; from memory: check the current edition)
 LONG_DAY_H = 14.0  # hours that count as one day of hire
@@ -144,7 +144,7 @@ def _uses(file: JobFile, plan: DayPlan, step: Step, avoid: Sequence[MethodKind])
         solved = solved_on(one.setup, plan.shelf, step, avoid)
         if solved.kinds:
             kind = chosen_method(solved, avoid)
-            out.append(use_of(solved, kind, units_at(solved, kind, file.job)))
+            out.append(use_of(solved, kind, units_at(solved, kind, file.job, one.id)))
     return out
 
 
@@ -235,36 +235,48 @@ def _units(file: JobFile, plan: DayPlan, uses: Sequence[Use]) -> list[Item]:
 
 
 def _batteries(file: JobFile, plan: DayPlan) -> list[Item]:
-    """Charges that the day wants and one more, by the names of those on the shelf; and a charger where one works."""
-    out, given = list[Item](), set[str]()
+    """Of each sort of battery the charges that the days want and one more, by the names of those on the shelf; and its
+    chargers, where any work or there are nights."""
+    sorts: dict[BatterySort, list[tuple[Lasting, PowerSupply]]] = {}
     for one in plan.units:
-        if not math.isfinite(one.capacity):
-            continue
-        unit, key = plan.table.units[one.unit], plan.table.ids[one.unit]
-        supply = supply_of(unit, None)
-        if supply is None:
-            continue
-        wanted = one.charged if file.job.chargers else one.wanted
-        want = wanted + SPARE_CHARGES
-        wh = supply.capacity_wh if supply.made_of == "lithium" else None
-        named = [b for b in file.batteries_for(unit.name, supply.name) if b.name not in given]
-        named.sort(key=lambda b: -b.holds)
-        for number, battery in enumerate(named[:want]):
-            given.add(battery.name)
-            out.append(_labelled(battery, unit.name, wh, number >= wanted))
-        left = want - len(named[:want])
-        if left > 0:
-            there = max(0, one.charges - len(named))
-            name = supply.name or supply.kind
-            spare = min(left, SPARE_CHARGES) if len(named) <= wanted else 0
-            out.append(
-                Item(
-                    f"battery:{key}", "battery", name, left, spare, min(left, there), supply.weight_g, unit.name, wh
-                )
-            )  # fmt: skip
-    if file.job.chargers:
-        out.append(Item("charger", "charger", "", file.job.chargers, owned=None))
+        supply = supply_of(plan.table.units[one.unit], None)
+        if supply is not None and math.isfinite(one.capacity):
+            sorts.setdefault(battery_sort(plan.table.units[one.unit], supply), []).append((one, supply))
+    out, given = list[Item](), set[str]()
+    for users in sorts.values():
+        wanted = sum(charges_of(one, file.job) for one, _ in users)
+        if wanted:
+            out += _of_sort(file, plan, users, wanted, given)
+    if file.job.chargers and not any(one.what == "charger" for one in out):  # for batteries of which nothing is known
+        out.append(Item("charger", "charger", "", file.job.chargers))
     return out
+
+
+def _of_sort(
+    file: JobFile, plan: DayPlan, users: Sequence[tuple[Lasting, PowerSupply]], wanted: int, given: set[str]
+) -> Iterator[Item]:
+    """The batteries and chargers of one sort. users: the units that it feeds. given: names that go along already."""
+    supply, first = users[0][1], plan.table.units[users[0][0].unit]
+    names = [plan.table.units[one.unit].name for one, _ in users]
+    of, want = "\n".join(names), wanted + SPARE_CHARGES
+    wh = supply.capacity_wh if supply.made_of == "lithium" else None
+    fitting = {b.name: b for name in names for b in file.batteries_for(name, supply.name) if b.name not in given}
+    named = sorted(fitting.values(), key=lambda battery: -battery.holds)
+    for number, battery in enumerate(named[:want]):
+        given.add(battery.name)
+        yield _labelled(battery, of, wh, number >= wanted)
+    left = want - len(named[:want])
+    if left > 0:
+        there = max(0, sum(one.charges for one, _ in users) - len(named))
+        name, key = supply.name or supply.kind, plan.table.ids[users[0][0].unit]
+        spare = min(left, SPARE_CHARGES) if len(named) <= wanted else 0
+        yield Item(
+            f"battery:{key}", "battery", name, left, spare, min(left, there), supply.weight_g, of, wh
+        )  # fmt: skip
+    if chargers_of(file.job):
+        grams = next((one.charger_g for _, one in users if one.charger_g is not None), None)
+        name = battery_sort(first, supply).name
+        yield Item(f"charger:{name}", "charger", "", chargers_of(file.job), weight_g=grams, of=of)
 
 
 def _labelled(battery: Battery, unit: str, wh: float | None, spare: bool) -> Item:

@@ -5,6 +5,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from datetime import date
 from functools import cached_property
+from typing import NamedTuple
 
 import numpy as np
 
@@ -54,7 +55,8 @@ class Work:
 
 @dataclass(frozen=True)
 class Stretch:
-    """A part of a session under one light: minutes of the day, the method, the unit of every light, what each does."""
+    """A part of a session under one light: minutes of the day, the method, the unit of every light, what each does; and
+    how many frames."""
 
     start: float
     end: float
@@ -62,6 +64,7 @@ class Stretch:
     kind: MethodKind
     units: tuple[int | None, ...]
     work: tuple[Work, ...]
+    frames: float = 0.0
 
     @cached_property
     def failing(self) -> tuple[Remark, ...]:
@@ -196,13 +199,13 @@ def _stretches(
         if not solved.kinds:
             return
         kind = chosen_method(solved, avoid)
-        units = units_at(solved, kind, job)
+        units = units_at(solved, kind, job, session.setup)
         each = minutes_each(session, solved, kind, units)
         people = min(left, SLICE_MIN / each) if follows_sun(setup.ambient) else left
         work = tuple(_works(session, solved, kind, units, people, each))
         rest = max((one.rest_s for one in work), default=0.0) / 60
         end = now + people * each + rest
-        yield Stretch(now, end, solved, kind, units, work)
+        yield Stretch(now, end, solved, kind, units, work, people * session.frames_of_one)
         left, now = left - people, end
 
 
@@ -218,29 +221,51 @@ def minutes_each(session: Session, solved: Solved, kind: MethodKind, units: Sequ
     return TURNOVER_MIN + session.frames_of_one * max(waits) / 60
 
 
-def units_at(solved: Solved, kind: MethodKind, job: Job) -> tuple[int | None, ...]:
-    """The unit of every light that is on: the one taken; else, of those that go along (of the shelf where none is
-    picked), the one to compare by, each only as often as it is there."""
-    table = solved.table
-    left = picked_of(job, table)
-    out: list[int | None] = []
-    for at, light in enumerate(solved.setup.lights):
-        reach = solved.reach(kind, at)
-        unit = reach.taken if light.on else None
-        if light.on and unit is None:
-            unit = _among(reach.able, reach.spare, reach.reaches, table.weight_g, left) if left else unit_for(reach)
+def units_at(solved: Solved, kind: MethodKind, job: Job, setup_id: str) -> tuple[int | None, ...]:
+    """The unit of every light that is on: the one taken; else the one that the job has there; else, of those that go
+    along (of the shelf where none is picked), the one to compare by, each only as often as it is there. What fewest of
+    them reach has its unit first."""
+    table, lights = solved.table, solved.setup.lights
+    left, posted = picked_of(job, table), posted_of(job, table, setup_id)
+    reaches = [solved.reach(kind, at) for at in range(len(lights))]
+    out: list[int | None] = [each.taken if light.on else None for each, light in zip(reaches, lights, strict=True)]
+
+    def stands(at: int, unit: int | None) -> None:
+        out[at] = unit
         if unit is not None and unit in left:
-            left[unit] -= light.heads
-        out.append(unit)
+            left[unit] -= lights[at].heads
+
+    for at, unit in enumerate(out):
+        stands(at, unit)
+    bare = [at for at, light in enumerate(lights) if light.on and out[at] is None]
+    for at in bare:
+        unit = posted.get(lights[at].id)
+        if unit is not None and left.get(unit, 0) >= lights[at].heads and reaches[at].able[unit]:
+            stands(at, unit)
+    for at in sorted(bare, key=lambda at: sum(bool(reaches[at].reaches[unit]) for unit in left)):
+        if out[at] is None:
+            one = reaches[at]
+            stands(at, _among(one.able, one.spare, one.reaches, table.weight_g, left) if left else unit_for(one))
     return tuple(out)
+
+
+def posted_of(job: Job, shelf: Shelf | UnitTable, setup_id: str) -> dict[str, int]:
+    """The units that the job has at a setup's lights, by the lights' ids; what is no longer there is left out."""
+    found = ((one.light, _place(shelf, one.unit, one.name)) for one in job.posts if one.setup == setup_id)
+    return {light: place for light, place in found if place is not None}
+
+
+def _place(shelf: Shelf | UnitTable, unit_id: str, name: str) -> int | None:
+    """Where a unit stands, by its id or else by its name."""
+    place = shelf.place_of(unit_id)
+    return shelf.place_of(None, name) if place is None else place
 
 
 def picked_of(job: Job, shelf: Shelf | UnitTable) -> dict[int, int]:
     """How many of each unit go along, by its place on the shelf; what is no longer there is left out."""
     out: dict[int, int] = {}
     for one in job.picked:
-        place = shelf.place_of(one.unit)
-        place = shelf.place_of(None, one.name) if place is None else place
+        place = _place(shelf, one.unit, one.name)
         if place is not None:
             out[place] = out.get(place, 0) + one.count
     return out
@@ -285,6 +310,20 @@ def supply_of(unit: Unit, kind: SupplyKind | None) -> PowerSupply | None:
     """What feeds a unit: the kind asked for where it has it, else its usual one; None where it has none."""
     found = next((one for one in unit.power_supplies if one.kind == kind), None)
     return found or next(iter(unit.power_supplies), None)
+
+
+class BatterySort(NamedTuple):
+    """What tells one sort of battery from another: its name in small letters, weight [g] and capacity [Wh]."""
+
+    name: str
+    weight_g: float | None
+    capacity_wh: float | None
+
+
+def battery_sort(unit: Unit, supply: PowerSupply) -> BatterySort:
+    """The sort of a unit's battery: by its own name; of cells that fit anything, by their kind; else by the unit's."""
+    name = supply.name or ("aa" if supply.kind == "aa" else unit.name)
+    return BatterySort(name.casefold(), supply.weight_g, supply.capacity_wh)
 
 
 def with_iso(file: JobFile, times: float) -> JobFile:

@@ -1,8 +1,8 @@
 """Who could stand where: what each light of a job needs, which units hold it, and whether a set of units covers all."""
 
 import math
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
 from statistics import NormalDist
 from typing import Literal, NamedTuple
 
@@ -11,8 +11,8 @@ import numpy as np
 from ...kit.table import UnitTable
 from ...physics.arrays import Floats
 from ...scene.job import Least
+from ..job.board import Landings
 from ..light.reach import Reach
-from .board import Landings
 
 MOST_OF_ONE = 16  # of one unit in a kit, at the most
 CENT = 0.005  # money smaller than this is none
@@ -32,7 +32,8 @@ class Post:
 class Kit:
     """A choice: how many of each unit (by place), who stands where, what it comes to.
 
-    proven: no better one exists. bound: the objective cannot come below it. status: what the solver came to.
+    proven: no better one exists. bound: the objective cannot come below it. status: what the solver came to. charges:
+    that the job's days want of each unit, where they were asked for; spares are not among them.
     """
 
     counts: dict[int, int]
@@ -41,6 +42,7 @@ class Kit:
     bound: float
     proven: bool
     status: Literal["found", "none", "time"]
+    charges: Mapping[int, int] = field(default_factory=dict)
 
 
 class Need(NamedTuple):
@@ -94,13 +96,19 @@ def needs_of(landings: Sequence[Landings], chance: float) -> list[Need]:
 
 
 def worth_taking(
-    landings: Sequence[Landings], needs: Sequence[Need], most: np.ndarray, figures: Floats, spares: int
+    landings: Sequence[Landings],
+    needs: Sequence[Need],
+    most: np.ndarray,
+    figures: Floats,
+    spares: int,
+    as_well_fed: np.ndarray | None = None,
 ) -> np.ndarray:
     """How many of each unit there can be, none of those that others replace: they hold all that it does and count for
     no more. figures: what each counts for, of shape (figures, units).
 
-    For a light of several heads that takes one other unit of which there are enough for any setup; else as many of
-    them all. The best kit is not lost so: each unit of it that goes has another in its place.
+    For a light of several heads, and where batteries count, that takes one other unit of which there are enough for any
+    setup; else as many of them all. The best kit is not lost so: each unit of it that goes has another in its place.
+    as_well_fed: of each unit, those that ask for no more in batteries (see `feeding.as_well_fed`).
     """
     holds = np.zeros((len(most), len(needs)), dtype=bool)
     for at, need in enumerate(needs):
@@ -111,8 +119,12 @@ def worth_taking(
     for unit in places:
         better = np.all(figures <= figures[:, [unit]], axis=0) & ~np.any(holds[unit] & ~holds, axis=1)
         alike = better & np.all(figures == figures[:, [unit]], axis=0) & np.equal(holds, holds[unit]).all(axis=1)
+        if as_well_fed is not None:
+            better &= as_well_fed[unit]
+            alike &= as_well_fed[unit] & as_well_fed[:, unit]
         there = most[better & (~alike | (places < unit))]
-        if len(there) and (there.max() if many[unit] else there.sum()) >= enough:
+        one = bool(many[unit]) or as_well_fed is not None
+        if len(there) and (there.max() if one else there.sum()) >= enough:
             out[unit] = 0
     return out
 
@@ -128,9 +140,14 @@ def posts_of(setup: int, needs: Sequence[Need], counts: dict[int, int]) -> list[
     return None
 
 
+def placed(needs: Sequence[Need], counts: dict[int, int]) -> list[Post] | None:
+    """Who stands where in one method with so many of each unit; None where they do not man every light."""
+    return _placed(sorted(needs, key=lambda need: len(need.units)), dict(counts))
+
+
 def manned(needs: Sequence[Need], counts: dict[int, int]) -> bool:
     """Whether so many of each unit man every light of one method."""
-    return _placed(sorted(needs, key=lambda need: len(need.units)), dict(counts)) is not None
+    return placed(needs, counts) is not None
 
 
 def _placed(needs: list[Need], left: dict[int, int]) -> list[Post] | None:

@@ -1,0 +1,175 @@
+"""Which kit, with its batteries and chargers: against every way to man every light, each played through its days."""
+
+import itertools
+import math
+import os
+from typing import Any
+
+import numpy as np
+import pytest
+
+from jumpstop import service
+from jumpstop.core.kit.shelf import Shelf
+from jumpstop.core.kit.unit import Unit
+from jumpstop.core.plan.choice.assignment import Kit, Post
+from jumpstop.core.plan.job.board import Landings
+from jumpstop.core.scene.job import JobFile, Least
+from jumpstop.service.kit import with_kit
+
+SHELVES = int(os.environ.get("KITS", "12"))  # as many as are tried here; KITS=200 tries as many
+
+
+def shelf_of(dice: np.random.Generator, count: int) -> Shelf:
+    """Units made up, some of which share their sort of battery, some on mains; some that do not reach everywhere."""
+    units = list[Unit]()
+    for at in range(count):
+        holding, number = str(dice.choice(["owned", "hire", "wanted"])), int(dice.integers(1, 4))
+        supply: dict[str, Any] = {
+            "kind": "lithium",
+            "recycle_full_s": 1,
+            "full_flashes": int(dice.integers(40, 300)),
+            "weight_g": int(dice.integers(80, 900)),
+            "price": int(dice.integers(10, 200)),
+            "charger_g": int(dice.integers(50, 400)),
+            "charger_price": int(dice.integers(10, 90)),
+        }
+        if dice.random() < 0.15:
+            supply = {"kind": "mains", "recycle_full_s": 1}
+        elif dice.random() < 0.4:
+            supply |= {"name": "Rook pack", "weight_g": 250, "price": 60, "charger_g": 120, "charger_price": 30}
+        doc = {
+            "name": f"U{at}", "kind": "shoe", "weight_g": int(dice.integers(200, 1500)),
+            "claims": [{"guide_number": int(dice.integers(30, 90)), "unit": "m", "zoom_mm": 35}],
+            "price": int(dice.integers(210, 900)), "holding": holding, "count": number, "power_supplies": [supply],
+            "standby_w": 0 if dice.random() < 0.5 else 2,
+        }  # fmt: skip
+        units.append(Unit.model_validate(doc))
+    return Shelf(units)
+
+
+def file_of(dice: np.random.Generator) -> JobFile:
+    """Up to two setups of up to two lights, one or two days; chargers and nights of every kind."""
+    setups, sessions = [], []
+    for at in range(int(dice.integers(1, 3))):
+        lights = [
+            {"role": role, "distance_m": float(dice.uniform(1.5, 5)), "heads": int(dice.choice([1, 1, 1, 2]))}
+            for role in ("key", "fill")[: int(dice.integers(1, 3))]
+        ]
+        aim = {"f_number": 8, "iso": 200}
+        setup = {"name": f"S{at}", "ambient": {"condition": "dark"}, "aim": aim, "lights": lights, "method": "sync"}
+        if dice.random() < 0.5:  # in the sun: by HSS, or with a filter on at sync
+            sun = {"condition": "distinct_shadows", "subject": "back"}
+            setup |= {"ambient": sun, "aim": {"f_number": 4, "iso": 100}, "method": None}
+            setup["filters"] = [{"name": "ND 3 stops", "stops": 3}]
+            setup["lights"] = [light | {"distance_m": float(light["distance_m"]) / 2} for light in lights]
+        setups.append({"id": f"s{at}", "setup": setup})
+        for day in range(1, int(dice.integers(2, 4))):
+            people = int(dice.integers(4, 40))
+            sessions.append(
+                {"setup": f"s{at}", "day": f"2026-06-2{day}", "people": people, "frames_each": 20, "minutes_each": 3}
+            )
+    sessions.sort(key=lambda one: one["day"])
+    job = {
+        "name": "J", "day": "2026-06-21", "begins": "08:00", "ends": "20:00", "sessions": sessions,
+        "chargers": int(dice.integers(0, 2)), "charge_h": 2, "night_charges": [None, 0, 2][int(dice.integers(3))],
+        "swap_min": 0,
+    }  # fmt: skip
+    return JobFile.model_validate({"job": job, "setups": setups})
+
+
+def money_of(file: JobFile, unit: Unit, grams: bool, buy: bool) -> float:
+    return (unit.weight_g if grams else 0.0 if buy and unit.holding == "owned" else unit.price) or 0.0
+
+
+def brought(shelf: Shelf, of_sort: list[int], counts: dict[int, int], least: Least) -> int:
+    """Charges that cost nothing more: one in each unit taken, and where what is owned is free, in all that is owned."""
+    if least == "price":
+        return sum(counts[unit] for unit in of_sort)
+    hired = sum(counts[unit] for unit in of_sort if shelf.units[unit].holding != "owned")
+    return hired + owned(shelf, of_sort[0])
+
+
+def owned(shelf: Shelf, one: int) -> int:
+    """Charges in what is owned of all units that take the same."""
+    name = shelf.units[one].power_supplies[0].name or shelf.units[one].name
+    fits = [unit for unit in shelf.units if (unit.power_supplies[0].name or unit.name) == name]
+    return sum(unit.count for unit in fits if unit.holding == "owned")
+
+
+def cost_of(file: JobFile, shelf: Shelf, counts: dict[int, int], charges: dict[int, int], least: Least) -> float:
+    """Units, charges, one to spare of each sort, chargers: one by one. A unit brings one charge along, which weighs."""
+    grams, out = least == "weight", 0.0
+    out += sum(money_of(file, shelf.units[unit], grams, least == "buy") * count for unit, count in counts.items())
+    sorts: dict[tuple[str, float | None], list[int]] = {}
+    for unit in charges:
+        supply = shelf.units[unit].power_supplies[0]
+        sorts.setdefault((supply.name or shelf.units[unit].name, supply.weight_g), []).append(unit)
+    nights = len({one.day for one in file.job.sessions}) > 1 and file.job.night_charges != 0
+    for units in sorts.values():
+        supply = shelf.units[units[0]].power_supplies[0]
+        wanted = sum(charges[unit] for unit in units) + 1
+        if not grams:
+            of_sort = [u for u in counts if shelf.units[u].power_supplies[0].name == supply.name != ""] or units
+            wanted = max(0, wanted - brought(shelf, of_sort, counts, least))
+        out += wanted * float((supply.weight_g if grams else supply.price) or 0)
+        if least != "buy" or not owned(shelf, units[0]):  # who owns a unit has what charges it
+            charger = float((supply.charger_g if grams else supply.charger_price) or 0)
+            out += max(file.job.chargers, int(nights)) * charger
+    return out
+
+
+def best_of(file: JobFile, shelf: Shelf, least: Least) -> float:
+    """The least that any way to man every light comes to, its days played."""
+    landings = service.coverage(file, shelf)
+    ways = itertools.product(*(range(len(one.kinds)) for one in landings))
+    return min((best_in(file, shelf, least, landings, kinds) for kinds in ways), default=math.inf)
+
+
+def best_in(file: JobFile, shelf: Shelf, least: Least, landings: list[Landings], kinds: tuple[int, ...]) -> float:
+    """The least, with every setup in one method; kits with which a day would be shot in another do not count."""
+    best = math.inf
+    lights = [(at, light) for at, one in enumerate(landings) for light in range(len(one.lights))]
+    able = [landings[at].holding(kinds[at], light, file.job.chance).tolist() for at, light in lights]
+    most = [unit.count if unit.holding == "owned" else max(sum(one.heads) for one in landings) for unit in shelf.units]
+    for chosen in itertools.product(*able):
+        posts = [Post(at, kinds[at], light, unit) for (at, light), unit in zip(lights, chosen, strict=True)]
+        counts: dict[int, int] = {}
+        for at, one in enumerate(landings):
+            here: dict[int, int] = {}
+            for post in posts:
+                if post.setup == at:
+                    here[post.unit] = here.get(post.unit, 0) + one.heads[post.light]
+            counts = {unit: max(counts.get(unit, 0), here.get(unit, 0)) for unit in counts | here}
+        if any(count > most[unit] for unit, count in counts.items()):
+            continue
+        there = with_kit(file, landings, Kit(counts, tuple(posts), 0.0, 0.0, True, "found"))
+        plan = service.day(there, shelf, ways=False)
+        charges = {}
+        shot = {(turn.session.setup, stretch.kind) for turn in plan.turns for stretch in turn.stretches}
+        if shot != {(file.setups[at].id, one.kinds[kinds[at]]) for at, one in enumerate(landings)}:
+            continue
+        for one in plan.units:
+            if math.isfinite(one.capacity):
+                place = next(at for at, unit in enumerate(shelf.units) if unit.name == plan.table.units[one.unit].name)
+                charges[place] = one.charged if file.job.chargers else one.wanted
+        best = min(best, cost_of(file, shelf, counts, charges, least))
+    return best
+
+
+@pytest.mark.parametrize("seed", range(SHELVES))
+def test_the_choice_with_batteries_is_as_good_as_the_best_of_all_ways(seed: int) -> None:
+    dice = np.random.default_rng(seed)
+    least: Least = ("weight", "price", "buy")[seed % 3]  # type: ignore[assignment]
+    file, shelf = file_of(dice), shelf_of(dice, int(dice.integers(2, 4)))
+    found = service.kit(file, shelf, least=least)
+    best = best_of(file, shelf, least)
+    if math.isinf(best):
+        assert found.kit.status == "none"
+        return
+    assert found.kit.proven
+    assert found.kit.objective == pytest.approx(best)
+    assert cost_of(file, shelf, found.kit.counts, dict(found.kit.charges), least) == pytest.approx(best)
+    assert found.day is not None
+    assert sum(found.kit.charges.values()) == sum(
+        one.charged if file.job.chargers else one.wanted for one in found.day.units if math.isfinite(one.capacity)
+    )
