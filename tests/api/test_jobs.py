@@ -82,14 +82,16 @@ def test_a_kit_is_chosen_taken_and_covers_all(client: TestClient, job: str) -> N
     assert kit["proven"]
     assert "proven" in kit["says"]
     assert kit["given_up"] == []
-    assert (
-        change(client, job, picked=[{"unit": one["unit"], "count": one["count"]} for one in kit["taken"]]).status_code
-        == 200
-    )
+    taken = [{"unit": one["unit"], "count": one["count"]} for one in kit["taken"]]
+    assert change(client, job, picked=taken, posts=kit["stands"]).status_code == 200
     picked = client.get(f"/api/jobs/{job}/board").json()["picked"]
     assert picked["says"].startswith("Covers all 10 setups")
     assert picked["chance"] == kit["chance"]
-    assert picked["grams"] == pytest.approx(kit["grams"])
+    assert picked["posts"] == kit["posts"]
+    packed = [item for bag in client.get(f"/api/jobs/{job}/pack").json()["bags"] for item in bag["items"]]
+    fed = sum(one["weight_g"] * one["count"] for one in packed if "charged and labelled" in one["detail"])
+    assert fed > 0  # the units and their batteries, as they are packed
+    assert picked["grams"] + fed == pytest.approx(kit["grams"])
     lines = [json.loads(line) for line in client.get(f"/api/jobs/{job}/front").text.splitlines()]
     assert lines[0]["grams"] == pytest.approx(kit["grams"])
     change(client, job, chance=0.999)

@@ -34,6 +34,29 @@ def test_shares_of_the_sides(bearing: float, near: float, far: float, edge: floa
     assert float(sides.edge_share(bearing)) == edge
 
 
+def test_a_thing_turns_its_sides_to_the_side() -> None:
+    """From memory: a face's cheek has half a stop less of a light at 90 degrees (cos 45), a bottle's edge has not."""
+    assert sides.near_share(90, sides.THING_TURN_DEG) == pytest.approx(1)
+    assert sides.near_share(135, sides.THING_TURN_DEG) == pytest.approx(math.sqrt(0.5))
+    lights = [
+        {"role": role, "distance_m": 1, "target_stops": 0, "position": {"bearing_deg": bearing, "height_m": 1.2}}
+        for role, bearing in (("key", 90), ("fill", -90))
+    ]
+    dark: dict[str, Any] = {"ambient": {"condition": "dark"}, "aim": {"f_number": 8}, "lights": lights}
+    spare = {
+        kind: [
+            float(
+                solve(Setup.model_validate(dark | {"stage": {"kind": kind}}), table_of([STRONG]))
+                .reach("sync", at)
+                .spare[0]
+            )
+            for at in (0, 1)
+        ]
+        for kind in ("object", "person")
+    }
+    assert np.subtract(spare["object"], spare["person"]) == pytest.approx([0.5, 0.5], abs=0.01)
+
+
 def test_faces_close_up_against_integration() -> None:
     """D, Lambert: 1.1 m disc at 1 m -0.38; 0.9 x 1.2 m at 1 m -0.45; by numerical integration of cos^2 / r^2."""
 

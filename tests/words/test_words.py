@@ -322,3 +322,31 @@ def test_shutter_and_flash_in_words() -> None:
     assert text.times_ms[-1] == pytest.approx(exposed.length_s * 1000, abs=0.01)
     assert len(text.got) == 61
     assert max(text.got[-1]) == pytest.approx(1)
+
+
+def test_motion_is_told_by_the_flash_that_is_used() -> None:
+    """3 m/s in a field of 0.6 m on 36 mm: 1/4000 draws 3000 x 36 / 600 / 4000 = 0.045 mm; 0.030 mm take 1/6000."""
+    ball = {"kind": "freeze", "mover": "other", "speed_m_s": 3, "field_width_m": 0.6}
+    asked = answer(motion=ball | {"wanted_t01_s": 1 / 4000}).motion
+    assert asked.startswith("At 3.0 m/s in a field 0.6 m wide, the 1/4000 s (t.1) that is asked for blurs 0.045 mm; ")
+    assert "no more than 0.030 mm takes 1/6000 s" in asked
+    chalk = next(one for one in setups() if one.name == "Chalk line")  # 7 m/s in 1.6 m
+    shelf = table_of([Unit.model_validate(doc) for doc in kit()["units"]])
+    found = answer_of(solve(chalk, shelf), DisplayUnits())
+    lasts = re.search(r"Gannet 600 at its dial lasts 1/(\d+) s: (0\.\d+) mm", found.motion)
+    assert lasts is not None
+    assert any(one.endswith(f"1/{lasts[1]} s") for one in found.lanes.t01)
+    assert float(lasts[2]) == pytest.approx(7000 * 36 / 1600 / float(lasts[1]), abs=0.001)
+    assert "at its dial" not in answer(motion={"kind": "none"}).motion
+
+
+def test_a_thing_lit_from_both_sides_has_two_edges() -> None:
+    lights = [
+        {"role": role, "distance_m": 1, "target_stops": 0, "position": {"bearing_deg": bearing, "height_m": 1.2}}
+        for role, bearing in (("key", 90), ("fill", -90))
+    ]
+    dark = {"ambient": {"condition": "dark"}, "aim": {"f_number": 8}, "lights": lights}
+    assert ", both edges " in answer(stage={"kind": "object"}, **dark).picture
+    assert ", face " in answer(**dark).picture
+    front = answer(stage={"kind": "object"}, **dark | {"lights": [{"distance_m": 1, "position": {"bearing_deg": 0}}]})
+    assert ", subject " in front.picture

@@ -251,7 +251,7 @@ def answer_of(
         f_number=setup.f_number,
         widest=None if setup.lens is None else setup.apertures[0],
         blur=_blur(setup, units),
-        motion=_motion(setup, units),
+        motion=_motion(setup, units) + _as_it_lasts(solved, reach, unit),
         tolerable_mm=round(look.tolerable_mm(setup), 4),
         field_m=round(look.field_m(setup), 3),
         units=len(solved.table),
@@ -416,14 +416,29 @@ def _blur(setup: Setup, units: DisplayUnits) -> str:
 def _motion(setup: Setup, units: DisplayUnits) -> str:
     motion = setup.motion
     if motion.kind == "freeze":
-        return (
-            f"At {speed(motion.speed, units)} in a field {length(look.field_m(setup), units)} wide, to blur no more "
-            f"than {decimal(look.tolerable_mm(setup), '.3f')} mm the flash must last no longer than "
-            f"{shutter(look.needed_s(setup))} (t.1)."
-        )
+        goes = f"At {speed(motion.speed, units)} in a field {length(look.field_m(setup), units)} wide"
+        most = f"no more than {decimal(look.tolerable_mm(setup), '.3f')} mm"
+        if motion.wanted_t01_s is None:
+            return f"{goes}, to blur {most} the flash must last no longer than {shutter(look.needed_s(setup))} (t.1)."
+        asked, blur = shutter(motion.wanted_t01_s), look.blur_mm(setup, motion.wanted_t01_s)
+        said = f"{goes}, the {asked} (t.1) that is asked for blurs {decimal(blur, '.3f')} mm"
+        if blur <= look.tolerable_mm(setup):
+            return f"{said}, and {most} may be."
+        return f"{said}; {most} takes {shutter(look.longest_s(setup))}."
     if motion.kind == "trails":
         return f"In {shutter(motion.trail_s)} it draws over {share(look.trail_share(setup))} of the frame's width."
     return ""
+
+
+def _as_it_lasts(solved: Solved, reach: Reach | None, unit: int | None) -> str:
+    """How long the flash of the unit in hand lasts at its dial, and what that leaves of the motion."""
+    if reach is None or unit is None or solved.setup.motion.kind != "freeze" or reach.method.kind == "hss":
+        return ""
+    lasts = float(reach.t01_s[unit])
+    if math.isnan(lasts):
+        return ""
+    blur = decimal(look.blur_mm(solved.setup, lasts), ".3f")
+    return f" {solved.table.units[unit].name} at its dial lasts {shutter(lasts)}: {blur} mm."
 
 
 @kept(256)

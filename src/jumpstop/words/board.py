@@ -10,7 +10,7 @@ import numpy as np
 from ..core.physics.battery import CIRCUIT_A, mains_a
 from ..core.plan.choice.assignment import needs_of, picks_of, posts_of
 from ..core.plan.job.board import Board, Landings, whole_chance
-from ..core.plan.job.schedule import picked_of
+from ..core.plan.job.schedule import picked_of, posted_of
 from ..core.plan.light.advice import units_for
 from ..core.plan.light.levels import levels
 from ..core.plan.light.reach import BLOCKED, REACHES, Reach
@@ -118,7 +118,7 @@ def board_text(board: Board, ids: Sequence[str], job: Job, words: DisplayUnits) 
         for at, unit in enumerate(table.units)
     ]  # fmt: skip
     empty = "" if board.columns else "No setup belongs to this job yet: add one, or put one of yours into it."
-    return BoardText(units, columns, cells, picked_text(board, counts, job), empty)
+    return BoardText(units, columns, cells, picked_text(board, counts, job, ids), empty)
 
 
 def _cells(board: Board, at: int, words: DisplayUnits) -> CellsText:
@@ -153,11 +153,11 @@ def _warnings_of(one: Landings, words: DisplayUnits) -> list[str]:
     return out
 
 
-def picked_text(board: Board, counts: Mapping[int, int], job: Job) -> PickedText:
-    """What a set of units comes to."""
+def picked_text(board: Board, counts: Mapping[int, int], job: Job, ids: Sequence[str]) -> PickedText:
+    """What a set of units comes to. ids: of the setups."""
     table = board.table
     needs = needs_of(board.landings, job.chance)
-    posts = {at: posts_of(at, needs, dict(counts)) for at in range(len(board.landings))}
+    posts = {at: posts_of(at, needs, dict(counts), _posted(one, job, ids[at])) for at, one in enumerate(board.landings)}
     covered = [bool(posts[column.setup]) for column in board.columns]
     found = [post for some in posts.values() for post in some or ()]
     whole = bool(counts) and all(posts.values()) and bool(posts)
@@ -186,6 +186,12 @@ def picked_text(board: Board, counts: Mapping[int, int], job: Job) -> PickedText
         chance=None if chance is None else round(chance, 4),
         cautions=_cautions(board, counts, job),
     )
+
+
+def _posted(one: Landings, job: Job, setup_id: str) -> dict[int, int]:
+    """The units that the job has at a setup's lights, by the lights' places among those that are on."""
+    found, lights = posted_of(job, one.solved.table, setup_id), one.solved.setup.lights
+    return {at: found[lights[light].id] for at, light in enumerate(one.lights) if lights[light].id in found}
 
 
 def post_text(reach: Reach, unit: int) -> str:

@@ -6,6 +6,7 @@ from typing import Any
 
 from ..core.plan.camera.remark import Remark
 from .figures import DisplayUnits, amount, decimal, length, shutter
+from .kit import FACES
 
 LIGHTS = {"key": "the key", "fill": "the fill", "rim": "the edge light", "background": "the background light"}
 SIDES = {"lit": "the lit side", "shadow": "the shadow side"}
@@ -54,7 +55,9 @@ CLAUSES: dict[str, Callable[[Mapping[str, Any], DisplayUnits], str]] = {
     ),
     "light_blocked": lambda f, u: f"{LIGHTS[f['role']]} (light {f['light'] + 1}) cannot be used",
     "light_off": lambda f, u: f"{LIGHTS[f['role']]} (light {f['light'] + 1}) is {_too(f['stops'])}",
-    "face_off": lambda f, u: f"{SIDES.get(f['side'], 'the face')} comes out {_too(f['stops'])} with all lights on it",
+    "face_off": lambda f, u: (
+        f"{SIDES.get(f['side'], FACES[f['kind']])} comes out {_too(f['stops'])} with all lights on it"
+    ),
     "ratio_off": lambda f, u: (
         f"the lighting ratio is {decimal(f['ratio'], '.1f')} : 1, not {decimal(f['wanted'], '.1f')} : 1"
     ),

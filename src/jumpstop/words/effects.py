@@ -9,7 +9,9 @@ from typing import NamedTuple
 from ..core.kit.memo import remembered
 from ..core.kit.table import UnitTable
 from ..core.physics.beam import REFERENCE_ZOOM_MM
+from ..core.physics.sides import THING_TURN_DEG, TURN_DEG
 from ..core.plan.light.jump import JumpAt
+from ..core.scene.stage import SubjectKind
 from .figures import DisplayUnits, amount, decimal, f_number, iso, length, nd, power, share, shutter, stops
 from .kit import gel_words, rating_words
 
@@ -27,6 +29,7 @@ class Context(NamedTuple):
     table: UnitTable
     unit: int
     units: DisplayUnits
+    subject: SubjectKind = "person"
 
 
 def say(jump: JumpAt, context: Context) -> Said:
@@ -139,11 +142,12 @@ def _off_axis(facts: JumpAt, at: Context) -> Said:
 
 
 def _side(facts: JumpAt, at: Context) -> Said:
-    bearing = f"{facts['bearing']:.0f}°"
+    bearing, thing = f"{facts['bearing']:.0f}°", at.subject == "object"
+    turn, what = (THING_TURN_DEG, "a thing") if thing else (TURN_DEG, "a face")
     return Said(
         f"from {bearing}",
-        f"From {bearing} beside the camera's axis this side of the face has only a share of the light: the nearer side "
-        "all of it up to 45° off the face's own axis and none from 135°; the farther one less from the middle on.",
+        f"From {bearing} beside the camera's axis this side has only a share of the light: the nearer side of {what} "
+        f"all of it up to {turn:.0f}° off its own axis, then less and less; the farther one less from the middle on.",
     )
 
 

@@ -23,9 +23,10 @@ from ..core.scene.camera import CameraSettings
 from ..core.scene.light import Light
 from ..core.scene.seen import Seen, SeenWith
 from ..core.scene.setup import Setup
+from ..core.scene.stage import SubjectKind
 from .colour import balance_words
 from .figures import DisplayUnits, amount, dial, f_number, iso, length, listed, marked, power, shutter, stops
-from .kit import RECEIVERS, ROLES
+from .kit import FACES, RECEIVERS, ROLES
 from .levers import changes, said, then_words
 
 
@@ -102,7 +103,7 @@ def in_hand_of(solved: Solved, reach: Reach, units: DisplayUnits, cures: Sequenc
         compensation=_compensation(
             start_compensation(reach.light, setup.ambient, lens.focal_mm if lens else None), reach, unit
         ),
-        seen=[SeenText(one.id, seen_words(one, units), one is standing(setup, light)) for one in own],
+        seen=[SeenText(one.id, seen_words(one, units, setup.stage.kind), one is standing(setup, light)) for one in own],
         next=None if not own or unit is None else _next(reach, own[-1], unit, units),
         aperture=_aperture(own[-1])
         if own and not moved_on(reach, own[-1]) and not math.isinf(seen_plan.flash_seen(own[-1]))
@@ -171,7 +172,7 @@ def _compensation(start: float, reach: Reach, unit: int | None) -> str:
     return f"{lead}; {enough}. It sets the power itself, frame by frame."
 
 
-def seen_words(seen: Seen, units: DisplayUnits) -> str:
+def seen_words(seen: Seen, units: DisplayUnits, kind: SubjectKind = "person") -> str:
     """A reading in a line: what was read, at which dial, from where."""
     unit = seen.was.unit
     at = power(seen.dial_stops) if unit is None else dial(unit.scale, seen.dial_stops, units, unit.watt_seconds)
@@ -184,11 +185,11 @@ def seen_words(seen: Seen, units: DisplayUnits) -> str:
             if abs(seen.stops) < 0.05
             else f"{amount(seen.stops)} too {'bright' if seen.stops > 0 else 'dark'}"
         )
-        what = f"{SEEN[seen.was.role]} {how}"
+        what = f"{SEEN.get(seen.was.role, FACES[kind].removeprefix('the '))} {how}"
     return f"{what}, {where}{', ambient included' if seen.holds_ambient else ', flash alone'}"
 
 
-SEEN = {"key": "face", "fill": "fill", "rim": "edge", "background": "background"}
+SEEN = {"fill": "fill", "rim": "edge", "background": "background"}
 
 
 def next_words(seen: Seen, table: UnitTable, unit: int, units: DisplayUnits) -> NextText:

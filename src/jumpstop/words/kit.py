@@ -13,6 +13,7 @@ from ..core.physics.guide_number import guide_number_of_stops
 from ..core.scene.aim import Mover
 from ..core.scene.ambient import Condition, Placement, Sky
 from ..core.scene.light import Role
+from ..core.scene.stage import SubjectKind
 from .figures import DisplayUnits, decimal, guide_number, kilograms, plain, share, shutter, stops
 
 CONDITIONS: dict[Condition, str] = {
@@ -79,6 +80,13 @@ def gel_words(name: str) -> str:
 
 
 ROLES: dict[Role, str] = {"key": "key", "fill": "fill", "rim": "rim", "background": "background light"}
+FACES: dict[SubjectKind, str] = {
+    "person": "the face",
+    "group": "the face",
+    "animal": "the subject",
+    "object": "the subject",
+}
+"""What of a subject the key is for."""
 RECEIVERS = {
     "lit": "lit side",
     "shadow": "shadow side",

@@ -72,7 +72,7 @@ class Step:
 
 def steps_of(reach: Reach, unit: int, units: DisplayUnits) -> list[Step]:
     """The whole chain of one unit, with reasons."""
-    context = effects.Context(reach.solved.table, unit, units)
+    context = effects.Context(reach.solved.table, unit, units, reach.solved.setup.stage.kind)
     out = []
     for jump in reach.jumps_of(unit):
         said = effects.say(jump, context)
@@ -97,7 +97,7 @@ ALL = slice(None)
 
 def arcs_of(reach: Reach, units: DisplayUnits, lanes: Places = ALL) -> list[Arc]:
     """The chain's jumps, each with its size for these lanes."""
-    context = effects.Context(reach.solved.table, 0, units)
+    context = effects.Context(reach.solved.table, 0, units, reach.solved.setup.stage.kind)
     sizes = [np.atleast_1d(size) for _, size in reach.shown]
     sizes = [size[lanes] if len(size) > 1 else size for size in sizes]
     rounded = np.concatenate(sizes).round(3).tolist()

@@ -8,8 +8,11 @@ from ..core.plan.light import advice
 from ..core.plan.light.levels import Level, ratio_of
 from ..core.plan.light.reach import BLOCKED, BLOCKERS, ON_THE_LINE, SHORT, TOO_BRIGHT, Reach
 from ..core.plan.stage.comes_out import FACE_STOPS, LIGHT_STOPS
+from ..core.scene.setup import Setup
+from ..core.scene.stage import SubjectKind
 from .comes_out import BLACK, clause
 from .figures import DisplayUnits, amount, decimal, dial, length, stops
+from .kit import FACES
 from .methods import METERED, UNIT_BLOCKERS
 
 MOST_RATIO = 64  # a lighting ratio over this is told as no more than that
@@ -58,7 +61,7 @@ def _of_unit(reach: Reach, unit: int, units: DisplayUnits, right: bool) -> str:
         enough = f"short by {amount(spare)}" if word == SHORT else f"enough, {amount(spare)} in hand"
         return f"{name} on automatic, compensation {start}{where}: full power is {enough}."
     if light.dial_stops is not None:
-        out = came_out(float(reach.off_stops[unit]), light.role)
+        out = came_out(float(reach.off_stops[unit]), light.role, reach.solved.setup.stage.kind)
         by_it = "" if alone is None or alone < RIGHT else f"; the ambient alone brings it {amount(alone)} over"
         return f"{name} fixed at {_dial(reach, unit, units)}{where}: {out}{by_it}."
     if word == SHORT:
@@ -66,7 +69,8 @@ def _of_unit(reach: Reach, unit: int, units: DisplayUnits, right: bool) -> str:
         most = f"{_dial(reach, unit, units)}, the most that freezes" if held else "full power"
         return f"{name} at {most}{where}: short by {amount(spare)}."
     if word == TOO_BRIGHT:
-        what, over = SUBJECTS[light.role], amount(float(reach.off_stops[unit]))
+        what = SUBJECTS.get(light.role, FACES[reach.solved.setup.stage.kind])
+        over = amount(float(reach.off_stops[unit]))
         return f"{name}{where}: {what} too bright even at {_dial(reach, unit, units)}, by {over}."
     set_to = f"{name} at {_dial(reach, unit, units)}{where}"
     if word == ON_THE_LINE:
@@ -89,12 +93,13 @@ def _dial(reach: Reach, unit: int, units: DisplayUnits) -> str:
     return dial(one.scale, float(reach.below_full[unit]), units, one.watt_seconds)
 
 
-SUBJECTS = {"key": "the face", "fill": "the fill", "rim": "the edge", "background": "the background light"}
+SIDE_ON_DEG = 60.0  # from here on a light comes from the side, from memory
+SUBJECTS = {"fill": "the fill", "rim": "the edge", "background": "the background light"}
 
 
-def came_out(left: float, role: str) -> str:
+def came_out(left: float, role: str, kind: SubjectKind) -> str:
     """What a light with a fixed dial comes to against what was wanted."""
-    what = SUBJECTS[role]
+    what = SUBJECTS.get(role, FACES[kind])
     if abs(left) < RIGHT:
         return f"{what} is right"
     if abs(left) <= (FACE_STOPS if role == "key" else LIGHT_STOPS):
@@ -108,7 +113,7 @@ def picture(method: Method, found: tuple[Level, ...], wanted_background: float, 
     back = total["background"]
     parts = [f"background {stops(back)}{_against(back - wanted_background)}" if back > BLACK else "background black"]
     if total["lit"] - total["shadow"] < 0.1:
-        parts.append(f"face {stops(total['lit'])}")
+        parts.append(f"{_whole(reach.solved.setup)} {stops(total['lit'])}")
     else:
         key = next((one for one in reach.solved.setup.lights if one.role == "key" and one.on), None)
         side = ", with the key from one side" if key is not None and key.position is None else ""
@@ -121,6 +126,14 @@ def picture(method: Method, found: tuple[Level, ...], wanted_background: float, 
         if costs is not None:
             parts.append(METERED[costs.metered])
     return ", ".join(parts)
+
+
+def _whole(setup: Setup) -> str:
+    """A subject of which both sides are lit alike; of a thing lit from its two sides, its edges."""
+    turned = [light.position.bearing_deg for light in setup.lights if light.on and light.position is not None]
+    if setup.stage.kind == "object" and min(turned, default=0) <= -SIDE_ON_DEG and max(turned) >= SIDE_ON_DEG:
+        return "both edges"
+    return FACES[setup.stage.kind].removeprefix("the ")
 
 
 def ratio(found: tuple[Level, ...]) -> str:

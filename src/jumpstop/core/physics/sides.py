@@ -3,6 +3,7 @@
 import math
 
 TURN_DEG = 45.0  # up to this bearing the nearer side has all of a light; from memory, as are both shares
+THING_TURN_DEG = 90.0  # the same of a thing, whose sides are not turned to the front as cheeks are; from memory
 EDGE_DEG = 90.0  # from here on a light is an edge light
 
 
@@ -11,9 +12,10 @@ def wrapped_deg(bearing_deg: float) -> float:
     return (bearing_deg + 180.0) % 360.0 - 180.0
 
 
-def near_share(bearing_deg: float) -> float:
-    """Share of a light that the nearer side of the face gets: 1 up to 45 degrees, then cos(b - 45), 0 from 135."""
-    off = abs(wrapped_deg(bearing_deg)) - TURN_DEG
+def near_share(bearing_deg: float, turn_deg: float = TURN_DEG) -> float:
+    """Share of a light that the nearer side gets: of a face 1 up to 45 degrees, then cos(b - 45), 0 from 135; of what
+    turns its side by more, so much later."""
+    off = abs(wrapped_deg(bearing_deg)) - turn_deg
     return 1.0 if off <= 0 else math.cos(math.radians(off)) if off < 90 - 1e-9 else 0.0
 
 

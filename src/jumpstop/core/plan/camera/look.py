@@ -78,10 +78,13 @@ def spread(setup: Setup, f_number: float) -> float:
 
 def needed_s(setup: Setup) -> float:
     """Longest exposure (of flash, t.1, or of shutter) [s] that freezes what moves; as said, where it is."""
-    moving = setup.motion
-    if moving.wanted_t01_s is not None:
-        return moving.wanted_t01_s
-    return motion.longest_s(moving.speed, tolerable_mm(setup), setup.body.frame_width_mm, field_m(setup))
+    asked = setup.motion.wanted_t01_s
+    return longest_s(setup) if asked is None else asked
+
+
+def longest_s(setup: Setup) -> float:
+    """Longest exposure [s] that blurs what moves no more than may be."""
+    return motion.longest_s(setup.motion.speed, tolerable_mm(setup), setup.body.frame_width_mm, field_m(setup))
 
 
 LONG_MM = 200.0  # a focal length from which a filter in front costs sharpness and finding, common practice

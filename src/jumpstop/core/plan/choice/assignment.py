@@ -129,12 +129,16 @@ def worth_taking(
     return out
 
 
-def posts_of(setup: int, needs: Sequence[Need], counts: dict[int, int]) -> list[Post] | None:
+def posts_of(
+    setup: int, needs: Sequence[Need], counts: dict[int, int], posted: Mapping[int, int] | None = None
+) -> list[Post] | None:
     """Who stands where in a setup with so many of each unit; None where they do not cover it. The first method that can
-    be had is taken."""
+    be had is taken. posted: of lights, by their places, the unit that the job has there: it stays where it holds."""
     for kind in dict.fromkeys(need.kind for need in needs if need.setup == setup):
         lights = [need for need in needs if need.setup == setup and need.kind == kind]
-        found = _placed(sorted(lights, key=lambda need: len(need.units)), dict(counts))
+        stay = [need._replace(units=need.units[need.units == (posted or {}).get(need.light, -1)]) for need in lights]
+        kept = [there if len(there.units) else need for there, need in zip(stay, lights, strict=True)]
+        found = placed(kept, counts) or placed(lights, counts)
         if found is not None:
             return sorted(found, key=lambda post: post.light)
     return None

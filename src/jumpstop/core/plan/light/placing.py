@@ -250,7 +250,8 @@ def _shares(light: Light, names: tuple[str, ...], stage: Stage, right: bool) -> 
     if light.position is None:
         return [float(name in SIDES[light.sides]) for name in names]
     bearing = float(sides.wrapped_deg(_bearing_deg(light, stage) - stage.facing_deg))
-    near, far = float(sides.near_share(bearing)), float(sides.far_share(bearing))
+    turn = sides.THING_TURN_DEG if stage.kind == "object" else sides.TURN_DEG
+    near, far = float(sides.near_share(bearing, turn)), float(sides.far_share(bearing))
     lit, shadow = (near, far) if (bearing >= 0) == right else (far, near)
     known = {"lit": lit, "shadow": shadow, "edge": float(sides.edge_share(bearing)), "background": 1.0}
     return [known.get(name, lit) for name in names]

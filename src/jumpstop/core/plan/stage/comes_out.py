@@ -100,7 +100,7 @@ def _face(solved: Solved, kind: MethodKind, units: Units, totals: dict[str, floa
     receiver = solved.placing.receivers[reach.receiver]
     off = totals[receiver] - reach.wanted_stops
     if abs(off) > FACE_STOPS and not (short and off < 0):  # that is said of its light
-        yield remark("face_off", stops=off, side=receiver)
+        yield remark("face_off", stops=off, side=receiver, kind=solved.setup.stage.kind)
 
 
 def _background(solved: Solved, kind: MethodKind, totals: dict[str, float]) -> Iterator[Remark]:
