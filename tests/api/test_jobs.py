@@ -89,7 +89,7 @@ def test_a_kit_is_chosen_taken_and_covers_all(client: TestClient, job: str) -> N
     assert picked["chance"] == kit["chance"]
     assert picked["posts"] == kit["posts"]
     packed = [item for bag in client.get(f"/api/jobs/{job}/pack").json()["bags"] for item in bag["items"]]
-    fed = sum(one["weight_g"] * one["count"] for one in packed if "charged and labelled" in one["detail"])
+    fed = sum(one["weight_g"] for one in packed if "charged and labelled" in one["detail"])
     assert fed > 0  # the units and their batteries, as they are packed
     assert picked["grams"] + fed == pytest.approx(kit["grams"])
     lines = [json.loads(line) for line in client.get(f"/api/jobs/{job}/front").text.splitlines()]
