@@ -350,3 +350,21 @@ def test_a_thing_lit_from_both_sides_has_two_edges() -> None:
     assert ", face " in answer(**dark).picture
     front = answer(stage={"kind": "object"}, **dark | {"lights": [{"distance_m": 1, "position": {"bearing_deg": 0}}]})
     assert ", subject " in front.picture
+
+
+def test_a_group_is_told_its_ends_its_last_row_and_the_heads_that_would_do() -> None:
+    """A team 4 m wide and 1 m deep from 5 m: the last row at 6 m has 2 log2(5/6) = -0.53; short by s takes 2^s heads."""
+    team = {"kind": "group", "people": 22, "width_m": 4, "depth_m": 1}
+    far = {"ambient": {"condition": "dark"}, "stage": team}
+    light = {"distance_m": 5, "position": {"bearing_deg": 0, "height_m": 1.5}}
+    found = answer(aim={"f_number": 4, "iso": 400, "background_stops": -8}, lights=[light], **far)
+    assert "last row −0.5 against the middle" in found.picture
+    assert re.search(r"ends −0\.\d against the middle", found.picture)
+    assert "equal heads" not in found.picture
+    plover = next(doc for doc in kit()["units"] if doc["name"] == "Plover 58")
+    weak = [light | {"unit": plover}]
+    short = answer(aim={"f_number": 11, "iso": 100, "background_stops": -8}, lights=weak, **far)
+    heads = re.search(r"(\d+) equal heads would do", short.picture)
+    assert heads is not None
+    spare = short.lanes.spare[short.lanes.id.index(short.unit)]
+    assert 2 ** (-spare) <= int(heads[1]) + 0.05 < 2 ** (-spare) + 1.1

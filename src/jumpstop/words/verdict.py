@@ -5,9 +5,11 @@ from collections.abc import Sequence
 from ..core.plan.camera.methods import Method
 from ..core.plan.camera.remark import Remark
 from ..core.plan.light import advice
+from ..core.plan.light.advice import heads_enough
 from ..core.plan.light.levels import Level, ratio_of
 from ..core.plan.light.reach import BLOCKED, BLOCKERS, ON_THE_LINE, SHORT, TOO_BRIGHT, Reach
 from ..core.plan.stage.comes_out import FACE_STOPS, LIGHT_STOPS
+from ..core.plan.stage.covering import ends_of, row_of
 from ..core.scene.setup import Setup
 from ..core.scene.stage import SubjectKind
 from .comes_out import BLACK, clause
@@ -118,6 +120,8 @@ def picture(method: Method, found: tuple[Level, ...], wanted_background: float, 
         key = next((one for one in reach.solved.setup.lights if one.role == "key" and one.on), None)
         side = ", with the key from one side" if key is not None and key.position is None else ""
         parts.append(f"lit side {stops(total['lit'])}, shadow side {stops(total['shadow'])} ({ratio(found)}{side})")
+    if reach.solved.setup.stage.kind == "group":
+        parts += _group(reach, unit, total)
     if method.lit < 1:
         edge = f" at the {method.dark_edge}" if method.dark_edge else ""
         parts.append(f"{round((1 - method.lit) * 100)} % of the frame dark{edge}")
@@ -126,6 +130,16 @@ def picture(method: Method, found: tuple[Level, ...], wanted_background: float, 
         if costs is not None:
             parts.append(METERED[costs.metered])
     return ", ".join(parts)
+
+
+def _group(reach: Reach, unit: int | None, total: dict[str, float]) -> list[str]:
+    """The ends and the last row of a group against its middle, and how many heads would do."""
+    setup, out = reach.solved.setup, list[str]()
+    for what, off in (("ends", ends_of(setup, total)), ("last row", row_of(setup, total))):
+        if off is not None:
+            out.append(f"{what} {stops(off)} against the middle")
+    heads = None if unit is None else heads_enough(reach, unit)
+    return out if heads is None else [*out, f"{heads} equal heads would do"]
 
 
 def _whole(setup: Setup) -> str:

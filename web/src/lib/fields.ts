@@ -30,9 +30,10 @@ export type Field =
       options: [unknown, string][]
       hint?: string
       wide?: boolean
+      only?: string[]
     }
   | { key: string; label: string; kind: 'set'; options: [string, string][]; hint?: string; wide?: boolean }
-  | { key: string; label: string; kind: 'rows'; fields: Field[]; blank: string; add: string }
+  | { key: string; label: string; kind: 'rows'; fields: Field[]; blank: string; add: string; only?: string[] }
   | { key: string; label: string; kind: 'part'; fields: Field[]; blank: string; always?: boolean }
   | { key: string; label: string; kind: 'fold'; fields: Field[] }
 

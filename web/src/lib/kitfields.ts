@@ -291,6 +291,7 @@ const body: Field[] = [
   },
   {
     key: 'silent_sync_s',
+    only: ['focal_plane'],
     label: 'Sync with the silent shutter',
     kind: 'quantity',
     reads: 'shutter',
@@ -298,6 +299,7 @@ const body: Field[] = [
   },
   {
     key: 'travel_s',
+    only: ['focal_plane'],
     label: 'Curtain travel',
     kind: 'quantity',
     reads: 'shutter',
@@ -307,6 +309,7 @@ const body: Field[] = [
   { ...stabiliser },
   {
     key: 'dark_edge',
+    only: ['focal_plane'],
     label: 'Past sync, a landscape test frame goes dark at the',
     kind: 'choice',
     options: [
@@ -318,6 +321,7 @@ const body: Field[] = [
   },
   {
     key: 'leaf_limits',
+    only: ['leaf'],
     label: 'Leaf shutter: fastest time wide open',
     kind: 'rows',
     fields: [

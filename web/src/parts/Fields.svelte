@@ -20,9 +20,15 @@
   const asked = $derived(
     fields.filter(
       (one) =>
-        !('only' in one && one.only) || one.only.includes(String(draft.kind)) || draft[one.key] != null,
+        !('only' in one && one.only) ||
+        one.only.includes(String(draft.kind ?? draft.shutter)) ||
+        stands(draft[one.key]),
     ),
   )
+  /** Whether a field holds anything. */
+  function stands(value: unknown): boolean {
+    return value != null && value !== 'unknown' && !(Array.isArray(value) && !value.length)
+  }
   /** Whether something in a fold is wrong, so that it must be seen. */
   function holds(inside: Field[]): boolean {
     return inside.some((one) => problems.some((problem) => problem.where.startsWith(path(one.key))))

@@ -23,6 +23,18 @@ FROZEN = 1.1  # times the blur that is tolerable that still passes for frozen: a
 PREFERRED: tuple[MethodKind, ...] = ("sync", "leaf", "nd", "hss", "stop_down", "past_sync", "slow", "freeze")
 
 
+MOST_HEADS = 16  # of one light
+
+
+def heads_enough(reach: Reach, unit: int) -> int | None:
+    """How many equal heads of a unit would bring a light that is short; None where it is not, or so many are none."""
+    short = -float(reach.spare[unit])
+    if not reach.able[unit] or not short > 0:
+        return None
+    heads = math.ceil(reach.light.heads * 2**short - SHORT_OF_SURE)
+    return heads if heads <= MOST_HEADS and reach.solved.table.units[unit].takes_modifiers else None
+
+
 @dataclass(frozen=True)
 class Stillness:
     """Where motion is to be frozen: what freezes it in a method, how much blur is left [mm], and whether that passes.
