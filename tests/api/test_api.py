@@ -1,6 +1,7 @@
 """The API as a client meets it: edits, conflicts, undo, import, refusals, what stands guard."""
 
 import json
+import re
 import shutil
 from collections.abc import Iterator
 from pathlib import Path
@@ -392,3 +393,12 @@ def test_head_is_the_newest_migration() -> None:
     config = Config()
     config.set_main_option("script_location", str(Path(jumpstop.store.__file__ or "").parent / "migrations"))
     assert ScriptDirectory.from_config(config).get_current_head() == HEAD
+
+
+def test_the_bounds_that_the_page_asks_for_are_told(client: TestClient) -> None:
+    """A document without bounds would let any figure through to be refused afterwards."""
+    asked = set[str]()
+    for file in (Path(__file__).parents[2] / "web" / "src").rglob("*.svelte"):
+        asked |= set(re.findall(r"\bbounds\('([A-Z]\w+)'", file.read_text("utf-8")))
+    assert {"Stage", "Position", "Light"} <= asked
+    assert asked <= client.get("/api/scales").json()["bounds"].keys()

@@ -26,16 +26,17 @@ from ..core.scene.light import USUAL_BEARINGS, USUAL_TARGETS, Light
 from ..core.scene.log import SD_AMBIENT, LogEntry
 from ..core.scene.seen import SD_OF
 from ..core.scene.setup import Setup
+from ..core.scene.stage import SubjectTone
 from ..words.effects import TICKS as TICK_NAMES
 from ..words.figures import f_number, marked
-from ..words.kit import CONDITIONS, GELS, MOVERS, ROLES, SKIES
+from ..words.kit import CONDITIONS, GELS, MOVERS, ROLES, SKIES, SKINS, TONES
 from .schemas import Blank, MeterMark, RoleOut, Scales
 
 FOCALS_MM = (14, 16, 20, 24, 28, 35, 50, 70, 85, 105, 135, 200, 300, 400, 600)
 SUPPLIES = {"aa": "AA cells", "lithium": "lithium batteries", "external": "external packs", "mains": "the mains"}
 BOUNDED = (
     "Setup", "AmbientSpec", "Reading", "Place", "Panel", "ExposureAim", "Lens", "Motion", "Light", "Seen", "Fixed",
-    "FixedNd", "OwnGel",
+    "FixedNd", "OwnGel", "Stage", "Position", "SubjectTone",
 )  # fmt: skip
 FORMS: dict[str, BaseModel] = {
     "Claim": Claim(guide_number=36, unit="m"),
@@ -106,6 +107,8 @@ def scales_of(step: Step) -> Scales:
         lamp_lit=[key for key, figures in LIGHT_VALUES.items() if figures.lamps],
         skies=dict(SKIES),
         movers=dict(MOVERS),
+        skins=dict(SKINS),
+        tones=[SubjectTone(name=name, reflectance=share, mirrors=m) for name, (share, m) in TONES.items()],
         gels=dict(GELS),
         roles={
             role: RoleOut(name=name, target_stops=USUAL_TARGETS[role], bearing_deg=USUAL_BEARINGS.get(role, 0.0))

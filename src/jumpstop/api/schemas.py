@@ -12,6 +12,7 @@ from ..core.scene.light import Light
 from ..core.scene.log import LogEntry
 from ..core.scene.seen import MethodKind
 from ..core.scene.setup import Setup
+from ..core.scene.stage import SubjectTone
 from ..words.answer import Answer
 from ..words.figures import DisplayUnits
 from ..words.lanes import Step
@@ -232,6 +233,8 @@ class Scales(BaseModel):
     lamp_lit: list[str]
     skies: dict[str, str]
     movers: dict[str, str]
+    skins: dict[str, float]
+    tones: list[SubjectTone]
     gels: dict[str, str]
     roles: dict[str, RoleOut]
     supplies: dict[str, str]

@@ -77,6 +77,7 @@ CLAUSES: dict[str, Callable[[Mapping[str, Any], DisplayUnits], str]] = {
     "ends_off": lambda f, u: f"the ends are {amount(f['stops'])} {'darker' if f['stops'] < 0 else 'brighter'}",
     "row_off": lambda f, u: f"the last row is {amount(f['stops'])} {'darker' if f['stops'] < 0 else 'brighter'}",
     "uncovered": lambda f, u: f"the beam covers {f['beam']:.0f}° of the {f['across']:.0f}° that it should",
+    "tone_white": lambda f, u: f"{f['name']} is white: it clips by {amount(f['over'])}",
     "edge_white": lambda f, u: f"the edge is white: skin clips by {amount(f['over'])}",
 }
 """What fails, as the end of a sentence."""

@@ -10,6 +10,7 @@ from ..core.kit.stand import Stand
 from ..core.kit.trigger import Battery, Trigger
 from ..core.kit.unit import Claim, Unit
 from ..core.physics.guide_number import guide_number_of_stops
+from ..core.physics.tone import BLACK_CLOTH, CHROME, DARK_SKIN, GREY, LIGHT_SKIN, MEDIUM_SKIN, POLISHED, WHITE
 from ..core.scene.aim import Mover
 from ..core.scene.ambient import Condition, Placement, Sky
 from ..core.scene.light import Role
@@ -80,6 +81,12 @@ def gel_words(name: str) -> str:
 
 
 ROLES: dict[Role, str] = {"key": "key", "fill": "fill", "rim": "rim", "background": "background light"}
+SKINS: dict[str, float] = {"light skin": LIGHT_SKIN, "medium skin": MEDIUM_SKIN, "dark skin": DARK_SKIN}
+TONES: dict[str, tuple[float, bool]] = {
+    "white cloth": (WHITE, False), "grey cloth": (GREY, False), "black cloth": (BLACK_CLOTH, False),
+    "polished leather": (POLISHED, True), "chrome": (CHROME, True),
+}  # fmt: skip
+"""Tones that subjects often have: how much they give back, and whether as a mirror does."""
 FACES: dict[SubjectKind, str] = {
     "person": "the face",
     "group": "the face",

@@ -8,6 +8,7 @@ from ..core.plan.light.levels import Level
 from ..core.plan.light.reach import BLOCKED, Solved
 from ..core.plan.stage.above import RINGS, Stage, short_side, softness, stage_of
 from ..core.plan.stage.picture import Tone, dark_from_m, framing_of, same_size, tones_of
+from ..core.plan.stage.surfaces import Rendered, rendered
 from ..core.scene.light import Light
 from ..core.scene.stage import SubjectKind
 from .figures import DisplayUnits, amount, decimal, dial, length, share, stops
@@ -149,6 +150,7 @@ def _frame(solved: Solved, method: Method, found: tuple[Level, ...], words: Disp
         said.append(f"4 stops under from {length(dark, words)} behind")
     if method.lit < 1:
         said.append(f"{share(1 - method.lit)} of the frame gets no flash")
+    said += [_surface(one) for one in rendered(solved.setup, found)]
     return FrameText(
         kind=solved.setup.stage.kind,
         people=solved.setup.stage.people,
@@ -174,6 +176,16 @@ def _frame(solved: Solved, method: Method, found: tuple[Level, ...], words: Disp
         tones=texts,
         says=", ".join(said),
     )
+
+
+def _surface(one: Rendered) -> str:
+    """A tone on the subject: white and by how much it clips, or how bright it is shown."""
+    name = one.tone.name
+    if one.mirrored and one.over > 0:
+        return f"{name} shows the light itself, white by {amount(one.over)}"
+    if one.over > 0:
+        return f"{name} clipped by {amount(one.over)}"
+    return f"{name} {one.value * 255:.0f} of 255"
 
 
 def _tone(tone: Tone, level: Level) -> ToneText:

@@ -77,9 +77,7 @@ STAGE_WARNINGS: dict[str, Callable[[Facts, DisplayUnits], Warned]] = {
         "The edge light reaches the nose",
         f"{stops(f['stops'])} on the face: move light {f['light'] + 1} further behind.",
     ),
-    "edge_clips": lambda f, u: Warned(
-        "The edge is clipped", f"Light skin clips {amount(f['over'])} earlier: turn it down."
-    ),
+    "edge_clips": lambda f, u: Warned("The edge is clipped", f"Skin clips {amount(f['over'])} earlier: turn it down."),
     "aim": lambda f, u: Warned(
         "Aim it with care",
         f"{f['deg']:.0f}° off lands {length(f['metres'], u, True)} beside and costs {amount(f['loss'], 2)} in a "

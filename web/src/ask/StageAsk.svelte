@@ -11,6 +11,7 @@
   import LiveLength from '../parts/LiveLength.svelte'
   import { wrapped } from '../stage/above'
   import Chip from './Chip.svelte'
+  import Tones from './Tones.svelte'
   import Heading from '../parts/Heading.svelte'
 
   let { session }: { session: SetupSession } = $props()
@@ -209,5 +210,8 @@
         onclick={() => change('Wind', (s) => (s.wind_m_s = s.wind_m_s === null ? 5 : null))}>wind</Chip
       >
     </p>
+  </Fold>
+  <Fold words="skin, cloth, chrome">
+    <Tones {session} />
   </Fold>
 </section>

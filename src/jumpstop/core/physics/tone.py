@@ -23,7 +23,10 @@ def linear(value: Figure) -> Floats:
 
 
 GREY = 0.18  # reflectance that a correct exposure renders as middle grey (118 of 255)
-WHITE, LIGHT_SKIN, DARK_SKIN = 0.9, 0.36, 0.10  # reflectances of what is white, and of skin; from memory
+WHITE, LIGHT_SKIN, MEDIUM_SKIN, DARK_SKIN = 0.9, 0.36, 0.2, 0.10
+"""Reflectances of what is white, and of skin; from memory."""
+BLACK_CLOTH = 0.04  # from memory
+POLISHED, CHROME = 0.05, 0.6  # what polished leather and chrome mirror, head on; from memory
 
 
 def patch_stops(light: Figure, reflectance: Figure = GREY) -> Floats:

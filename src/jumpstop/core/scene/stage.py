@@ -4,7 +4,8 @@ from typing import Literal
 
 from pydantic import Field
 
-from ..kit.values import Flag, Number, Value, Whole
+from ..kit.values import Flag, Name, Number, Value, Whole
+from ..physics.tone import LIGHT_SKIN
 
 Surface = Literal["ceiling", "left", "right"]
 Favoured = Literal["none", "left", "right"]
@@ -23,6 +24,14 @@ class Position(Value):
     counter_m: Number | None = Field(None, ge=0.05, le=3, title="Boom's short arm (m)")
     tilt_deg: Number = Field(0.0, ge=-90, le=90, title="Head tilted off the subject (degrees, up is positive)")
     card: Flag = Field(False, title="Bounce card")
+
+
+class SubjectTone(Value):
+    """A tone on the subject beside its skin: how much light it gives back, and whether as a mirror does."""
+
+    name: Name
+    reflectance: Number = Field(0.9, ge=0.01, le=1, title="Reflectance (share)")
+    mirrors: Flag = Field(False, title="It mirrors")
 
 
 class Stage(Value):
@@ -48,6 +57,8 @@ class Stage(Value):
     right_wall_m: Number | None = Field(None, ge=0.2, le=100, title="Wall at the camera's right (m)")
     back_wall_m: Number | None = Field(None, ge=0.2, le=200, title="Wall behind the camera, from the subject (m)")
     ceiling_m: Number | None = Field(None, ge=1, le=30, title="Ceiling height (m)")
+    skin: Number = Field(LIGHT_SKIN, ge=0.02, le=0.9, title="Skin's reflectance (share)")
+    tones: tuple[SubjectTone, ...] = Field((), max_length=8, title="Other tones on the subject")
 
     def wall_m(self, surface: Surface) -> float | None:
         """How far a surface is from the subject, or the ceiling from the ground [m]; None where it is not said."""

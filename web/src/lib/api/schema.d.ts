@@ -7764,6 +7764,12 @@ export interface components {
             movers: {
                 [key: string]: string;
             };
+            /** Skins */
+            skins: {
+                [key: string]: number;
+            };
+            /** Tones */
+            tones: components["schemas"]["SubjectTone-Output"][];
             /** Gels */
             gels: {
                 [key: string]: string;
@@ -8407,7 +8413,9 @@ export interface components {
              *       "width_m": 0.5,
              *       "depth_m": 0,
              *       "people": 1,
-             *       "camera_height_m": 1.5
+             *       "camera_height_m": 1.5,
+             *       "skin": 0.36,
+             *       "tones": []
              *     }
              */
             stage?: components["schemas"]["Stage-Input"];
@@ -8616,7 +8624,9 @@ export interface components {
              *       "width_m": 0.5,
              *       "depth_m": 0,
              *       "people": 1,
-             *       "camera_height_m": 1.5
+             *       "camera_height_m": 1.5,
+             *       "skin": 0.36,
+             *       "tones": []
              *     }
              */
             stage: components["schemas"]["Stage-Output"];
@@ -8996,6 +9006,16 @@ export interface components {
             back_wall_m?: number | null;
             /** Ceiling height (m) */
             ceiling_m?: number | null;
+            /**
+             * Skin's reflectance (share)
+             * @default 0.36
+             */
+            skin?: number;
+            /**
+             * Other tones on the subject
+             * @default []
+             */
+            tones?: components["schemas"]["SubjectTone-Input"][];
         };
         /**
          * Stage
@@ -9062,6 +9082,16 @@ export interface components {
             back_wall_m: number | null;
             /** Ceiling height (m) */
             ceiling_m: number | null;
+            /**
+             * Skin's reflectance (share)
+             * @default 0.36
+             */
+            skin: number;
+            /**
+             * Other tones on the subject
+             * @default []
+             */
+            tones: components["schemas"]["SubjectTone-Output"][];
         };
         /**
          * StageText
@@ -9398,6 +9428,42 @@ export interface components {
             hands: string[];
             /** Short */
             short: boolean;
+        };
+        /**
+         * SubjectTone
+         * @description A tone on the subject beside its skin: how much light it gives back, and whether as a mirror does.
+         */
+        "SubjectTone-Input": {
+            /** Name */
+            name: string;
+            /**
+             * Reflectance (share)
+             * @default 0.9
+             */
+            reflectance?: number;
+            /**
+             * It mirrors
+             * @default false
+             */
+            mirrors?: boolean;
+        };
+        /**
+         * SubjectTone
+         * @description A tone on the subject beside its skin: how much light it gives back, and whether as a mirror does.
+         */
+        "SubjectTone-Output": {
+            /** Name */
+            name: string;
+            /**
+             * Reflectance (share)
+             * @default 0.9
+             */
+            reflectance: number;
+            /**
+             * It mirrors
+             * @default false
+             */
+            mirrors: boolean;
         };
         /**
          * SunCameIn
@@ -10097,7 +10163,9 @@ export interface components {
              *       "width_m": 0.5,
              *       "depth_m": 0,
              *       "people": 1,
-             *       "camera_height_m": 1.5
+             *       "camera_height_m": 1.5,
+             *       "skin": 0.36,
+             *       "tones": []
              *     }
              */
             stage?: components["schemas"]["Stage-Input"];
@@ -10128,7 +10196,9 @@ export interface components {
              *       "width_m": 0.5,
              *       "depth_m": 0,
              *       "people": 1,
-             *       "camera_height_m": 1.5
+             *       "camera_height_m": 1.5,
+             *       "skin": 0.36,
+             *       "tones": []
              *     }
              */
             stage: components["schemas"]["Stage-Output"];

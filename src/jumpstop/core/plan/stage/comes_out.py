@@ -12,13 +12,14 @@ from ..light.advice import FROZEN, holds_background, stillness
 from ..light.levels import Level, ratio_of
 from ..light.reach import BLOCKED, SHORT, TOO_BRIGHT, Solved
 from .covering import ends_of, frontal, key_of, outdoors, row_of, uncovered
-from .set_warnings import SKIN_CLIPS
+from .surfaces import rendered, skin_clips
 
 FACE_STOPS = 0.42  # a face this near to what is wanted is right: a third of a stop, and half a tenth of rounding
 LIGHT_STOPS = 0.42  # the same of a light whose dial is fixed
 RATIO_STOPS = 0.5  # a lighting ratio this near to the one wanted is right; common practice
 BACKGROUND_STOPS = 0.42  # a background this near to what was asked is right
 ENDS_STOPS = 0.42  # ends and rows of a group this near to its middle are even; common practice, a third of a stop
+TONE_STOPS = 0.34  # how far a tone may clip before its drawing is gone; common practice
 EDGE_STOPS = 0.5  # how far skin at the edge may clip before it is seen; common practice
 
 
@@ -50,8 +51,13 @@ def fails(solved: Solved, kind: MethodKind, units: Units, found: tuple[Level, ..
     yield from _frozen(solved, kind, units)
     yield from _spread(setup, totals)
     yield from _cover(setup)
-    if totals.get("edge", -math.inf) > SKIN_CLIPS + EDGE_STOPS:
-        yield remark("edge_white", over=totals["edge"] - SKIN_CLIPS)
+    clips = skin_clips(setup.stage)
+    if totals.get("edge", -math.inf) > clips + EDGE_STOPS:
+        yield remark("edge_white", over=totals["edge"] - clips)
+    white = [one for one in rendered(setup, found) if one.over > TONE_STOPS and not one.mirrored]
+    if white:
+        worst = max(white, key=lambda one: one.over)
+        yield remark("tone_white", name=worst.tone.name, over=worst.over)
 
 
 def _ceilings(setup: Setup) -> Iterator[Remark]:

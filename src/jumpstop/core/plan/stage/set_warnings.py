@@ -7,7 +7,6 @@ import numpy as np
 
 from ...physics import group, placing
 from ...physics.sides import wrapped_deg
-from ...physics.tone import LIGHT_SKIN
 from ...scene.light import Light
 from ...scene.seen import MethodKind
 from ...scene.setup import Setup
@@ -21,6 +20,7 @@ from .above import in_frame, shadow_of, sun_of
 from .commands import SUNNY_EV, commands
 from .covering import ends_of, frontal, key_of, outdoors, row_of, uncovered
 from .holding import holding
+from .surfaces import skin_clips
 
 EVEN_STOPS = 1 / 3  # unevenness that is worth a word; common practice
 RED_EYE_DEG = 2.5  # an angle of flash to lens under which eyes shine, from memory
@@ -29,7 +29,6 @@ SHOE_M = 0.12  # of a flash on the shoe from the lens, from memory
 NARROW_DEG = 15.0  # a beam that has to be aimed with care
 AIM_OFF_DEG = 2.0  # what a head is off without being noticed, from memory
 IN_FRONT_DEG = 70.0  # a sun this near to where the face looks is not behind it, nor the other way round
-SKIN_CLIPS = -math.log2(LIGHT_SKIN)  # stops over correct at which light skin clips
 NOSE_STOPS = -2.0  # an edge light this much under the key, or more, is seen on the nose; from memory
 TALL_M = 1.75  # how tall who photographs is, from memory
 USUAL_CEILING_M = 2.6  # a room's ceiling, from memory
@@ -139,8 +138,9 @@ def _edge(solved: Solved, light: int, found: tuple[Level, ...]) -> Iterator[Rema
     nose = max(found[LIT].lights[light], found[SHADOW].lights[light])
     if spot.position is not None and nose > key + NOSE_STOPS:
         yield remark("edge_on_nose", light=light, stops=nose)
-    if edge.total > SKIN_CLIPS:
-        yield remark("edge_clips", over=edge.total - SKIN_CLIPS)
+    clips = skin_clips(solved.setup.stage)
+    if edge.total > clips:
+        yield remark("edge_clips", over=edge.total - clips)
 
 
 def _aimed(setup: Setup, light: int, spot: Light) -> Iterator[Remark]:
