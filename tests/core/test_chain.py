@@ -107,6 +107,9 @@ CASES: dict[str, tuple[Callable[[], Reach], float, float]] = {
     "distance": (lambda: dark({"distance_m": 4}), -4.0, 0.05),  # D: inverse square
     "modifier": (lambda: dark({"modifier": BOX}), -0.5, 0.2),  # the modifier's own figure
     "layer": (lambda: dark({"modifier": LAYERED}), -0.9, 0.25),  # the layer's own figure
+    "adapter": (lambda: solved(setup({"modifier": BOX | {"mount": "large bayonet", "adapters": ["small bayonet"],
+        "adapter_stops": -0.3}}, ambient={"condition": "dark"}), Unit(name="S", mount="small bayonet", claims=GN32.claims)
+        ).reach("sync"), -0.3, 0.1),  # the modifier's own figure; ± from memory
     "face": (lambda: dark({"modifier": BOX}), -0.38, 0.05),  # P: Lambert's disc, 1.1 m across from one metre
     "bounce": (lambda: dark({"modifier": {"name": "C", "kind": "bounce"}, "distance_m": 2.5},
         stage={"ceiling_m": 2.6, "height_m": 1.6 / 0.93}), -0.71, 0.1),  # D: physics 13, path 3.2 m for 2.5 m
@@ -148,7 +151,7 @@ def test_every_effect_has_an_owner_where_it_has_one_and_a_source(effect: str) ->
     assert (owners[effect].kind if effect in owners else "") == EFFECTS[effect].owner
     expected = {
         "rated_output": Of("unit", part="rating"), "zoom": Of("unit", part="zoom"), "hss": Of("unit", part="hss"),
-        "modifier": Of("modifier", "Box"), "layer": Of("modifier", "Octa", "inner"), "nd": Of("filter", "ND"),
+        "modifier": Of("modifier", "Box"), "layer": Of("modifier", "Octa", "inner"), "adapter": Of("modifier", "Box", "adapter"), "nd": Of("filter", "ND"),
         "tail": Of("unit", part="duration"), "wide_panel": Of("unit", part="wide_panel"), "freeze": Of("unit", part="duration"), "gel": Of("gel", "full_orange"),
         "ambient": Of("ambient", part="subject"), "reading": Of("reading"),
         "bounce": Of("room", "A setup", "ceiling"),

@@ -323,3 +323,21 @@ def test_order_never_matters_and_off_is_as_if_not_there(lights: list[dict[str, A
     assert {name: one.total for name, one in lit(scene(*off)).items()} == pytest.approx(
         {name: one.total for name, one in lit(scene(*lights[1:])).items()}, abs=1e-6
     )
+
+
+def test_a_flag_keeps_its_light_off_the_background_and_an_adapter_counts_for_other_mounts_alone() -> None:
+    """With or without a place; the same mount has all of the light, another the adapter's loss less."""
+    flag = {"name": "Flag", "kind": "flag"}
+    for place in ({}, {"position": {"bearing_deg": 30, "height_m": 1.6}}):
+        bare, kept = (
+            placing_of(Setup.model_validate({"lights": [{"distance_m": 2, "modifier": mod, **place}]})).share[0]
+            for mod in (None, flag)
+        )
+        assert bare[2] == 1
+        assert kept[2] == 0
+        assert np.delete(bare, 2).tolist() == np.delete(kept, 2).tolist()
+    box = {"name": "B", "kind": "softbox", "mount": "large bayonet", "adapters": ["shoe ring"], "adapter_stops": -0.3}
+    units = [STRONG.model_copy(update={"mount": mount}) for mount in ("Large bayonet", "shoe ring", "")]
+    dark = {"ambient": {"condition": "dark"}, "aim": {"f_number": 8}, "lights": [{"distance_m": 2, "modifier": box}]}
+    spare = solve(Setup.model_validate(dark), table_of(units)).reach("sync").spare
+    assert spare - spare[0] == pytest.approx([0, -0.3, 0])

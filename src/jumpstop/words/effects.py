@@ -113,6 +113,11 @@ def _layer(facts: JumpAt, at: Context) -> Said:
     return Said(name, f"{name}: it comes off. A layer of diffusion costs about a stop.")
 
 
+def _adapter(facts: JumpAt, at: Context) -> Said:
+    mount = at.table.units[at.unit].mount
+    return Said("adapter", f"An adapter for the {mount} mount holds the flash further back, and some of it is lost.")
+
+
 SURFACES = {"ceiling": "ceiling", "left": "left wall", "right": "right wall"}
 
 
@@ -256,6 +261,7 @@ SENTENCES: dict[str, Callable[[JumpAt, Context], Said]] = {
     "distance": _distance,
     "modifier": _modifier,
     "layer": _layer,
+    "adapter": _adapter,
     "bounce": _bounce,
     "card": _card,
     "face": _face,

@@ -110,6 +110,7 @@ OF_LIGHTS: dict[str, Meaning] = (
 KINDS: dict[str, tuple[str, ...]] = {
     "octa": ("octa",), "octabox": ("octa",), "umbrella": ("umbrella", "shoot_through"), "brolly": ("umbrella",),
     "shoot-through": ("shoot_through",), "softbox": ("softbox",), "soft box": ("softbox",), "strip": ("strip",),
+    "flag": ("flag",), "scrim": ("panel",),
     "stripbox": ("strip",), "beauty dish": ("dish",), "dish": ("dish",), "grid": ("grid",), "dome": ("dome",),
     "reflector": ("reflector",), "extender": ("extender",), "fresnel": ("extender",),
 }  # fmt: skip

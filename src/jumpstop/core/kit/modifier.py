@@ -56,6 +56,8 @@ class Modifier(Value):
         "reflector",
         "extender",
         "bounce",
+        "panel",
+        "flag",
     ] = Field("softbox", title="Kind")
     stops: Stops = Field(0.0, title="Effect (stops, a loss is negative)")
     sd: Spread = Field(0.3, title="Uncertainty (stops)")
@@ -65,6 +67,7 @@ class Modifier(Value):
     not_on: tuple[Name, ...] = Field((), max_length=20, title="Does not fit these units")
     mount: Line = Field("", title="Mount")
     adapters: tuple[Line, ...] = Field((), max_length=8, title="Adapters for these mounts")
+    adapter_stops: Stops = Field(0.0, title="Effect of an adapter (stops, a loss is negative)")
     needs_zoom_head: Flag = Field(False, title="Works on a zoomed head only")
     weight_g: Weight | None = Field(None, title="Weight (g)")
     price: Price | None = Field(None, title="Price", description="Kept; not counted with yet.")
@@ -80,6 +83,11 @@ def fits_unit(modifier: Modifier, kind: UnitKind, name: str, mount: str) -> bool
     if not modifier.mount or not mount:
         return True
     return mount.casefold() in {one.casefold() for one in (modifier.mount, *modifier.adapters)}
+
+
+def by_adapter(modifier: Modifier, mount: str) -> bool:
+    """Whether a modifier goes on a mount by an adapter alone."""
+    return bool(modifier.mount and mount) and mount.casefold() != modifier.mount.casefold()
 
 
 def usual_stops(modifier: Modifier) -> float:

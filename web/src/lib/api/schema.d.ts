@@ -5525,7 +5525,7 @@ export interface components {
              * @default softbox
              * @enum {string}
              */
-            kind?: "umbrella" | "shoot_through" | "softbox" | "octa" | "strip" | "dish" | "grid" | "dome" | "reflector" | "extender" | "bounce";
+            kind?: "umbrella" | "shoot_through" | "softbox" | "octa" | "strip" | "dish" | "grid" | "dome" | "reflector" | "extender" | "bounce" | "panel" | "flag";
             /**
              * Effect (stops, a loss is negative)
              * @default 0
@@ -5563,6 +5563,11 @@ export interface components {
              * @default []
              */
             adapters?: string[];
+            /**
+             * Effect of an adapter (stops, a loss is negative)
+             * @default 0
+             */
+            adapter_stops?: number;
             /**
              * Works on a zoomed head only
              * @default false
@@ -5613,7 +5618,7 @@ export interface components {
              * @default softbox
              * @enum {string}
              */
-            kind: "umbrella" | "shoot_through" | "softbox" | "octa" | "strip" | "dish" | "grid" | "dome" | "reflector" | "extender" | "bounce";
+            kind: "umbrella" | "shoot_through" | "softbox" | "octa" | "strip" | "dish" | "grid" | "dome" | "reflector" | "extender" | "bounce" | "panel" | "flag";
             /**
              * Effect (stops, a loss is negative)
              * @default 0
@@ -5651,6 +5656,11 @@ export interface components {
              * @default []
              */
             adapters: string[];
+            /**
+             * Effect of an adapter (stops, a loss is negative)
+             * @default 0
+             */
+            adapter_stops: number;
             /**
              * Works on a zoomed head only
              * @default false
@@ -6284,7 +6294,7 @@ export interface components {
              * @default softbox
              * @enum {string}
              */
-            kind?: "umbrella" | "shoot_through" | "softbox" | "octa" | "strip" | "dish" | "grid" | "dome" | "reflector" | "extender" | "bounce";
+            kind?: "umbrella" | "shoot_through" | "softbox" | "octa" | "strip" | "dish" | "grid" | "dome" | "reflector" | "extender" | "bounce" | "panel" | "flag";
             /**
              * Effect (stops, a loss is negative)
              * @default 0
@@ -6322,6 +6332,11 @@ export interface components {
              * @default []
              */
             adapters?: string[];
+            /**
+             * Effect of an adapter (stops, a loss is negative)
+             * @default 0
+             */
+            adapter_stops?: number;
             /**
              * Works on a zoomed head only
              * @default false
@@ -6374,7 +6389,7 @@ export interface components {
              * @default softbox
              * @enum {string}
              */
-            kind: "umbrella" | "shoot_through" | "softbox" | "octa" | "strip" | "dish" | "grid" | "dome" | "reflector" | "extender" | "bounce";
+            kind: "umbrella" | "shoot_through" | "softbox" | "octa" | "strip" | "dish" | "grid" | "dome" | "reflector" | "extender" | "bounce" | "panel" | "flag";
             /**
              * Effect (stops, a loss is negative)
              * @default 0
@@ -6412,6 +6427,11 @@ export interface components {
              * @default []
              */
             adapters: string[];
+            /**
+             * Effect of an adapter (stops, a loss is negative)
+             * @default 0
+             */
+            adapter_stops: number;
             /**
              * Works on a zoomed head only
              * @default false

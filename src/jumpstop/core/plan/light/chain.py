@@ -16,7 +16,7 @@ import numpy as np
 from ...kit.filter import Filter, nd_for
 from ...kit.gel import gel_stops
 from ...kit.memo import remembered
-from ...kit.modifier import Layer, layers_on
+from ...kit.modifier import Layer, by_adapter, layers_on
 from ...kit.table import UnitTable
 from ...physics import beam, exposure, falloff, placing, shutter, stops
 from ...physics.arrays import Figure, Floats
@@ -45,6 +45,7 @@ SD_BOUNCE = 0.1  # where on the ceiling the light goes [stops], from memory
 CARD_SHARE = 0.1  # of the light that a bounce card sends forward, from memory
 SD_CARD = 0.2  # how much a card sends forward [stops], from memory
 SD_OFF_AXIS = 0.3  # light a stop or more down off the axis of a head [stops], from memory
+SD_ADAPTER = 0.1  # what an adapter takes of the light [stops], from memory
 SD_PANEL = 0.3  # how much a wide panel spreads, and takes itself [stops], from memory
 SD_GEL = 0.1  # doubt of a gel's loss [stops]; from memory
 SD_ND = 0.1  # doubt of a filter's marking [stops]; from memory
@@ -163,6 +164,20 @@ def _modifier(scene: Scene) -> Sequence[Jump]:
             )
         )
     return jumps
+
+
+def _adapter(scene: Scene) -> Sequence[Jump]:
+    """What the adapter takes by which a modifier goes on a unit of another mount."""
+    mods = [light.modifier for light in scene.lights]
+    if not any(mod is not None and mod.adapter_stops for mod in mods):
+        return []
+    size = np.zeros((len(mods), 1, len(scene.table)))
+    for at, mod in enumerate(mods):
+        if mod is not None and mod.adapter_stops:
+            size[at, 0] = [mod.adapter_stops * by_adapter(mod, unit.mount) for unit in scene.table.units]
+    own = tuple(Of("modifier", (mod.id or mod.name) if mod else "", "adapter") for mod in mods)
+    sd = SD_ADAPTER * (size != 0)
+    return [Jump("adapter", size, sd, own, {}, "M", "as it is said of the modifier's adapters")]
 
 
 def _bounce(scene: Scene) -> Sequence[Jump]:
@@ -544,6 +559,7 @@ EFFECTS: dict[str, Effect] = {
     "distance": Effect(_distance),
     "modifier": Effect(_modifier, "modifier"),
     "layer": Effect(lambda scene: (), "modifier"),  # comes off its modifier, which sets it down
+    "adapter": Effect(_adapter, "modifier"),
     "bounce": Effect(_bounce, "room"),
     "card": Effect(_card),
     "face": Effect(_face),

@@ -247,14 +247,15 @@ def _metres(light: Light, at: Point, points: dict[str, Point], setup: Setup) -> 
 def _shares(light: Light, names: tuple[str, ...], stage: Stage, right: bool) -> list[float]:
     if light.role == "background":
         return [float(name == "background") for name in names]
+    flagged = {"background"} if light.modifier is not None and light.modifier.kind == "flag" else set[str]()
     if light.position is None:
-        return [float(name in SIDES[light.sides]) for name in names]
+        return [float(name in SIDES[light.sides] and name not in flagged) for name in names]
     bearing = float(sides.wrapped_deg(_bearing_deg(light, stage) - stage.facing_deg))
     turn = sides.THING_TURN_DEG if stage.kind == "object" else sides.TURN_DEG
     near, far = float(sides.near_share(bearing, turn)), float(sides.far_share(bearing))
     lit, shadow = (near, far) if (bearing >= 0) == right else (far, near)
     known = {"lit": lit, "shadow": shadow, "edge": float(sides.edge_share(bearing)), "background": 1.0}
-    return [known.get(name, lit) for name in names]
+    return [0.0 if name in flagged else known.get(name, lit) for name in names]
 
 
 def _axis(light: Light, at: Point, target: Point) -> Point:
