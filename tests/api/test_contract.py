@@ -75,7 +75,7 @@ with TestClient(create_app(Path(tempfile.mkdtemp()), ("testserver",))) as client
     print([client.get(f"/api/{path}").status_code for path in ("preferences", "jobs", "units/none")], loaded())
     print(client.get("/api/log/text").status_code, loaded())
     print([client.request(*one).status_code for one in (("PUT", "/api/jobs/begin/templates"), ("GET", "/api/nothing"))])
-    print(client.get("/api/jobs/begin/templates").json()[0], loaded())
+    print(client.get("/api/jobs/begin/templates").json()[0]["name"], loaded())
 app.IDLE_S = 0
 with TestClient(create_app(Path(tempfile.mkdtemp()), ("testserver",))):
     while len(loaded()) < len(names):

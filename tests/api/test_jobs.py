@@ -366,14 +366,18 @@ def test_a_usual_job_begins_with_its_setups_and_is_undone_whole(client: TestClie
     last, doc = named(client, "Noon portrait")
     every = client.get("/api/jobs/begin/templates").json()
     assert len(every) == 6
-    for name in every:
+    for name in (one["name"] for one in every):
         made = client.post("/api/jobs/begin", params={"name": name, "like": last})
         assert made.status_code == 201
         assert made.json()["doc"]["name"] == name
+        assert made.json()["doc"]["note"]
         own = [one for one in client.get("/api/setups").json() if one["job_id"] == made.json()["id"]]
         assert own
         assert {one["doc"]["body"]["name"] for one in own} == {doc["body"]["name"]}
         assert client.get(f"/api/jobs/{made.json()['id']}/day").json()["turns"][0]["stretches"]
+        for one in own:  # what is about motion says what moves, and is frozen
+            moves = any(word in made.json()["doc"]["note"] for word in ("running", "pour"))
+            assert (one["doc"]["motion"]["kind"] == "freeze") == moves
     count = len(client.get("/api/setups").json())
     assert client.post("/api/undo").json()["label"] == "Begin Splash on a table"
     assert len(client.get("/api/setups").json()) == count - 1

@@ -90,7 +90,7 @@ def test_a_ticked_head_asks_what_fires_it(empty: TestClient) -> None:
 
 def test_a_template_stands_on_the_persons_own_body(empty: TestClient) -> None:
     empty.post("/api/typical/take", json={"ticks": [{"kind": "bodies", "key": "medium_leaf"}]})
-    name = empty.get("/api/jobs/begin/templates").json()[0]
+    name = empty.get("/api/jobs/begin/templates").json()[0]["name"]
     job = empty.post("/api/jobs/begin", params={"name": name}).json()
     own = [one["doc"]["body"]["name"] for one in empty.get("/api/setups").json() if one["job_id"] == job["id"]]
     assert own == ["44 × 33 mm body, leaf shutter in the lens"] * len(own)

@@ -10,6 +10,7 @@ from fastapi.responses import StreamingResponse
 from starlette.concurrency import run_in_threadpool
 
 from .. import service
+from .. import templates as usual
 from ..core.plan.change.moves import Bag
 from ..core.plan.job.board import Landings, board_of
 from ..core.scene.job import MOST_SETUPS, Job, JobFile, copied
@@ -17,7 +18,6 @@ from ..formats.documents import MAX_JOB_BYTES, read_job, write_job
 from ..formats.roster import read_roster, with_known_ids, write_roster
 from ..formats.table import csv_of
 from ..store.errors import NotFound, TooMuch
-from ..templates import names, template
 from ..words.board import BoardText, board_text
 from ..words.brief import BriefText, brief_text
 from ..words.kit_choice import KitText, kit_text
@@ -34,7 +34,7 @@ from .documents import (
     stored,
     workspace_of,
 )
-from .schemas import Conflict, Preferences, Stored
+from .schemas import Conflict, Preferences, Stored, TemplateOut
 
 router = APIRouter(prefix="/api/jobs", tags=["Jobs"], responses=EVERYWHERE)
 
@@ -54,9 +54,9 @@ BLOCK = 2**18  # characters of a file that are sent together
 
 
 @router.get("/begin/templates")
-def templates() -> list[str]:
+def templates() -> list[TemplateOut]:
     """Usual jobs to begin with."""
-    return names()
+    return [TemplateOut(name=name, use=use) for name, use in usual.templates()]
 
 
 @router.post("/begin", status_code=201, responses=REFUSED)
@@ -66,7 +66,7 @@ def begin(
     """A usual job with its setups, on the camera and with the bag of the setup used last."""
     workspace = workspace_of(request)
     last = None if like is None else workspace.setup_of(workspace.store.item("setups", like))
-    file = template(name, last, workspace.own_kit())
+    file = usual.template(name, last, workspace.own_kit())
     if file is None:
         raise NotFound("There is no such job to begin with.")
     setups = [(one.id, one.setup.model_dump(mode="json")) for one in file.setups]

@@ -219,6 +219,13 @@ class MeterMark(BaseModel):
     says: str
 
 
+class TemplateOut(BaseModel):
+    """A usual job to begin with, and what it is for."""
+
+    name: str
+    use: str
+
+
 class Scales(BaseModel):
     """The marked values of a camera's scales, the choices a setup offers, bounds and blank documents."""
 

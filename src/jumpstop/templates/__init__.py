@@ -18,9 +18,9 @@ def _raw() -> list[dict[str, Any]]:
     return found
 
 
-def names() -> list[str]:
-    """What there is, in its order."""
-    return [one["name"] for one in _raw()]
+def templates() -> list[tuple[str, str]]:
+    """What there is, in its order: each by its name, and what it is for."""
+    return [(one["name"], one["for"]) for one in _raw()]
 
 
 def template(name: str, like: Setup | None = None, kit: OwnKit = NO_KIT) -> JobFile | None:
@@ -37,5 +37,6 @@ def template(name: str, like: Setup | None = None, kit: OwnKit = NO_KIT) -> JobF
         setups = [on_kit(one, kit) for one in setups]
     keys = [f"s{at}" for at in range(len(setups))]
     sessions = tuple(Session(setup=key, **one) for key, one in zip(keys, raw["sessions"], strict=True))
-    job = Job(name=name, brief=raw["brief"], sessions=sessions)
+    what: str = raw["for"]
+    job = Job(name=name, note=f"{what[0].upper()}{what[1:]}.", brief=raw["brief"], sessions=sessions)
     return JobFile(job=job, setups=tuple(JobSetup(id=key, setup=one) for key, one in zip(keys, setups, strict=True)))

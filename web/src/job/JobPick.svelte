@@ -21,7 +21,7 @@
   }
   const begin = () => goTo(job.begin('New job'))
 
-  let usual = $state.raw<string[]>([])
+  let usual = $state.raw<{ name: string; use: string }[]>([])
   $effect(() => void api.GET('/api/jobs/begin/templates').then(({ data }) => (usual = data ?? [])))
 
   async function from(name: string) {
@@ -74,7 +74,7 @@
     }}
   >
     <option value="">a usual job …</option>
-    {#each usual as name (name)}<option value={name}>{name}</option>{/each}
+    {#each usual as one (one.name)}<option value={one.name}>{one.name}: {one.use}</option>{/each}
   </select>
   <label class="btn btn-xs"
     >Import<input

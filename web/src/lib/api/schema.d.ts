@@ -9516,6 +9516,16 @@ export interface components {
             holding: string;
         };
         /**
+         * TemplateOut
+         * @description A usual job to begin with, and what it is for.
+         */
+        TemplateOut: {
+            /** Name */
+            name: string;
+            /** Use */
+            use: string;
+        };
+        /**
          * ThingText
          * @description One thing before and after its readings [stops]: mean and sd; readings: how many are behind it; by: the newest of
          *     them, told: each in a line.
@@ -17572,7 +17582,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string[];
+                    "application/json": components["schemas"]["TemplateOut"][];
                 };
             };
             /** @description What was sent cannot be read at all, or the host name is not this server's. */
