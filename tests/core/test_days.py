@@ -22,6 +22,8 @@ from jumpstop.core.plan.stage.covering import cropped
 from jumpstop.core.scene.job import Brief, Job, JobFile, copied, planned, sums_of
 from jumpstop.core.scene.light import Light
 from jumpstop.core.scene.setup import Setup
+from jumpstop.words.day_plan import day_plan_text
+from jumpstop.words.figures import DisplayUnits
 
 HEAD: dict[str, Any] = {
     "name": "Head", "kind": "monobloc", "watt_seconds": 400, "claims": [{"guide_number": 70, "unit": "m", "zoom_mm": 35}],
@@ -242,3 +244,20 @@ def test_a_job_is_done_again() -> None:
     assert fresh.setups[0].setup.seen == ()
     assert len(copied(file, readings=True).setups[0].setup.seen) == 1
     assert Job.model_validate(fresh.job.model_dump(mode="json")) == fresh.job
+
+
+def test_times_of_several_days_say_the_day_and_each_is_over_by_itself() -> None:
+    """Two days from 10:00 to 12:30 with an hour a person: the second is as long as the first, and neither runs over;
+    with three people more it does, by three hours and half."""
+    session = {"setup": "hall", "people": 2, "frames_each": 100, "minutes_each": 60, "tests": 0, "change_min": 0}
+    two = [session, session | {"day": "2026-06-25"}]
+    hours = {"begins": "10:00", "ends": "12:30"}
+    shelf = Shelf([Unit.model_validate(HEAD)])
+    text = day_plan_text(day_plan(file_of(two, **hours), shelf), None, DisplayUnits())
+    assert text.says == "It lasts: over at 12:00 on Thu 25 Jun, 1 battery used."
+    assert text.wrong == []
+    assert text.turns[1].clocks == "10:00 set up, 10:00 to 12:00"
+    late = day_plan_text(day_plan(file_of([two[0], two[1] | {"people": 6}], **hours), shelf), None, DisplayUnits())
+    assert late.wrong == ["It is over at 16:00 on Thu 25 Jun, 3.5 h after the day ends."]
+    one = day_plan_text(day_plan(file_of([session | {"people": 3}], **hours), shelf), None, DisplayUnits())
+    assert one.wrong == ["It is over at 13:00, 30 min after the day ends."]

@@ -3,6 +3,7 @@
 import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
+from datetime import date, timedelta
 from typing import Any
 
 from ..core.plan.camera.day import day_of
@@ -19,6 +20,7 @@ from ..core.plan.job.hours import (
     sunset,
 )
 from ..core.plan.job.schedule import Stretch, Turn
+from ..core.scene.job import Job
 from .answer import settings_line
 from .comes_out import clause, put_right
 from .figures import DisplayUnits, count, dial, duration, grouped, listed, recycling, share
@@ -114,11 +116,20 @@ class DayPlanText:
     dates: list[DateText]
 
 
-def at(minutes: float) -> str:
-    """A time of the day, 15:10; past midnight with the day: 01:45 the next day."""
+def at(minutes: float, first: date | None = None) -> str:
+    """A time of the day, 15:10; past midnight with the day: 01:45 the next day. first: of a job of several days, the
+    first, from whose midnight minutes count; then its date stands beside each: 15:10 on Thu 25 Jun."""
     days = int(minutes // WHOLE_DAY_MIN)
     clock = f"{clock_of(minutes):%H:%M}"
+    if first is not None:
+        day = first + timedelta(days=days)
+        return f"{clock} on {day:%a} {day.day} {day:%b}"
     return clock if not days else f"{clock} the next day" if days == 1 else f"{clock} on day {days + 1}"
+
+
+def first_of(job: Job) -> date | None:
+    """The first day of a job of several; None of one day, whose times need none."""
+    return job.first_day if len(job.days) > 1 else None
 
 
 def day_plan_text(plan: DayPlan, spread: Spread | None, words: DisplayUnits) -> DayPlanText:
@@ -177,7 +188,7 @@ def _light(plan: DayPlan) -> list[list[float]]:
 def _says(plan: DayPlan) -> str:
     if not plan.turns:
         return "Nothing is planned for this day yet: add a session."
-    first, end = plan.gives_out, at(plan.ends)
+    first, end = plan.gives_out, at(plan.ends, first_of(plan.job))
     if first is None:
         packs = sum(one.wanted for one in plan.units if math.isfinite(one.capacity))
         unknown = [plan.table.units[one.unit].name for one in plan.units if math.isnan(one.capacity)]
@@ -186,7 +197,8 @@ def _says(plan: DayPlan) -> str:
         return f"It lasts: over at {end}, {count(packs, 'battery', 'batteries')} used."
     one = next(one for one in plan.units if one.gives_out == first)
     name, more = plan.table.units[one.unit].name, one.wanted - one.charges
-    return f"{name} gives out at {at(first)}: {count(one.charges, 'battery', 'batteries')}, and {more} more wanted."
+    when = at(first, first_of(plan.job))
+    return f"{name} gives out at {when}: {count(one.charges, 'battery', 'batteries')}, and {more} more wanted."
 
 
 def _turn(plan: DayPlan, number: int, turn: Turn, words: DisplayUnits) -> TurnText:
@@ -202,15 +214,20 @@ def _turn(plan: DayPlan, number: int, turn: Turn, words: DisplayUnits) -> TurnTe
         start=turn.start,
         ready=turn.ready,
         end=turn.end,
-        clocks=f"{at(turn.start)} set up, {at(turn.ready)} to {at(turn.end)}",
+        clocks=f"{_own(turn, turn.start)} set up, {_own(turn, turn.ready)} to {_own(turn, turn.end)}",
         flashes=f"{people}, {grouped(flashes)} flashes a light",
         hands=[] if before is None else hands_between(before, turn, words),
         stretches=[
-            _stretch(stretch, turn.stretches[at_ - 1] if at_ else None, words)
+            _stretch(stretch, turn.stretches[at_ - 1] if at_ else None, words, _own(turn, stretch.start))
             for at_, stretch in enumerate(turn.stretches)
         ],
         wrong=[WRONG[one.code](one) for one in turn.wrong] + _dark(turn) + _failing(plan, turn, words),
     )
+
+
+def _own(turn: Turn, minutes: float) -> str:
+    """A time of a turn, on its own day."""
+    return at(minutes - turn.midnight)
 
 
 WRONG: dict[str, Callable[[Remark], str]] = {
@@ -229,8 +246,8 @@ def _dark(turn: Turn) -> list[str]:
     if down is None or turn.setup.ambient.subject not in ("sun", "back"):
         return []
     if turn.ready >= down:
-        return [f"The sun has set at {at(down)}, before the first frame."]
-    return [f"The sun sets at {at(down)}, before it is over."]
+        return [f"The sun has set at {_own(turn, down)}, before the first frame."]
+    return [f"The sun sets at {_own(turn, down)}, before it is over."]
 
 
 def _failing(plan: DayPlan, turn: Turn, words: DisplayUnits) -> list[str]:
@@ -239,7 +256,7 @@ def _failing(plan: DayPlan, turn: Turn, words: DisplayUnits) -> list[str]:
     for (_, light), (stretch, found) in failing_of(turn).items():
         unit = next((work.unit for work in stretch.work if work.light == light), None)
         other = "" if light is None or unit is None else _other_hour(plan, turn, light, unit)
-        out.append(f"From {at(stretch.start)} {clause(found, words)}.{other}")
+        out.append(f"From {_own(turn, stretch.start)} {clause(found, words)}.{other}")
     return out
 
 
@@ -252,7 +269,7 @@ def _other_hour(plan: DayPlan, turn: Turn, light: int, unit: int) -> str:
     return f" It is at {times}." if good else " Nor is it at another hour of this day."
 
 
-def _stretch(stretch: Stretch, before: Stretch | None, words: DisplayUnits) -> StretchText:
+def _stretch(stretch: Stretch, before: Stretch | None, words: DisplayUnits, clock: str) -> StretchText:
     solved = stretch.solved
     method = solved.method(stretch.kind)
     units = []
@@ -265,7 +282,7 @@ def _stretch(stretch: Stretch, before: Stretch | None, words: DisplayUnits) -> S
     return StretchText(
         start=stretch.start,
         end=stretch.end,
-        clock=at(stretch.start),
+        clock=clock,
         method=title(method, solved.setup.body.shutter),
         settings=settings_line(method.camera),
         units=units,
@@ -275,24 +292,24 @@ def _stretch(stretch: Stretch, before: Stretch | None, words: DisplayUnits) -> S
 
 
 def _lasting(plan: DayPlan, one: Lasting) -> LastingText:
-    unit = plan.table.units[one.unit]
+    unit, swapped = plan.table.units[one.unit], [at(swap.at, first_of(plan.job)) for swap in one.swaps]
     if math.isinf(one.capacity):
         says = f"{grouped(one.flashes)} flashes on the mains"
     elif math.isnan(one.capacity):
         says = f"{grouped(one.flashes)} flashes; what a charge gives is not known"
     else:
-        swaps = f", changed at {listed([at(swap.at) for swap in one.swaps], 'and')}" if one.swaps else ""
+        swaps = f", changed at {listed(swapped, 'and')}" if one.swaps else ""
         charged = f" ({one.charged} with charging)" if one.charged != one.wanted else ""
         says = f"{grouped(one.flashes)} flashes, {count(one.wanted, 'battery', 'batteries')} wanted{charged}{swaps}"
         if one.gives_out is not None:
-            says = f"{says}; gives out at {at(one.gives_out)}"
+            says = f"{says}; gives out at {at(one.gives_out, first_of(plan.job))}"
     return LastingText(
         unit=plan.table.ids[one.unit],
         name=unit.name,
         says=says,
         course=[[round(minute, 1), round(left, 4)] for minute, left in one.course],
         swaps=[swap.at for swap in one.swaps],
-        swapped=[at(swap.at) for swap in one.swaps],
+        swapped=swapped,
         gives_out=one.gives_out,
         charges=one.charges,
         wanted=one.wanted,
@@ -309,8 +326,8 @@ def way_words(plan: DayPlan, way: Way, words: DisplayUnits) -> str:
     first = plan.gives_out
     if first is None or (way.gives_out is not None and way.gives_out < first + LATE_MIN and way.code != "charges"):
         return ""
-    then = "it lasts" if way.gives_out is None else f"it lasts until {at(way.gives_out)}"
-    moved = [MOVED[one.code](one.facts, words) for one in differences(plan, way)]
+    then = "it lasts" if way.gives_out is None else f"it lasts until {at(way.gives_out, first_of(plan.job))}"
+    moved = [MOVED[one.code]({**one.facts, "first": first_of(plan.job)}, words) for one in differences(plan, way)]
     return f"{way_label(plan, way)}: {'; '.join([then, *moved])}."
 
 
@@ -334,7 +351,7 @@ MOVED: dict[str, Callable[[Mapping[str, Any], DisplayUnits], str]] = {
     "method": lambda f, u: f"{f['setup']} by {TITLES[f['after']]} instead of {TITLES[f['before']]}",
     "not_right": lambda f, u: f"{f['setup']}: {clause(f['found'], u)}",
     "right": lambda f, u: f"{f['setup']}: {put_right(f['found'], u)}",
-    "over": lambda f, u: f"over at {at(f['at'])}, not {at(f['before'])}",
+    "over": lambda f, u: f"over at {at(f['at'], f['first'])}, not {at(f['before'], f['first'])}",
 }
 """What a way moves beside, each as the end of a sentence."""
 
@@ -343,13 +360,15 @@ def _sure(plan: DayPlan, spread: Spread) -> str:
     if spread.lasts >= 0.9:
         return f"Lasts on {share(spread.lasts)} of days, as frames, light and cells vary."
     whole = f"to the end on {share(spread.lasts)} of days" if spread.lasts >= 0.005 else "hardly ever to the end"
-    return f"Lasts until {at(spread.until)} nine days in ten; {whole}."
+    return f"Lasts until {at(spread.until, first_of(plan.job))} nine days in ten; {whole}."
 
 
 def _wrong(plan: DayPlan) -> list[str]:
-    """What is impossible about the day as a whole."""
-    ends = minutes_of(plan.job.ends)
-    out = []
-    if plan.ends > ends + LATE_MIN:
-        out.append(f"It is over at {at(plan.ends)}, {duration((plan.ends - ends) * 60)} after the day ends.")
+    """What is impossible about a day as a whole."""
+    first, out = first_of(plan.job), list[str]()
+    for midnight in dict.fromkeys(turn.midnight for turn in plan.turns):
+        over = max(turn.end for turn in plan.turns if turn.midnight == midnight)
+        late = over - midnight - minutes_of(plan.job.ends)
+        if late > LATE_MIN:
+            out.append(f"It is over at {at(over, first)}, {duration(late * 60)} after the day ends.")
     return out
