@@ -13,6 +13,8 @@ from jumpstop.core.kit.shelf import Shelf
 from jumpstop.core.kit.unit import Unit
 from jumpstop.core.plan.choice.assignment import Kit, Post
 from jumpstop.core.plan.job.board import Landings
+from jumpstop.core.plan.job.endurance import DayPlan
+from jumpstop.core.plan.job.packing import pack_of
 from jumpstop.core.scene.job import JobFile, Least
 from jumpstop.service.kit import with_kit
 
@@ -173,3 +175,66 @@ def test_the_choice_with_batteries_is_as_good_as_the_best_of_all_ways(seed: int)
     assert sum(found.kit.charges.values()) == sum(
         one.charged if file.job.chargers else one.wanted for one in found.day.units if math.isfinite(one.capacity)
     )
+
+
+STEPS = 400  # into which a stretch is cut by the plain count
+
+
+def lasts(plan: DayPlan, unit: int, capacity: float, charges: int) -> bool:
+    """Whether so many charges last through a job's days, flash after flash: whoever is empty takes the fullest there
+    is; who works no more gives his back; over night as many are filled as are said, the emptiest first."""
+    left, held, midnight = [capacity] * charges, list[int](), None
+    for turn in plan.turns:
+        for stretch in turn.stretches:
+            heads = [
+                (work.drain + work.standby * (stretch.end - stretch.start) / 60) / STEPS
+                for work in stretch.work
+                if work.unit == unit
+                for _ in range(work.heads)
+            ]
+            if not heads:
+                continue
+            if midnight not in (None, turn.midnight):
+                held, night = [], plan.job.night_charges
+                for at in sorted(range(charges), key=lambda at: left[at])[: charges if night is None else night]:
+                    left[at] = capacity
+            midnight = turn.midnight
+            held = held[: len(heads)]
+            for _ in range(STEPS):
+                for head, takes in enumerate(sorted(heads, reverse=True)):
+                    while head == len(held) or left[held[head]] < takes - 1e-9:
+                        if head < len(held):
+                            takes, left[held[head]] = takes - left[held[head]], 0.0
+                        others = [at for at in range(charges) if at not in held and left[at] > 1e-9]
+                        if not others:
+                            return False
+                        held[head : head + 1] = [max(others, key=lambda at: left[at])]
+                    left[held[head]] -= takes
+    return True
+
+
+@pytest.mark.parametrize("seed", range(SHELVES))
+def test_day_kit_and_pack_list_count_batteries_as_plainly_counted(seed: int) -> None:
+    """Of generated jobs the charges of every unit: as the day wants them, as the kit was chosen by, as they are packed,
+    with one more of each sort."""
+    dice = np.random.default_rng(1000 + seed)
+    file, shelf = file_of(dice), shelf_of(dice, int(dice.integers(2, 4)))
+    file = file.model_copy(update={"job": file.job.model_copy(update={"chargers": 0})})
+    found = service.kit(file, shelf)
+    if found.day is None:
+        return
+    plan, sorts, charges = found.day, dict[str, int](), dict[str, int]()
+    for one in plan.units:
+        if not math.isfinite(one.capacity):
+            continue
+        fewest = next(count for count in range(1, 200) if lasts(plan, one.unit, one.capacity, count))
+        unit = plan.table.units[one.unit]
+        assert one.wanted == fewest
+        charges[unit.name] = fewest
+        sort = unit.power_supplies[0].name or unit.name
+        sorts[sort] = sorts.get(sort, 1) + fewest
+    assert {shelf.units[at].name: count for at, count in found.kit.charges.items()} == charges
+    taken = with_kit(file, found.landings, found.kit)
+    packed = [item for item in pack_of(taken, plan, {}) if item.what == "battery"]
+    assert sum(item.count for item in packed) == sum(sorts.values())
+    assert sum(item.spare for item in packed) == len(sorts)

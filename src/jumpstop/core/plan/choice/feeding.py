@@ -143,9 +143,10 @@ def feeding_of(file: JobFile, landings: Sequence[Landings], needs: Sequence[Need
                 idle = standby * (stretch.end - stretch.start) / 60
                 shares[day, at, works] += (need.heads * (full + idle) / np.where(works, capacity, 1.0))[works]
     sort_of, sorts, brings = _sorts(file, table, fed, works)
+    night = None if job.chargers else job.night_charges  # what stands in a charger is full by the morning, too
     hours = [_hours(turns, midnight) for midnight in days]
     each = [job.chargers * math.floor(long / job.charge_h) for long in hours]
-    return Feeding(shares, sort_of, sorts, brings, np.array(each), job.night_charges, chargers_of(job))
+    return Feeding(shares, sort_of, sorts, brings, np.array(each), night, chargers_of(job))
 
 
 def _fed(unit: Unit, landings: Sequence[Landings]) -> PowerSupply | None:

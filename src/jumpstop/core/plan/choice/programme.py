@@ -151,7 +151,7 @@ class Programme:
         of battery are used."""
         feeding = self.feeding
         assert feeding is not None
-        few = feeding.night is not None and not feeding.filled.any()
+        few = feeding.night is not None
         for unit, charges in self.charges.items():
             posts = [(at, columns[unit]) for at, columns in self.stands.items() if unit in columns]
             for day, filled in enumerate(feeding.filled.tolist()):
