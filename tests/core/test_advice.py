@@ -227,6 +227,11 @@ def test_hss_left_on_is_warned_of_only_where_it_can_happen_and_matters() -> None
     frozen = solved(STRONG.model_copy(update={"flash_duration": SHORT}), motion=LEAP, ambient={"condition": "dark"})
     assert "hss_left_on" in codes(frozen, "freeze")  # the pulse must be short
     assert "hss_left_on" not in codes(solved(), "past_sync")
+    itself = just.model_copy(update={"hss": Hss(by_itself=True)})  # nothing to be left on, or to be armed
+    assert "hss_left_on" not in codes(solved(itself, **base), "sync")
+    past = codes(solved(itself), "hss", 0)
+    assert "hss_by_itself" in past
+    assert "hss_not_armed" not in past
 
 
 @pytest.mark.parametrize(

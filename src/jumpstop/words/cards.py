@@ -32,7 +32,7 @@ from .stage_warnings import say_stage
 from .verdict import of_unit, picture
 from .warnings import say
 
-CHECKED = frozenset({"auto_iso", "hss_left_on", "hss_not_armed", "silent_sync"})
+CHECKED = frozenset({"auto_iso", "hss_left_on", "hss_not_armed", "hss_by_itself", "silent_sync"})
 """Warnings that stand among the checks before the first frame already."""
 HALF_STOP = math.sqrt(2) / 2
 

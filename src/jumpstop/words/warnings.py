@@ -28,7 +28,7 @@ def _hss_left_on(facts: Mapping[str, Any]) -> Warned:
     return Warned("HSS off", f"HSS off: left on, {why}")
 
 
-REMINDERS = frozenset({"hss_left_on", "hss_not_armed", "auto_iso"})
+REMINDERS = frozenset({"hss_left_on", "hss_not_armed", "hss_by_itself", "auto_iso"})
 """Switches to look at before the first frame."""
 WARNINGS: dict[str, Callable[[Mapping[str, Any]], Warned]] = {
     "ghost": lambda f: Warned(
@@ -36,6 +36,9 @@ WARNINGS: dict[str, Callable[[Mapping[str, Any]], Warned]] = {
     ),
     "no_blur": lambda f: Warned("A wide aperture for nothing", f"It blurs {share(f['share'], 1)} of the frame."),
     "hss_not_armed": lambda f: Warned("HSS on", "HSS on, at unit and trigger"),
+    "hss_by_itself": lambda f: Warned(
+        "HSS past sync only", "it goes into HSS by itself past sync: at sync and slower it fires, and reads, as ever"
+    ),
     "hss_left_on": _hss_left_on,
     "auto_iso": lambda f: Warned("Auto ISO off", "auto ISO off, or it lifts the background"),
     "radio_sync": lambda f: Warned(

@@ -169,6 +169,7 @@ const unit: Field[] = [
         blank: 'Hss',
         fields: [
           { key: 'extra_stops', label: 'Loss beyond geometry, stops', kind: 'quantity', reads: 'level' },
+          { key: 'by_itself', label: 'Switches by itself, past sync only', kind: 'check' },
           { key: 'measured', label: 'Measured by you', kind: 'check' },
           {
             key: 'table',

@@ -54,6 +54,7 @@ class Hss(Value):
     measured: Flag = Field(False, title="HSS loss measured by you")
     table: tuple[HssEntry, ...] = Field((), max_length=40, title="HSS table")
     travel_s: ShutterS = Field(TABLE_TRAVEL_S, title="Curtain travel of the table's body (s)")
+    by_itself: Flag = Field(False, title="Switches to HSS by itself, past sync only")
 
 
 class DurationEntry(Value):

@@ -4119,6 +4119,11 @@ export interface components {
              * @default 0.004
              */
             travel_s?: number;
+            /**
+             * Switches to HSS by itself, past sync only
+             * @default false
+             */
+            by_itself?: boolean;
         };
         /**
          * Hss
@@ -4145,6 +4150,11 @@ export interface components {
              * @default 0.004
              */
             travel_s: number;
+            /**
+             * Switches to HSS by itself, past sync only
+             * @default false
+             */
+            by_itself: boolean;
         };
         /**
          * HssEntry

@@ -32,7 +32,7 @@ def warnings_of(solved: Solved, chosen: MethodKind, unit: int | None, light: int
         blur = look.blur_of(setup, method.camera.f_number)
         if blur is not None and blur.verdict == "none" and setup.motion.kind != "freeze":
             found.append(remark("no_blur", share=blur.share))
-        found.append(remark("hss_not_armed"))
+        found.append(remark("hss_by_itself") if _by_itself(solved, unit) else remark("hss_not_armed"))
     elif unit is not None:
         found += _hss_left_on(solved, chosen, unit, light)
     if setup.aim.background_stops < 0 and not setup.fixed.iso:
@@ -71,10 +71,18 @@ def _diffracted(solved: Solved, chosen: MethodKind) -> Iterator[Remark]:
         yield remark("diffraction", f_number=f_number, airy_mm=times * coc, coc_mm=coc, everywhere=times >= 1)
 
 
+def _by_itself(solved: Solved, unit: int | None) -> bool:
+    """Whether a unit goes into HSS, and out of it, as the shutter passes sync."""
+    hss = None if unit is None else solved.table.units[unit].hss
+    return hss is not None and hss.by_itself
+
+
 def _hss_left_on(solved: Solved, chosen: MethodKind, unit: int, light: int) -> list[Remark]:
     """HSS left armed at a synced time: it matters where the unit would no longer reach, or the pulse must be short."""
     body, table = solved.setup.body, solved.table
     if body.shutter != "focal_plane" or not body.hss or not table.has_hss[unit] or chosen == "past_sync":
+        return []
+    if _by_itself(solved, unit):
         return []
     time = solved.method(chosen).camera.shutter_s
     loss = float(table.hss_loss_at(time, body.curtain_s)[unit])
