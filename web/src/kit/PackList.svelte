@@ -42,7 +42,7 @@
   </p>{/if}
 {#if pack.hire.length}<p>To hire: <bdi>{pack.hire.join('; ')}</bdi>.</p>{/if}
 {#each pack.cautions as line, at (at)}<p class="text-[0.88rem]">{line}</p>{/each}
-<div class="mt-2 gap-x-6 xl:columns-2">
+<div class="mt-2 gap-x-6 xl:columns-2 print:columns-2">
   {#each pack.bags as one (one.name)}
     <section aria-label={one.name} class="mb-3 min-w-0">
       <h3 class="border-base-content flex justify-between border-b-2 font-bold">

@@ -30,7 +30,7 @@
   <section class="sheet p-3" aria-labelledby="request-title">
     <Heading id="request-title" word="request">To hire or to buy by</Heading>
     <p class="mb-2 text-[0.92rem]" data-testid="request">{found.says}</p>
-    <ul class="grid gap-3 xl:grid-cols-2">
+    <ul class="grid gap-3 xl:grid-cols-2 print:grid-cols-2">
       {#each found.units as one, at (at)}
         <li class="border-base-300 border-t pt-1 text-[0.88rem]">
           <p class="font-semibold">

@@ -41,7 +41,7 @@
       No job yet: <a class="link-button" href={address.job()}>begin one</a>, and its kit list stands here.
     </p>
   {/snippet}
-  <div class="grid items-start gap-2 lg:grid-cols-[19rem_minmax(0,1fr)]">
+  <div class="grid items-start gap-2 lg:grid-cols-[19rem_minmax(0,1fr)] print:block">
     <div class="no-print space-y-2">
       <section class="sheet space-y-2 p-3" aria-labelledby="cards-title">
         <JobPick view="kit" />
