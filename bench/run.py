@@ -30,10 +30,10 @@ from jumpstop.core.kit.table import POWER_STOPS, UnitTable, table_of
 from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, Unit
 from jumpstop.core.plan.change.levers import levers
 from jumpstop.core.plan.change.moves import Bag
+from jumpstop.core.plan.choice.kit_choice import choose_kit
 from jumpstop.core.plan.job.board import Landings, board_of, landings_of
 from jumpstop.core.plan.job.endurance import spread_of
 from jumpstop.core.plan.job.helps import day_plan
-from jumpstop.core.plan.choice.kit_choice import choose_kit
 from jumpstop.core.plan.learn.learning import learn
 from jumpstop.core.plan.light.reach import solve
 from jumpstop.core.scene.aim import ExposureAim, Motion
