@@ -88,6 +88,10 @@ def test_a_kit_is_chosen_taken_and_covers_all(client: TestClient, job: str) -> N
     assert picked["says"].startswith("Covers all 10 setups")
     assert picked["chance"] == kit["chance"]
     assert picked["posts"] == kit["posts"]
+    again = client.post(f"/api/jobs/{job}/again").json()["id"]  # they stand there in a copy of the job, too
+    assert client.get(f"/api/jobs/{again}/board").json()["picked"]["posts"] == kit["posts"]
+    assert len(doc_of(client, again)[0]["posts"]) == len(kit["stands"])
+    client.post("/api/undo")
     packed = [item for bag in client.get(f"/api/jobs/{job}/pack").json()["bags"] for item in bag["items"]]
     fed = sum(one["weight_g"] for one in packed if "charged and labelled" in one["detail"])
     assert fed > 0  # the units and their batteries, as they are packed

@@ -280,10 +280,13 @@ class Store:
     def add_job(
         self, doc: dict[str, Any], setups: Sequence[tuple[str, dict[str, Any]]], page: str = "", label: str = ""
     ) -> Item:
-        """A new job with new setups, as one edit; its sessions are told the setups' new ids, each given its old."""
+        """A new job with new setups, as one edit; its sessions and posts are told the setups' new ids, each given its
+        old."""
         with self.writing() as connection:
             new = {old: uuid.uuid4().hex for old, _ in setups}
-            doc = doc | {"sessions": [one | {"setup": new[one["setup"]]} for one in doc.get("sessions", [])]}
+            posts = [one | {"setup": new[one["setup"]]} for one in doc.get("posts", []) if one["setup"] in new]
+            sessions = [one | {"setup": new[one["setup"]]} for one in doc.get("sessions", [])]
+            doc = doc | {"sessions": sessions, "posts": posts}
             last = connection.scalar(select(func.max(TABLES["jobs"].c.position))) or 0.0
             row = {"id": uuid.uuid4().hex, "name": doc["name"], "position": last + 1, "revision": 1, "doc": doc}
             connection.execute(insert(TABLES["jobs"]), [row])
