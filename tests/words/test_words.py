@@ -11,11 +11,13 @@ from hypothesis import strategies as st
 
 import jumpstop
 from jumpstop.core.kit.power import PowerScale
+from jumpstop.core.kit.shelf import Shelf
 from jumpstop.core.kit.table import table_of
 from jumpstop.core.kit.unit import Claim, Hss, HssEntry, Unit
 from jumpstop.core.plan.camera.day import day_of
 from jumpstop.core.plan.camera.timing import of_unit
 from jumpstop.core.plan.change.ranking import WORK
+from jumpstop.core.plan.job.worked_out import solved_on
 from jumpstop.core.plan.light.chain import EFFECTS
 from jumpstop.core.plan.light.reach import BLOCKERS, solve
 from jumpstop.core.scene.ambient import AmbientSpec
@@ -368,3 +370,23 @@ def test_a_group_is_told_its_ends_its_last_row_and_the_heads_that_would_do() -> 
     assert heads is not None
     spare = short.lanes.spare[short.lanes.id.index(short.unit)]
     assert 2 ** (-spare) <= int(heads[1]) + 0.05 < 2 ** (-spare) + 1.1
+
+
+def test_the_page_is_told_whether_what_is_in_front_is_made_for_the_unit() -> None:
+    """By kind, by name, by mount or an adapter for it; bare and without a unit nothing is amiss."""
+    unit = {"name": "U", "kind": "monobloc", "mount": "large bayonet", "claims": [{"guide_number": 50, "unit": "m"}]}
+    box, shelf = {"name": "Box", "kind": "softbox"}, Shelf([Unit.model_validate(unit)])
+
+    def fits(modifier: object, taken: object = unit) -> bool:
+        light = {"distance_m": 2, "modifier": modifier, "unit": taken}
+        found = answer_of(solved_on(Setup.model_validate({"lights": [light]}), shelf), DisplayUnits()).stage
+        assert found is not None
+        return found.lights[0].fits
+
+    assert fits(None)
+    assert fits(box)
+    assert not fits(box | {"fits": ["shoe"]})
+    assert fits(box | {"fits": ["shoe"]}, None)
+    assert not fits(box | {"not_on": ["U"]})
+    assert not fits(box | {"mount": "small bayonet"})
+    assert fits(box | {"mount": "small bayonet", "adapters": ["Large bayonet"]})

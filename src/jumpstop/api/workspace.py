@@ -226,7 +226,7 @@ class Workspace:
         firsts = (next((one for one in links if one.kind == kind), None) for kind in ("transmitter", "receiver"))
         return OwnKit(
             first("bodies", OwnBody), first("lenses", OwnLens), first("modifiers", OwnModifier),
-            units[0].kind if units else None, filters[:MOST_FILTERS],
+            units[0] if units else None, filters[:MOST_FILTERS],
             tuple(one for one in firsts if one is not None),
         )  # fmt: skip
 

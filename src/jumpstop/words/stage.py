@@ -87,6 +87,7 @@ class LightText:
     where: str
     brief: str
     soft: str
+    fits: bool
     shadow: list[float] | None
     shadow_in_frame: bool
 
@@ -247,9 +248,16 @@ def _light(
         where=where_words(solved.setup.lights[at], words),
         brief=_brief(solved.setup.lights[at], words),
         soft=_soft(softness(solved.setup, light)) if light.role != "background" else "",
+        fits=_fits(solved, at),
         shadow=None if shadow is None else [round(one, 3) for one in (*shadow.foot, *shadow.tip)],
         shadow_in_frame=shadow is not None and shadow.in_frame,
     )
+
+
+def _fits(solved: Solved, at: int) -> bool:
+    """Whether what a light has in front of it is made for the unit that it has taken."""
+    mod, unit = solved.setup.lights[at].modifier, solved.taken[at]
+    return mod is None or unit is None or bool(solved.table.fitting(mod)[unit])
 
 
 def _soft(size: float) -> str:

@@ -38,13 +38,7 @@
     !light.unit ? '' : kit.units.some((one) => one.id === light.unit?.id) ? (light.unit.id ?? GONE) : GONE,
   )
   /** Where it is not made for the unit taken, one may say that it fits all the same. */
-  const fits = $derived.by(() => {
-    const [mod, unit] = [light.modifier, light.unit]
-    if (!mod || !unit) return true
-    if ((mod.fits.length && !mod.fits.includes(unit.kind)) || mod.not_on.includes(unit.name)) return false
-    const mounts = [mod.mount, ...mod.adapters].map((one) => one.toLowerCase())
-    return !mod.mount || !unit.mount || mounts.includes(unit.mount.toLowerCase())
-  })
+  const fits = $derived(session.answer?.stage?.lights[session.light]?.fits ?? true)
   const bounds = (field: string) => person.bounds('Light', field)
   const modifiers = $derived<[string, string][]>([
     ['', 'nothing: bare'],

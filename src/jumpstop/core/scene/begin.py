@@ -3,7 +3,8 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from ..kit.modifier import UnitKind
+from ..kit.modifier import fits_unit
+from ..kit.unit import Unit
 from .aim import ExposureAim, Lens
 from .ambient import AmbientSpec
 from .light import Light, OwnModifier
@@ -28,13 +29,13 @@ AIMS: dict[Where, ExposureAim] = {
 
 @dataclass(frozen=True)
 class OwnKit:
-    """The first of each kind that a person owns, and every filter; kind: of the first unit; triggers: the first
-    transmitter and the first receiver."""
+    """The first of each kind that a person owns, and every filter; triggers: the first transmitter and the first
+    receiver."""
 
     body: OwnBody | None = None
     lens: OwnLens | None = None
     modifier: OwnModifier | None = None
-    kind: UnitKind | None = None
+    unit: Unit | None = None
     filters: tuple[OwnFilter, ...] = ()
     triggers: tuple[OwnTrigger, ...] = ()
 
@@ -63,7 +64,8 @@ def on_kit(setup: Setup, own: OwnKit) -> Setup:
         chosen["filters"] = own.filters
     if own.triggers:
         chosen["triggers"] = own.triggers
-    fits = own.modifier is not None and (not own.modifier.fits or own.kind in (None, *own.modifier.fits))
+    mod, unit = own.modifier, own.unit
+    fits = mod is not None and (unit is None or fits_unit(mod, unit.kind, unit.name, unit.mount))
     if fits and setup.lights:
         first = setup.lights[0].model_copy(update={"modifier": own.modifier, "layers": None})
         chosen["lights"] = (first, *setup.lights[1:])

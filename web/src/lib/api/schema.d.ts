@@ -10374,6 +10374,8 @@ export interface components {
             brief: string;
             /** Soft */
             soft: string;
+            /** Fits */
+            fits: boolean;
             /** Shadow */
             shadow: number[] | null;
             /** Shadow In Frame */
