@@ -15,8 +15,9 @@ from ...scene.seen import MethodKind
 from ...scene.setup import Setup
 from ..camera.framing import camera_m
 from ..light.advice import chosen_method
+from ..light.link import on_camera
 from ..light.reach import Solved
-from ..stage.holding import Holding, holding, on_camera
+from ..stage.holding import Holding, holding
 from .endurance import SPARE_CHARGES, DayPlan, Lasting, chargers_of, charges_of
 from .schedule import BatterySort, battery_sort, picked_of, supply_of, units_at
 from .worked_out import solved_on

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from ...kit.trigger import Passes, Trigger
 from ...kit.unit import Unit
+from ...scene.light import Light
 from ...scene.seen import MethodKind
 from ...scene.setup import Setup
 
@@ -54,3 +55,10 @@ def _between(setup: Setup, unit: Unit) -> frozenset[Passes]:
 
 def _meet(one: str, other: str) -> bool:
     return not one or not other or one.casefold() == other.casefold()
+
+
+def on_camera(setup: Setup, light: Light) -> bool:
+    """Whether a light sits on the camera: on its shoe without a cord between, or as the one that commands optically."""
+    if setup.trigger == "optical":
+        return light.sends
+    return setup.trigger == "shoe" and not any(one.kind == "cord" for one in setup.triggers)

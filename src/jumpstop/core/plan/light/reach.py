@@ -23,7 +23,7 @@ from ..camera.look import needed_s
 from ..camera.methods import Method
 from .chain import NEEDS, chain_of
 from .jump import Chain, Jump, JumpAt, Size, row, spread, total
-from .link import breaks_of
+from .link import breaks_of, on_camera
 from .placing import Placing
 from .scene import Scene, Variants
 
@@ -308,10 +308,8 @@ def landed(scene: Scene, chain: Chain) -> Landed:
 
 def by_shoe(setup: Setup, light: Light) -> bool:
     """Whether a light hangs on the camera's shoe, or on a cord between shoes: kilos do not."""
-    if setup.trigger == "optical":
-        return light.sends
     cords = [one for one in setup.triggers if one.kind == "cord"]
-    return setup.trigger == "shoe" and (not cords or any(set(one.passes) - {"fire"} for one in cords))
+    return on_camera(setup, light) or (setup.trigger == "shoe" and any(set(one.passes) - {"fire"} for one in cords))
 
 
 def _stopped(scene: Scene, light: int) -> np.ndarray:

@@ -5,8 +5,8 @@ from collections.abc import Iterator, Sequence
 from ...physics.sides import wrapped_deg
 from ...scene.setup import Setup
 from ..camera.remark import Remark, remark
+from ..light.link import on_camera
 from ..light.reach import Solved
-from .holding import on_camera
 
 SUNNY_EV = 13.0  # a light in which optical triggers see only a few metres, common practice
 BEHIND_DEG = 110.0  # a light farther round than this has the subject between it and the camera, from memory

@@ -54,10 +54,3 @@ def _wind(setup: Setup, spot: Light, height_m: float) -> tuple[float, float]:
     hollow = mod.kind in ("umbrella", "shoot_through")
     force = float(stand.wind_force_n(wind, area, stand.CD_HOLLOW if hollow else stand.CD_FLAT))
     return force, stand.ballast_kg(force, height_m, STAND_FOOT_M, STAND_KG)
-
-
-def on_camera(setup: Setup, light: Light) -> bool:
-    """Whether a light sits on the camera: on its shoe without a cord between, or as the one that commands optically."""
-    if setup.trigger == "optical":
-        return light.sends
-    return setup.trigger == "shoe" and not any(one.kind == "cord" for one in setup.triggers)
