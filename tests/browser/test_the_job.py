@@ -105,7 +105,7 @@ def test_the_kit_is_chosen_by_keys_and_undone(page: Page) -> None:
     page.keyboard.press("Control+z")
     expect(page.get_by_test_id("picked")).to_contain_text("Covers 8 of 10 setups")
     page.get_by_role("button", name="Weight against money").click()
-    expect(page.get_by_test_id("front")).to_contain_text("6.5 kg")
+    expect(page.get_by_test_id("front")).to_contain_text("10.3 kg")  # 405 + 2 x 3,050, and 4 x 950 of batteries
     page.get_by_label("Chance for every light").select_option("0.99")
     choose.click()
     expect(page.get_by_test_id("kit")).to_contain_text("What stands in the way")
