@@ -14,7 +14,8 @@ from ..core.plan.choice.assignment import Kit, Missing, crowded, missing, needs_
 from ..core.plan.choice.feeding import Feeding, feeding_of
 from ..core.plan.job.board import Landings
 from ..core.plan.job.endurance import DayPlan, charges_of
-from ..core.scene.job import Job, JobFile, Least, Picked, Posted
+from ..core.plan.job.schedule import day_shelf, turns_of
+from ..core.scene.job import Job, JobFile, Least, Picked, Posted, planned
 from ..core.scene.seen import MethodKind
 from .job import coverage, day
 
@@ -130,7 +131,7 @@ def _batteries(
     if not file.job.sessions:
         return None, None
     free = file.model_copy(update={"job": file.job.model_copy(update={"picked": (), "posts": ()})})
-    turns = day(free, shelf, step, avoid, ways=False).undisturbed
+    turns = turns_of(planned(free), day_shelf(free, shelf), step, avoid)
     feeding = feeding_of(file, landings, needs_of(landings, file.job.chance), turns)
 
     def replay(kit: Kit) -> "Replayed":

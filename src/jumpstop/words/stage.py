@@ -3,6 +3,7 @@
 import math
 from dataclasses import dataclass
 
+from ..core.kit.modifier import fits_unit
 from ..core.plan.camera.methods import Method
 from ..core.plan.light.levels import Level
 from ..core.plan.light.reach import BLOCKED, Solved
@@ -257,7 +258,10 @@ def _light(
 def _fits(solved: Solved, at: int) -> bool:
     """Whether what a light has in front of it is made for the unit that it has taken."""
     mod, unit = solved.setup.lights[at].modifier, solved.taken[at]
-    return mod is None or unit is None or bool(solved.table.fitting(mod)[unit])
+    if mod is None or unit is None:
+        return True
+    one = solved.table.units[unit]
+    return fits_unit(mod, one.kind, one.name, one.mount)
 
 
 def _soft(size: float) -> str:

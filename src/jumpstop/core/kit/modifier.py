@@ -1,5 +1,6 @@
 """What is put in front of a flash: modifiers with layers that come off."""
 
+import math
 from typing import Literal
 
 from pydantic import Field
@@ -20,6 +21,12 @@ class Face(Value):
     def rectangle_height_m(self) -> float | None:
         """Height of a rectangle [m], None for a disc."""
         return None if self.shape == "disc" else self.height_m or self.width_m
+
+    @property
+    def area_m2(self) -> float:
+        """Its area [m2]."""
+        height = self.rectangle_height_m
+        return math.pi * self.width_m**2 / 4 if height is None else self.width_m * height
 
 
 class Layer(Value):

@@ -14,6 +14,7 @@ from ...scene.seen import MethodKind
 from ...scene.setup import Setup
 from ..camera.look import no_filter
 from ..camera.methods import Method, nd_more, with_nd
+from ..light.advice import MOST_HEADS
 from ..light.chain import TICKS
 from ..light.placing import farthest_m
 
@@ -117,7 +118,7 @@ def _head(light: Light, unit: Unit) -> Iterator[Move]:
         if zoomable and unit.zoom_max_mm is not None:
             yield of_light("tick_off" if now else "tick_on", field, {"effect": effect}, **{field: not now})
     for heads in sorted({light.heads + 1, light.heads * 2}):
-        if heads <= 16 and unit.takes_modifiers:
+        if heads <= MOST_HEADS and unit.takes_modifiers:
             yield of_light("heads", "heads", {"count": heads}, heads=heads)
     position = light.position
     if position is not None and (position.turn_deg or position.tilt_deg):

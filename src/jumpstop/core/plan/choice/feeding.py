@@ -49,9 +49,8 @@ class Feeding:
     shares: charges that a light takes of a unit in all its heads; shape (days, needs, units). sort_of: each unit's sort
     by its place, -1 where it has no battery (mains), or nobody knows how long one lasts. sorts: those that there are.
     brings: units of which each that is taken brings a charge along: not owned, and nothing else is said; shape
-    (units,). filled: charges
-    that the chargers can fill in a day's time; shape (days,). night: charges filled over night; None: all. chargers: as
-    many are taken of each sort.
+    (units,). filled: charges that the chargers can fill in a day's time; shape (days,). night: charges filled over
+    night; None: all. chargers: as many are taken of each sort.
     """
 
     shares: Floats
@@ -99,7 +98,7 @@ def as_well_fed(feeding: Feeding, needs: Sequence[Need], leasts: Sequence[Least]
     for at, need in enumerate(needs):
         holds[at, need.units] = True
     users = np.bincount(feeding.sort_of[feeding.sort_of >= 0], minlength=len(feeding.sorts))
-    out = np.zeros((len(feeding.sort_of),) * 2, dtype=bool)
+    all_costs, out = [feeding.costs(least) for least in leasts], np.zeros((len(feeding.sort_of),) * 2, dtype=bool)
     for unit, sort in enumerate(feeding.sort_of.tolist()):
         own = feeding.shares[:, holds[:, unit]]
         good = np.all(own <= own[:, :, [unit]] + 1e-12, axis=(0, 1))
@@ -107,10 +106,10 @@ def as_well_fed(feeding: Feeding, needs: Sequence[Need], leasts: Sequence[Least]
         alone = np.zeros(len(same), dtype=bool)
         if sort >= 0 and users[sort] == 1:  # its own sort goes with it
             alone = ~none
-            for costs in map(feeding.costs, leasts):
+            for costs in all_costs:
                 no_more = (costs.charge <= costs.charge[sort]) & (costs.charger <= costs.charger[sort])
                 alone &= no_more[feeding.sort_of] & (costs.there[sort] == 0)
-        for costs in map(feeding.costs, leasts):
+        for costs in all_costs:
             good &= none | costs.comes | (not costs.comes[unit])
         out[unit] = good & (same | none | alone)
     return out

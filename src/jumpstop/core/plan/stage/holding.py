@@ -50,7 +50,7 @@ def _wind(setup: Setup, spot: Light, height_m: float) -> tuple[float, float]:
     if wind is None or wind < GUSTY_M_S or mod is None or mod.face is None:
         return 0.0, 0.0
     face = mod.face
-    area = math.pi * face.width_m**2 / 4 if face.shape == "disc" else face.width_m * (face.rectangle_height_m or 0)
+    area = face.area_m2
     hollow = mod.kind in ("umbrella", "shoot_through")
     force = float(stand.wind_force_n(wind, area, stand.CD_HOLLOW if hollow else stand.CD_FLAT))
     return force, stand.ballast_kg(force, height_m, STAND_FOOT_M, STAND_KG)

@@ -48,10 +48,5 @@ def seen_share(light: Light) -> float:
     """How much of the light a matt white gives back in one direction against the face of the light seen in a mirror: a
     face of half-angle a lights with pi L sin^2 a, of which white returns L sin^2 a (Lambert)."""
     face = light.modifier.face if light.modifier else None
-    if face is None:
-        radius = BARE_M / 2
-    elif face.rectangle_height_m is None:
-        radius = face.width_m / 2
-    else:
-        radius = math.sqrt(face.width_m * face.rectangle_height_m / math.pi)
-    return radius**2 / (radius**2 + light.distance_m**2)
+    squared = (BARE_M / 2) ** 2 if face is None else face.area_m2 / math.pi  # of the radius of as large a disc
+    return squared / (squared + light.distance_m**2)
