@@ -1,5 +1,6 @@
 """How long it lasts: recycle time, bursts, flashes per charge, cold, heat, batteries for a number of frames."""
 
+from dataclasses import dataclass, replace
 from typing import Literal
 
 import numpy as np
@@ -81,17 +82,38 @@ def burst(power: float, full_s: float, least_s: float, frames_per_s: float, fram
     The capacitor begins full. A frame is lit where it holds what the flash takes; after a flash nothing charges for
     `least_s`, then it fills at 1 / (full_s - least_s), so that burst and recycle time agree.
     """
-    charge, lit = 1.0, []
-    every = 1 / frames_per_s
-    rate, idle = 1 / max(full_s - least_s, CHARGED), 0.0
+    capacitor, lit = Capacitor(full_s, least_s), []
     for _ in range(frames):
-        lit.append(charge >= power - CHARGED)
-        if lit[-1]:
-            charge, idle = max(0.0, charge - power), least_s
-        wait = min(idle, every)
-        idle -= wait
-        charge = min(1.0, charge + (every - wait) * rate)
+        lit.append(capacitor.holds(power))
+        capacitor = (capacitor.fired(power) if lit[-1] else capacitor).waited(1 / frames_per_s)
     return lit
+
+
+@dataclass(frozen=True)
+class Capacitor:
+    """What a unit can flash with at this moment: its charge (share of full), and for how long nothing charges yet [s].
+
+    full_s, least_s: recycle time after full and after the least power [s].
+    """
+
+    full_s: float
+    least_s: float
+    charge: float = 1.0
+    idle_s: float = 0.0
+
+    def holds(self, power: float) -> bool:
+        """Whether it has what a flash at this share of full power takes."""
+        return self.charge >= power - CHARGED
+
+    def fired(self, power: float) -> "Capacitor":
+        """After a flash: nothing charges for `least_s`."""
+        return replace(self, charge=max(0.0, self.charge - power), idle_s=self.least_s)
+
+    def waited(self, seconds: float) -> "Capacitor":
+        """After a while: it fills at 1 / (full_s - least_s), at most to 1."""
+        wait = min(self.idle_s, seconds)
+        more = (seconds - wait) / max(self.full_s - self.least_s, CHARGED)
+        return replace(self, charge=min(1.0, self.charge + more), idle_s=self.idle_s - wait)
 
 
 def unbroken(lit: list[bool]) -> int:

@@ -255,7 +255,11 @@ def solve(setup: Setup, table: UnitTable, step: Step = "third") -> Solved:
     if not len(table):
         raise CannotSolve("empty_shelf")
     ambient = ambient_of(setup.ambient, setup.meter_c)
-    methods = methods_of(setup, ambient, step)
+    return solved_in(setup, table, ambient, methods_of(setup, ambient, step))
+
+
+def solved_in(setup: Setup, table: UnitTable, ambient: Ambient, methods: tuple[Method, ...]) -> Solved:
+    """The same in methods that are given, by the ambient that is given."""
     possible = [method for method in methods if method.possible]
     scene = scene_of(setup, table, ambient, possible)
     chain = chain_of(scene) if possible else ()
