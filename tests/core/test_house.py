@@ -20,6 +20,7 @@ FLOORS = [
     "core/scene",
     "core/plan",
     "service",
+    "standins",
     "words",
     "api",
     "cli_solve",

@@ -2,7 +2,7 @@
 import type { Component } from 'svelte'
 import type { KitKind } from './lib/kitfields'
 
-type Props = { shelf?: KitKind; setup?: string; id?: string }
+type Props = { shelf?: KitKind; setup?: string; id?: string; seed?: number; hard?: boolean }
 export type View = Component<Props>
 
 export interface Route {
@@ -43,6 +43,12 @@ export const ROUTES: Route[] = [
     path: /^#\/day(?:\/(\w+))?$/,
     view: () => import('./views/DayView.svelte'),
     props: (found) => ({ id: found[1] }),
+  },
+  {
+    name: 'Practice',
+    path: /^#\/practice(?:\/(\w+)\/(\d{1,9})(\/hard)?)?$/,
+    view: () => import('./views/PracticeView.svelte'),
+    props: (found) => ({ id: found[1], seed: Number(found[2] ?? 1), hard: found[3] !== undefined }),
   },
   {
     name: 'Help',

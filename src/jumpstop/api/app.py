@@ -101,6 +101,7 @@ def create_app(
             Late("/api/phone", "phone"),
             Late("/api/read", "reading"),
             Late("/api/say", "saying"),
+            Late("/api/practice", "practice"),
             Late("/api/", "edits", "tools", "need"),
         ],
     )

@@ -6,9 +6,9 @@ from dataclasses import replace
 from ..core.physics import stops
 from ..core.physics.scales import ISOS
 from ..core.plan.camera.ambient import Ambient, ambient_of
+from ..core.plan.camera.fixed import methods_of
 from ..core.plan.camera.freeze import settings_for
 from ..core.plan.camera.look import needed_s
-from ..core.plan.camera.fixed import methods_of
 from ..core.plan.light.advice import chosen_method
 from ..core.plan.light.reach import solved_in
 from .drills import CHANNEL, Scene
@@ -56,8 +56,11 @@ def dialled_right(rig: Rig, frame: Exposed) -> Rig:
     """The rig with each dial turned by what its light gives against what it must."""
     for at, light in enumerate(rig.setup.lights):
         wanted, given = flash_wanted(frame, at), frame.alone(at)
-        if light.automatic or light.unit is None or light.dial_stops is None or not (
-            math.isfinite(wanted) and math.isfinite(given)
+        if (
+            light.automatic
+            or light.unit is None
+            or light.dial_stops is None
+            or not (math.isfinite(wanted) and math.isfinite(given))
         ):
             continue
         scale = light.unit.scale
@@ -109,5 +112,3 @@ def _lasting(scene: Scene, truth: Truth, rig: Rig) -> Rig:
             break
         rig = dialled_right(_at_iso(rig, 1.0), really(scene, truth, _at_iso(rig, 1.0)))
     return rig
-
-

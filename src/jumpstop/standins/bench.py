@@ -20,7 +20,7 @@ from ..core.plan.camera.methods import GHOST_STOPS, names_of
 from .answers import knowing, really
 from .drills import DRILLS, Drill, DrillCode, Goal, Scene, What, scene_of
 from .flash import Flash, Run, flash_of, run_of
-from .meter import CannotRead, Metered, MeterKind, needle, read
+from .meter import CannotReadError, Metered, MeterKind, needle, read
 from .picture import Shot, blurred_mm, shoot
 from .rig import Exposed, Rig
 from .truth import Truth
@@ -248,7 +248,7 @@ def _metered(bench: Bench, move: Move, at: int) -> Bench:
     rng = np.random.default_rng([bench.seed, 4, at])
     try:
         found = read(bench.see(), move.light, kind, rng)
-    except CannotRead as error:
+    except CannotReadError as error:
         return replace(bench, refused=f"meter_{error.code}")
     if kind != "ambient":
         bench = _fired(bench, bench.see())[0]
@@ -325,7 +325,9 @@ def _outcome(bench: Bench, goal: Goal, frame: Exposed, run: Run | None) -> Outco
             off = frame.level("lit").ambient - GHOST_STOPS
             return Outcome(goal, off, off <= 0.0)
         case "focus":
-            off = math.log2(max(blurred_mm(setup, rig.camera.f_number, rig.focus_m), 1e-9) / coc_mm(setup.body.diagonal_mm))
+            off = math.log2(
+                max(blurred_mm(setup, rig.camera.f_number, rig.focus_m), 1e-9) / coc_mm(setup.body.diagonal_mm)
+            )
             return Outcome(goal, max(off, 0.0), off <= 0.0, "")
         case "all_fire":
             dark_ones = sum(unit is None for unit in frame.units)

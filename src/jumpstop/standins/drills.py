@@ -79,7 +79,9 @@ def _setup(name: str, ambient: AmbientSpec, aim: ExposureAim, lights: tuple[Ligh
 
 
 def _aim(f_number: float, background: float = -1.0, iso: float = 100, lens: Lens = LENS) -> ExposureAim:
-    return ExposureAim(f_number=f_number, background_stops=background, iso=iso, iso_floor=50, lens=lens)
+    return ExposureAim(
+        f_number=f_number, background_stops=background, iso=iso, iso_floor=50, iso_ceiling=6400, lens=lens
+    )
 
 
 def _started(setup: Setup, camera: CameraSettings, hss: bool = False, dial: float = MIDDLE) -> Rig:
@@ -220,15 +222,17 @@ def _lasts(rng: np.random.Generator, hard: bool) -> Scene:
     return Scene(setup, _started(setup, CameraSettings(8.0, 1 / 125, 100)), known, frames=frames, every_s=every_s)
 
 
+POURED: tuple[What, ...] = ("lamps", "focus", "iso", "dial", "distance")
+_SEEN_FIRST: tuple[What, ...] = ("shutter", "iso", "trigger", "dial")
 DRILLS: dict[DrillCode, Drill] = {
     one.code: one
     for one in (
-        Drill("ambient", _ambient, ("shutter", "iso", "trigger", "dial"), ("background", "face"), ambient_first=True),
+        Drill("ambient", _ambient, _SEEN_FIRST, ("background", "face"), ambient_first=True),
         Drill("halve", _halve, ("dial",), ("face",)),
-        Drill("nd", _nd, ("nd", "shutter", "iso", "trigger", "dial"), ("background", "face"), ambient_first=True),
-        Drill("hss", _hss, ("hss", "shutter", "iso", "trigger", "dial"), ("background", "face", "hss_spared"), True),
-        Drill("dark", _dark, ("shutter", "orientation", "iso", "trigger", "dial"), ("background", "face", "dark"), True),
-        Drill("pour", _pour, ("lamps", "focus", "iso", "dial", "distance"), ("face", "frozen", "ghost", "focus"), drops=True),
+        Drill("nd", _nd, ("nd", *_SEEN_FIRST), ("background", "face"), ambient_first=True),
+        Drill("hss", _hss, ("hss", *_SEEN_FIRST), ("background", "face", "hss_spared"), ambient_first=True),
+        Drill("dark", _dark, ("orientation", *_SEEN_FIRST), ("background", "face", "dark"), ambient_first=True),
+        Drill("pour", _pour, POURED, ("face", "frozen", "ghost", "focus"), drops=True),
         Drill("fill", _fill, ("shutter", "trigger", "dial"), ("background", "shadow"), ambient_first=True),
         Drill("second", _second, ("dial", "aperture", "iso"), ("face", "rim")),
         Drill("group", _group, ("distance", "dial", "iso"), ("face", "even")),
@@ -236,7 +240,7 @@ DRILLS: dict[DrillCode, Drill] = {
         Drill("automatic", _automatic, ("compensation",), ("face",)),
         Drill("lasts", _lasts, ("iso", "dial"), ("face", "lasts")),
     )
-}  # fmt: skip
+}
 OF_AMBIENT = frozenset({"iso", "shutter", "aperture", "nd"})  # settings of the camera that change the ambient
 
 
@@ -244,5 +248,3 @@ def scene_of(code: DrillCode, seed: int, hard: bool) -> Scene:
     """A drill's scene: the same seed, the same scene. Lights that are right already are set so by what is really so."""
     drill = DRILLS[code]
     return drill.scene(np.random.default_rng([seed, CODES.index(code), int(hard)]), hard)
-
-

@@ -16,7 +16,7 @@ NEEDLE_ENDS = 3.0  # stops: a camera's needle goes no farther, common practice
 NEEDLE_STEP = 1 / 3
 
 
-class CannotRead(Exception):
+class CannotReadError(Exception):
     """The meter has nothing to read; `code` says why."""
 
     def __init__(self, code: Literal["hss", "no_flash", "too_dark"]) -> None:
@@ -44,18 +44,18 @@ def level_at(frame: Exposed, light: int, kind: MeterKind) -> float:
 
 
 def read(frame: Exposed, light: int, kind: MeterKind, rng: np.random.Generator | None, step: Step = "third") -> Metered:
-    """A reading, with the meter's own noise where `rng` is given. Raises CannotRead: it sees no trains of pulses."""
+    """A reading, with its own noise where `rng` is given. Raises CannotReadError: it sees no trains of pulses."""
     if frame.kind == "hss" and kind != "ambient":
-        raise CannotRead("hss")
+        raise CannotReadError("hss")
     level = level_at(frame, light, kind)
     if math.isinf(level):
-        raise CannotRead("no_flash")
+        raise CannotReadError("no_flash")
     camera = frame.rig.camera
     noise = 0.0 if rng is None else float(rng.normal(0.0, SD_METER))
     # The meter has no filter on it: it reads what the lens would get without.
     exact = APERTURES.moved(camera.f_number, level + camera.nd_stops + noise)
     if exact < APERTURES.exact(min(APERTURES.steps[step])) / math.sqrt(2):
-        raise CannotRead("too_dark")
+        raise CannotReadError("too_dark")
     shown = APERTURES.marked(exact, step)
     seen = 2 * math.log2(float(APERTURES.exact(shown)) / float(APERTURES.exact(camera.f_number))) - camera.nd_stops
     return Metered(kind, shown, seen)

@@ -141,10 +141,13 @@ def _person(
     head = min(tall * 0.13, height * 0.34)
     half = head * 0.36
     shoulder = max(head * 0.95, framing.width * width / 2)
-    sides = {"lit": (middle, width), "shadow": (0.0, middle)} if lit_right else {"lit": (0, middle), "shadow": (middle, width)}  # fmt: skip
+    halves = (0.0, middle), (middle, float(width))
+    sides = {"lit": halves[lit_right], "shadow": halves[not lit_right]}
     rim = max(2.0, head * 0.05)
     edge_at = -1 if lit_right else 1
-    pen.ellipse((middle - half + edge_at * rim, top - rim, middle + half + edge_at * rim, top + head), fill=PLACES["rim"])
+    pen.ellipse(
+        (middle - half + edge_at * rim, top - rim, middle + half + edge_at * rim, top + head), fill=PLACES["rim"]
+    )
     for side, (left, right) in sides.items():
         body = Image.new("1", (width, height))
         shape = ImageDraw.Draw(body)
@@ -229,7 +232,7 @@ def _light(frame: Exposed, view: Drawn) -> Floats:
 
 
 def _with_drops(frame: Exposed, light: Floats, rng: np.random.Generator) -> Floats:
-    """What is poured or thrown: each drop drawn as long as it moved while it was lit, by the flash and by the ambient."""
+    """What falls: each drop drawn as long as it moved while it was lit, by the flash and by the ambient."""
     setup = frame.rig.setup
     height, width = light.shape
     a_metre = width / field_m(setup)

@@ -2,10 +2,11 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from itertools import pairwise
 
 from .answers import knowing, trusting
 from .bench import GOAL_STOPS, Bench, Move, Outcome, begin, outcomes, play, power_of
-from .drills import OF_AMBIENT, What
+from .drills import OF_AMBIENT, Goal, What
 from .flash import Run, run_of
 from .rig import Exposed, Rig
 
@@ -20,7 +21,7 @@ class Overshot:
     """From one flash frame to the next, one goal went from one side to the other: by so much before and after [stops].
     frames: their numbers."""
 
-    goal: str
+    goal: Goal
     frames: tuple[int, int]
     before: float
     after: float
@@ -163,7 +164,7 @@ def _at_once(bench: Bench, first: int) -> Iterator[tuple[int, int]]:
 def _overshot(bench: Bench) -> Iterator[Overshot]:
     """Goals that went past from one flash frame to the next."""
     shown = [(at + 1, one) for at, one in enumerate(bench.taken) if one.flash]
-    for (number, before), (after_number, after) in zip(shown, shown[1:], strict=False):
+    for (number, before), (after_number, after) in pairwise(shown):
         was = {one.goal: one.off for one in outcomes(bench, before.frame)}
         for one in outcomes(bench, after.frame):
             first = was[one.goal]

@@ -184,5 +184,3 @@ def as_solved(solved: Solved, kind: MethodKind) -> Rig:
         if unit is not None and not light.automatic:
             rig = rig.with_light(at, dial_stops=float(solved.reach(kind, at).below_full[unit]))
     return rig
-
-

@@ -8,5 +8,7 @@ export const address = {
   log: (id = '') => (id ? `#/log/${id}` : '#/log'),
   onSet: (id: string, setup: string) => `#/log/${id}/set/${setup}`,
   setup: (id: string) => `#/setup/${id}`,
+  practice: (drill = '', seed = 1, hard = false) =>
+    drill ? `#/practice/${drill}/${seed}${hard ? '/hard' : ''}` : '#/practice',
   shelf: (kind: KitKind = 'units') => (kind === 'units' ? '#/shelf' : `#/shelf/${kind}`),
 }

@@ -4,7 +4,7 @@
   import { api, sentenceOf, type PatchText } from '../lib/api/client'
   import { Newest } from '../lib/newest'
   import FrameKeep from './FrameKeep.svelte'
-  import FramePatch from './FramePatch.svelte'
+  import FramePatch from '../parts/FramePatch.svelte'
 
   type Of = 'grey' | 'white' | 'skin' | 'dark_skin'
   const NAMES: [Of, string][] = [

@@ -23,8 +23,9 @@
     Jump Stop plans; the maker’s manual, local codes, the venue and licensed people decide. Never open a flash
     unit: its capacitor holds a lethal charge.
   </p>
-  <p class="mt-4 flex gap-2">
+  <p class="mt-4 flex flex-wrap gap-2">
     <button class="btn btn-primary" onclick={close}>Close</button>
     <a class="btn" href="#/help" onclick={close}>How to read the chart, words, figures</a>
+    <a class="btn" href="#/practice" onclick={close}>Practice</a>
   </p>
 </Dialog>

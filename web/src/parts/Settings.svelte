@@ -92,5 +92,9 @@
     />
   </div>
   {#if refused}<p role="alert" class="text-short mt-4 font-semibold">{refused}</p>{/if}
-  <button class="btn btn-primary mt-5" onclick={close}>Close</button>
+  <p class="mt-5 flex flex-wrap gap-2">
+    <button class="btn btn-primary" onclick={close}>Close</button>
+    <a class="btn" href="#/practice" onclick={close}>Practice with made-up kit</a>
+    <a class="btn" href="#/help" onclick={close}>Help</a>
+  </p>
 </Dialog>

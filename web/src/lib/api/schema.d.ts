@@ -1542,6 +1542,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/drills": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Drills
+         * @description The drills.
+         */
+        get: operations["drills_api_practice_drills_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/play": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Play On
+         * @description A drill after these moves: the same moves with the same seed always come to the same.
+         */
+        post: operations["play_on_api_practice_play_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/leap": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Leap
+         * @description Leaps to be caught at their peaks: their course, and how long the flash takes to be ready again.
+         */
+        get: operations["leap_api_practice_leap_get"];
+        put?: never;
+        /**
+         * Caught At
+         * @description What each press caught.
+         */
+        post: operations["caught_at_api_practice_leap_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/units/keep/{item_id}": {
         parameters: {
             query?: never;
@@ -3043,6 +3107,32 @@ export interface components {
             nd: string;
         };
         /**
+         * CardText
+         * @description A grey card in the frame [shares of its width and height].
+         */
+        CardText: {
+            /** Name */
+            name: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** W */
+            w: number;
+            /** H */
+            h: number;
+        };
+        /**
+         * CaughtText
+         * @description All presses, and what they come to.
+         */
+        CaughtText: {
+            /** Tries */
+            tries: components["schemas"]["TryText"][];
+            /** Says */
+            says: string[];
+        };
+        /**
          * CellsText
          * @description The cells of one column, unit by unit: word, stops in hand (None: cannot be used), dial, place of the method.
          */
@@ -3070,6 +3160,16 @@ export interface components {
             /** Costs */
             costs: string[];
             setup: components["schemas"]["Setup-Output"];
+        };
+        /**
+         * Choice
+         * @description One value that a thing can be set to.
+         */
+        Choice: {
+            /** Value */
+            value: number;
+            /** Says */
+            says: string;
         };
         /**
          * Claim
@@ -3232,6 +3332,30 @@ export interface components {
             /** Problems */
             problems: components["schemas"]["ProblemOut"][];
             current: components["schemas"]["Stored_Unit_"];
+        };
+        /**
+         * Control
+         * @description A thing that can be set: of which light (its name; empty: the camera or the place), its values, and the place of
+         *     the one it has. hidden: it is not known until one looks at the light's switches.
+         */
+        Control: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "aperture" | "shutter" | "iso" | "nd" | "hss" | "orientation" | "focus" | "lamps" | "trigger" | "dial" | "distance" | "compensation" | "channel" | "sends" | "sensor";
+            /** Light */
+            light: number;
+            /** Of */
+            of: string;
+            /** Name */
+            name: string;
+            /** At */
+            at: number;
+            /** Choices */
+            choices: components["schemas"]["Choice"][];
+            /** Hidden */
+            hidden: boolean;
         };
         /**
          * CurtainSeen
@@ -3464,6 +3588,23 @@ export interface components {
              * @enum {string}
              */
             decimal?: "either" | "point" | "comma";
+        };
+        /**
+         * DrillText
+         * @description A drill of the list.
+         */
+        DrillText: {
+            /**
+             * Code
+             * @enum {string}
+             */
+            code: "ambient" | "halve" | "nd" | "hss" | "dark" | "pour" | "fill" | "second" | "group" | "channels" | "automatic" | "lasts";
+            /** Name */
+            name: string;
+            /** Why */
+            why: string;
+            /** Harder */
+            harder: string;
         };
         /**
          * DurationEntry
@@ -3943,6 +4084,28 @@ export interface components {
             flashes: number;
         };
         /**
+         * FrameShown
+         * @description A frame on the camera's back. picture: a JPEG as a data address. histogram: counts, dark to bright.
+         */
+        FrameShown: {
+            /** Number */
+            number: number;
+            /** Says */
+            says: string;
+            /** Picture */
+            picture: string;
+            /** Upright */
+            upright: boolean;
+            /** Flash */
+            flash: boolean;
+            /** Histogram */
+            histogram: number[];
+            /** Clipped */
+            clipped: string;
+            /** Cards */
+            cards: components["schemas"]["CardText"][];
+        };
+        /**
          * FrameText
          * @description The frame: tones, where things fall in it (shares of width and height), blur as a share, the part flash leaves
          *     dark and at which edge, and all of it in words.
@@ -4022,6 +4185,18 @@ export interface components {
             sd: number[];
             /** Columns */
             columns: components["schemas"]["GlanceColumn"][];
+        };
+        /**
+         * GoalText
+         * @description One thing that had to come out.
+         */
+        GoalText: {
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+            /** Met */
+            met: boolean;
         };
         /** HTTPValidationError */
         HTTPValidationError: {
@@ -4751,6 +4926,24 @@ export interface components {
             f_number: number;
             /** Fastest time of the leaf shutter (s) */
             fastest_s: number;
+        };
+        /**
+         * LeapText
+         * @description A sitting: how high they are [m] at every `every_s`; when each takes off and is at its peak [s].
+         */
+        LeapText: {
+            /** Every S */
+            every_s: number;
+            /** Course */
+            course: number[];
+            /** Takes Off S */
+            takes_off_s: number[];
+            /** Peak S */
+            peak_s: number[];
+            /** Highest M */
+            highest_m: number;
+            /** Says */
+            says: string;
         };
         /**
          * Lens
@@ -5809,6 +6002,32 @@ export interface components {
              * @default 0.25
              */
             trail_s: number;
+        };
+        /**
+         * Move
+         * @description One move at the bench. do: set a thing (`what`, of a `light`, to a `value`), meter, look at a light's switches,
+         *     take a frame, run all frames that have to last, or be done. value: f-number, seconds, ISO, stops (of ND, below full,
+         *     of compensation), metres, a channel, or 0 and 1; of orientation 0 across, 1 grip up, 2 grip down; of a meter 0 the
+         *     flash, 1 the ambient, 2 both.
+         */
+        Move: {
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "set" | "meter" | "look" | "frame" | "run" | "done";
+            /** What */
+            what?: ("aperture" | "shutter" | "iso" | "nd" | "hss" | "orientation" | "focus" | "lamps" | "trigger" | "dial" | "distance" | "compensation" | "channel" | "sends" | "sensor") | null;
+            /**
+             * Light
+             * @default 0
+             */
+            light?: number;
+            /**
+             * Value
+             * @default 0
+             */
+            value?: number;
         };
         /**
          * NeedText
@@ -7036,6 +7255,90 @@ export interface components {
             says: string;
         };
         /**
+         * PlayText
+         * @description A drill as it stands.
+         */
+        PlayText: {
+            /**
+             * Code
+             * @enum {string}
+             */
+            code: "ambient" | "halve" | "nd" | "hss" | "dark" | "pour" | "fill" | "second" | "group" | "channels" | "automatic" | "lasts";
+            /** Name */
+            name: string;
+            /** Why */
+            why: string;
+            /** Task */
+            task: string;
+            /** Controls */
+            controls: components["schemas"]["Control"][];
+            /** Lights */
+            lights: string[];
+            /** Meters */
+            meters: boolean;
+            /** Looks */
+            looks: boolean;
+            /** Runs */
+            runs: boolean;
+            /** Needle */
+            needle: number;
+            /** Needle Says */
+            needle_says: string;
+            /** Patience */
+            patience: number;
+            /** Patience Says */
+            patience_says: string;
+            /** Seconds */
+            seconds: number;
+            /** Seconds Says */
+            seconds_says: string;
+            /** Charges */
+            charges: string[];
+            /** Said */
+            said: string;
+            /** Notes */
+            notes: string[];
+            /** Frames */
+            frames: number;
+            frame: components["schemas"]["FrameShown"] | null;
+            /** Done */
+            done: boolean;
+            review: components["schemas"]["ReviewText"] | null;
+        };
+        /**
+         * Played
+         * @description A drill, and all moves so far.
+         * @example {
+         *       "drill": "ambient",
+         *       "hard": false,
+         *       "moves": [
+         *         {
+         *           "do": "frame"
+         *         }
+         *       ],
+         *       "seed": 7
+         *     }
+         */
+        Played: {
+            /**
+             * Drill
+             * @enum {string}
+             */
+            drill: "ambient" | "halve" | "nd" | "hss" | "dark" | "pour" | "fill" | "second" | "group" | "channels" | "automatic" | "lasts";
+            /** Seed */
+            seed: number;
+            /**
+             * Hard
+             * @default false
+             */
+            hard?: boolean;
+            /**
+             * Moves
+             * @default []
+             */
+            moves?: components["schemas"]["Move"][];
+        };
+        /**
          * PlotText
          * @description One plot: its title, what its axes are, marks along x, and a line for each unit that has one.
          */
@@ -7446,6 +7749,23 @@ export interface components {
             columns: ("dial" | "ready" | "flashes" | "t01" | "weight" | "price")[];
         };
         /**
+         * Pressed
+         * @description When the button was pressed [s from the start of the sitting], by the page's own clock.
+         * @example {
+         *       "pressed_s": [
+         *         1.9,
+         *         4.4
+         *       ],
+         *       "seed": 7
+         *     }
+         */
+        Pressed: {
+            /** Seed */
+            seed: number;
+            /** Pressed S */
+            pressed_s: number[];
+        };
+        /**
          * ProblemOut
          * @description One thing that is wrong, in a sentence that names the field.
          */
@@ -7623,6 +7943,24 @@ export interface components {
             text: string;
             /** Notes */
             notes?: string[];
+        };
+        /**
+         * ReviewText
+         * @description The drill looked back at: what came out, in how many frames, what was done, what would have been shorter.
+         */
+        ReviewText: {
+            /** Met */
+            met: boolean;
+            /** Says */
+            says: string;
+            /** Goals */
+            goals: components["schemas"]["GoalText"][];
+            /** Claims */
+            claims: components["schemas"]["GoalText"][];
+            /** Did */
+            did: string[];
+            /** Shorter */
+            shorter: string;
         };
         /**
          * Ring
@@ -9742,6 +10080,22 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * TryText
+         * @description One press: which leap, by how many milliseconds after its peak, how high they were [m], and in words.
+         */
+        TryText: {
+            /** Leap */
+            leap: number;
+            /** Off Ms */
+            off_ms: number;
+            /** Height M */
+            height_m: number;
+            /** Flash */
+            flash: boolean;
+            /** Says */
+            says: string;
         };
         /**
          * TurnText
@@ -21685,6 +22039,375 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    drills_api_practice_drills_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillText"][];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    play_on_api_practice_play_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Played"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlayText"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    leap_api_practice_leap_get: {
+        parameters: {
+            query?: {
+                seed?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeapText"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    caught_at_api_practice_leap_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Pressed"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaughtText"];
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The document is not right; each problem names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description A fault in the program; the reference is in its log. */
