@@ -18,6 +18,7 @@ from platformdirs import user_data_path
 from .cli_job import app as planning
 from .cli_kit import app as kit
 from .cli_log import app as logging
+from .cli_practice import app as practising
 from .cli_solve import app as solving
 from .cli_solve import plainly
 from .core.kit.errors import JumpStopError
@@ -33,6 +34,7 @@ app.add_typer(solving)
 app.add_typer(planning)
 app.add_typer(logging)
 app.add_typer(kit)
+app.add_typer(practising)
 
 Data = Annotated[Path, typer.Option("--data", envvar="JUMPSTOP_DATA", help="Folder that holds the data.")]
 Port = Annotated[int, typer.Option(min=0, max=65535, help="Port; 0 takes a free one.")]

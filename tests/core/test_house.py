@@ -27,6 +27,7 @@ FLOORS = [
     "cli_job",
     "cli_kit",
     "cli_log",
+    "cli_practice",
     "cli",
 ]
 """Each may import itself and what stands before it."""
@@ -43,6 +44,7 @@ GUESTS = {
     "cli_job": {"formats", "demo"},
     "cli_kit": {"formats", "typical"},
     "cli_log": {"formats"},
+    "cli_practice": {"formats"},
     "cli": {"formats", "store", "demo"},
 }
 FOREIGN = {"core": {"fastapi", "sqlalchemy", "typer", "os", "pathlib", "time"}, "words": {"fastapi", "sqlalchemy"}}

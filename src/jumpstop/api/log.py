@@ -22,6 +22,7 @@ from ..core.scene.parts import packed_all
 from ..core.scene.setup import Setup
 from ..formats.log import read_log, write_log, write_log_csv
 from ..store.errors import NotFound
+from ..store.rows import changed
 from ..words.figures import count
 from ..words.in_hand import background_reading, next_words
 from ..words.log import LogText, log_text, what_words
@@ -67,6 +68,12 @@ def text(
     revisions = {key: one.revision for key, one in workspace.logged(meta).items()}
     learning, table = workspace.learning(meta), workspace.shelf(meta).table
     return log_text(workspace.log(meta), revisions, learning, table, job, workspace.preferences(meta), most, after)
+
+
+@router.get("/turn")
+def turn(request: Request) -> int:
+    """A number that every change of the log raises, whoever made it: a page asks whether it shows the newest."""
+    return int(workspace_of(request).store.meta().get(changed("log"), 0))
 
 
 @router.get("/next", responses=REFUSED)

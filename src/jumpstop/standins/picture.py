@@ -102,6 +102,8 @@ def drawn(kind: str, people: int, framing: Framing, lit_right: bool) -> Drawn:
     cards: dict[str, Box] = {}
     if kind == "group":
         _group(pen, width, height, people, framing, cards)
+    elif kind == "object":
+        _vessel(pen, width, height, lit_right, cards)
     else:
         _person(pen, width, height, framing, lit_right, cards)
     parts = np.asarray(image)
@@ -167,6 +169,28 @@ def _person(
     _card(pen, size, "card", Box(lit, low, across, tall_card), cards)
     _card(pen, size, "card_shadow", Box(shadow, low, across, tall_card), cards)
     _card(pen, size, "card_edge", Box(0.04 if lit_right else 0.85, low, across, tall_card), cards)
+
+
+def _vessel(pen: ImageDraw.ImageDraw, width: int, height: int, lit_right: bool, cards: dict[str, Box]) -> None:
+    """A glass on a table, lit from one side, with a card before each half."""
+    middle, half, top, foot = width / 2, width * 0.085, height * 0.42, height * 0.94
+    halves = (0.0, middle), (middle, float(width))
+    for side, (left, right) in {"lit": halves[lit_right], "shadow": halves[not lit_right]}.items():
+        glass = Image.new("1", (width, height))
+        corners = [(middle - half, top), (middle + half, top), (middle + half * 0.8, foot), (middle - half * 0.8, foot)]
+        ImageDraw.Draw(glass).polygon(corners, fill=1)
+        _fill(pen, glass, left, right, PLACES[f"coat_{side}"])
+        milk = Image.new("1", (width, height))
+        low = top + (foot - top) * 0.35
+        wide, narrow = half * 0.88, half * 0.76
+        edge = [(middle - wide, low), (middle + wide, low), (middle + narrow, foot - 4), (middle - narrow, foot - 4)]
+        ImageDraw.Draw(milk).polygon(edge, fill=1)
+        _fill(pen, milk, left, right, PLACES[f"face_{side}"])
+    across = 0.11
+    tall = across * width / height
+    for name, share in (("card", 0.7), ("card_shadow", 0.19)):
+        at = share if lit_right else 1 - share - across
+        _card(pen, (width, height), name, Box(at, 0.62, across, tall), cards)
 
 
 def _group(

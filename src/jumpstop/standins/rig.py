@@ -141,9 +141,9 @@ def solved_as(rig: Rig, table: UnitTable, ambient: Ambient, metering_stops: floa
 
 
 def exposed(
-    rig: Rig, said: UnitTable, truth: Truth, sky_stops: float = 0.0, day: str = "", misled_stops: float = 0.0
+    rig: Rig, said: UnitTable, truth: Truth, ambient: Ambient | None = None, misled_stops: float = 0.0
 ) -> Exposed:
-    """A frame. said: the units as they are said to be. sky_stops: what clouds take from the ambient just now.
+    """A frame. said: the units as they are said to be. ambient: as it is; drawn by the truth where none is given.
     misled_stops: how far what is in the frame misleads automatic flash."""
     setup = rig.setup
     planned = ambient_of(setup.ambient, setup.meter_c)
@@ -155,7 +155,7 @@ def exposed(
         found, doubt = things_of(told, at, unit) if unit is not None else ({}, 0.0)
         things |= found
         own.append(truth.place_off(setup.name, at, setup.lights[at].distance_m, doubt))
-    ambient = shifted(truth.ambient(planned, day), sky_stops)
+    ambient = truth.ambient(planned) if ambient is None else ambient
     solved = solved_as(rig, truth.table(said, things), ambient, misled)
     units = tuple(unit if rig.fires(at) else None for at, unit in enumerate(solved.taken))
     found_levels = levels(solved, solved.kinds[0], units)

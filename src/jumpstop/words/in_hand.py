@@ -13,6 +13,7 @@ from ..core.plan.camera import automatics, colour, look
 from ..core.plan.camera.targets import start_compensation
 from ..core.plan.change.findings import Finding
 from ..core.plan.change.followed import followed, moved_on
+from ..core.plan.learn.to_read import blank_seen
 from ..core.plan.light import advice
 from ..core.plan.light import seen as seen_plan
 from ..core.plan.light.levels import levels
@@ -20,8 +21,7 @@ from ..core.plan.light.reach import Reach, Solved
 from ..core.plan.light.scene import standing
 from ..core.scene.ambient import Reading
 from ..core.scene.camera import CameraSettings
-from ..core.scene.light import Light
-from ..core.scene.seen import Seen, SeenWith
+from ..core.scene.seen import Seen
 from ..core.scene.setup import Setup
 from ..core.scene.stage import SubjectKind
 from .colour import balance_words
@@ -279,24 +279,6 @@ def _blank(solved: Solved, reach: Reach, unit: int | None) -> Seen | None:
     if unit is None or reach.taken is None or not reach.able[unit]:
         return None
     return blank_seen(solved, reach, unit, reach.light)
-
-
-def blank_seen(solved: Solved, reach: Reach, unit: int, was: Light) -> Seen:
-    """A reading to be filled in: everything but what was seen. was: the light with its unit."""
-    camera, receiver = reach.method.camera, solved.placing.receivers[reach.receiver]
-    wanted = seen_plan.meter_wants(camera.f_number, camera.nd_stops, reach.wanted_stops)
-    return Seen(
-        light=reach.at[1],
-        f_number=APERTURES.marked(wanted),
-        iso=camera.iso,
-        holds_ambient=reach.light.role == "key",
-        dial_stops=max(0.0, round(float(reach.below_full[unit]), 4)),
-        wanted_stops=min(6.0, max(-6.0, reach.wanted_stops)),
-        ambient_stops=min(30.0, max(-60.0, solved.ambient.ev(receiver) - camera.ev)),
-        method=reach.method.kind,
-        camera=SeenWith(f_number=camera.f_number, shutter_s=camera.shutter_s, iso=camera.iso, nd_stops=camera.nd_stops),
-        was=was,
-    )
 
 
 def background_reading(setup: Setup, camera: CameraSettings) -> Reading:

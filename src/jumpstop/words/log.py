@@ -162,9 +162,8 @@ def what_words(entry: LogEntry, words: DisplayUnits) -> str:
         edge = "" if wall.dark_edge == "unknown" else f", {wall.dark_edge} edge dark"
         return f"{wall.body.name}, wall at {shutter(wall.shutter_s)}: {wall.lit * 100:.0f} % lit{edge}"
     if entry.ambient is not None:
-        return (
-            f"ambient alone {_off(entry.ambient.stops)} than planned" if entry.ambient.stops else "ambient as planned"
-        )
+        off = entry.ambient.stops
+        return "ambient as planned" if abs(off) < RIGHT else f"ambient alone {_off(off)} than planned"
     return entry.name
 
 

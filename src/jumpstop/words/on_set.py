@@ -1,26 +1,21 @@
 """A setup as it is worked on the set, with one hand: settings, each light's dial, and entries to be filled in."""
 
-import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
 from ..core.kit.unit import Unit
 from ..core.plan.job.schedule import units_at
+from ..core.plan.learn.to_read import blank_seen, unit_at_light
 from ..core.plan.light.advice import chosen_method
 from ..core.plan.light.reach import REACHES, Solved
 from ..core.scene.job import Job
-from ..core.scene.light import own_unit
 from ..core.scene.log import LogEntry
 from ..core.scene.seen import MethodKind
-from ..core.scene.setup import Setup
 from .answer import settings_line
 from .figures import DisplayUnits, amount, dial, length
-from .in_hand import blank_seen
 from .kit import ROLES
 from .methods import title
-
-KEY = re.compile(r"^[0-9A-Za-z_-]{1,64}$")
 
 
 @dataclass(slots=True)
@@ -57,17 +52,6 @@ class SetText:
 def dials_of(unit: Unit, step: float, most: float, words: DisplayUnits) -> list[str]:
     """What a unit's dial shows, from full power down, step by step."""
     return [dial(unit.scale, at * step, words, unit.watt_seconds) for at in range(round(most / step) + 1)]
-
-
-def unit_at_light(setup: Setup, solved: Solved, light: int, unit: int | None) -> Setup:
-    """The setup with the unit that stands at a light taken for it."""
-    if unit is None or setup.lights[light].unit is not None:
-        return setup
-    key = solved.table.ids[unit]
-    known = key if KEY.match(key) else None  # a shelf from a file knows its units by their names
-    own = own_unit(solved.table.units[unit], known)
-    lights = tuple(one.model_copy(update={"unit": own}) if at == light else one for at, one in enumerate(setup.lights))
-    return setup.model_copy(update={"lights": lights})
 
 
 def blank_entry(solved: Solved, kind: MethodKind, light: int, unit: int, blank: LogEntry) -> LogEntry:

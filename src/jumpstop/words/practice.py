@@ -265,7 +265,7 @@ def play_text(bench: Bench, units: DisplayUnits) -> PlayText:
         needle=round(needle, 3),
         needle_says=f"Needle, on the background: {stops(needle)}" + (" or beyond" if abs(needle) >= 3 else ""),
         patience=round(bench.patience, 2),
-        patience_says=f"They stand for about {count(math.floor(bench.patience), 'more frame')}.",
+        patience_says=f"Patience for about {count(math.floor(bench.patience), 'more frame')}.",
         seconds=round(bench.seconds, 1),
         seconds_says=duration(bench.seconds),
         charges=[f"{light_name(bench, at)}: {share(left)} of the charge left" for at, left in enumerate(bench.charge)],

@@ -30,9 +30,8 @@
     <li class="py-2" data-testid="entry">
       <p class={one.aside ? 'text-quiet line-through' : ''}>
         <span class="text-quiet text-[0.84rem]">{one.at}</span>
-        <strong><bdi>{one.name}</bdi></strong>: <bdi>{one.what}</bdi>{#if one.found}, <strong
-            >{one.found}</strong
-          >{/if}
+        <strong><bdi>{one.name}</bdi></strong>{#if one.what !== one.name}: <bdi>{one.what}</bdi
+          >{/if}{#if one.found}, <strong>{one.found}</strong>{/if}
       </p>
       {#if one.facts.length || one.note}<p class="text-quiet text-[0.84rem]">
           <bdi>{[...one.facts, one.note].filter(Boolean).join(' · ')}</bdi>

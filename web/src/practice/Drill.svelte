@@ -55,7 +55,9 @@
     <div class="sheet space-y-3 p-4">
       <div role="status" class="text-short font-semibold empty:hidden" data-testid="said">{text.said}</div>
       <Controls {session} controls={text.controls} off={text.done} />
-      <div class="border-base-300 flex flex-wrap gap-2 border-t pt-3">
+      <div
+        class="border-base-300 bg-base-100 flex flex-wrap gap-2 border-t py-3 max-lg:sticky max-lg:bottom-0 max-lg:z-10"
+      >
         {#if text.done}
           <a class="btn btn-primary" href={address.practice(code, seed + 1, hard)}>Another scene</a>
           <button type="button" class="btn" onclick={() => session.again()}>The same again</button>

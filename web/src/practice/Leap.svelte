@@ -96,7 +96,6 @@
     if (running) take(event)
     else start()
   }
-  const high = $derived(shown && !running ? shown.height_m : heightAt(now))
 </script>
 
 {#snippet figure(at: number)}
@@ -136,8 +135,29 @@
         aria-label="The leap"
       >
         <line x1="20" x2="280" y1="152" y2="152" class="stroke-base-content" stroke-width="2" />
-        {@render figure(high)}
+        {@render figure(heightAt(now))}
       </svg>
+    {/if}
+    {#if shown}
+      <figure class="flex items-center gap-3">
+        <svg
+          viewBox="90 10 120 152"
+          class="border-base-300 h-28 border"
+          role="img"
+          aria-label="The frame that was caught"
+        >
+          <rect
+            x="90"
+            y="10"
+            width="120"
+            height="152"
+            class={shown.flash ? 'fill-base-100' : 'fill-curtain'}
+          />
+          <line x1="90" x2="210" y1="152" y2="152" class="stroke-base-content" stroke-width="2" />
+          {@render figure(shown.height_m)}
+        </svg>
+        <figcaption class="font-semibold" role="status" data-testid="newest">{shown.says}</figcaption>
+      </figure>
     {/if}
     <div class="flex flex-wrap gap-2">
       <button

@@ -1,5 +1,6 @@
 <!-- The log: what was read on location, planned against found, what it taught, and what to measure next. -->
 <script lang="ts">
+  import { onMount } from 'svelte'
   import { api } from '../lib/api/client'
   import { history } from '../lib/history.svelte'
   import { job } from '../lib/job.svelte'
@@ -34,6 +35,20 @@
     void log.load(job.id)
     void log.propose(job.id)
   }
+
+  /** What a device or another tab writes comes into sight by itself, while this page is looked at. */
+  const LOOK_MS = 2000
+  onMount(() => {
+    let known: number | null = null
+    const timer = setInterval(async () => {
+      if (document.hidden || setup) return
+      const { data } = await api.GET('/api/log/turn')
+      if (typeof data !== 'number') return
+      if (known !== null && data !== known) look()
+      known = data
+    }, LOOK_MS)
+    return () => clearInterval(timer)
+  })
 
   async function take(event: Event & { currentTarget: HTMLInputElement }) {
     const [one] = event.currentTarget.files ?? []
