@@ -79,9 +79,7 @@ def _setup(name: str, ambient: AmbientSpec, aim: ExposureAim, lights: tuple[Ligh
 
 
 def _aim(f_number: float, background: float = -1.0, iso: float = 100, lens: Lens = LENS) -> ExposureAim:
-    return ExposureAim(
-        f_number=f_number, background_stops=background, iso=iso, iso_floor=50, iso_ceiling=6400, lens=lens
-    )
+    return ExposureAim(f_number=f_number, background_stops=background, iso=iso, iso_floor=50, lens=lens)
 
 
 def _started(setup: Setup, camera: CameraSettings, hss: bool = False, dial: float = MIDDLE) -> Rig:
@@ -100,7 +98,8 @@ def _one_of(rng: np.random.Generator, *choices: float) -> float:
 def _ambient(rng: np.random.Generator, hard: bool) -> Scene:
     light = Light(unit=WHIMBREL, modifier=SOFTBOX, distance_m=_one_of(rng, 1.4, 1.7, 2.0))
     if hard:
-        spec, aim = AmbientSpec(condition="after_sunset"), _aim(4.0)
+        spec = AmbientSpec(condition="after_sunset")
+        aim = _aim(4.0).model_copy(update={"iso_ceiling": 1600})
     else:
         spec, aim = AmbientSpec(condition="heavy_overcast"), _aim(8.0, -1.0)
     setup = _setup("Ambient first", spec, aim, (light,), method="sync")

@@ -19,7 +19,7 @@ NEEDLE_STEP = 1 / 3
 class CannotReadError(Exception):
     """The meter has nothing to read; `code` says why."""
 
-    def __init__(self, code: Literal["hss", "no_flash", "too_dark"]) -> None:
+    def __init__(self, code: Literal["hss", "no_flash", "too_dark", "too_bright"]) -> None:
         super().__init__(code)
         self.code = code
 
@@ -56,6 +56,8 @@ def read(frame: Exposed, light: int, kind: MeterKind, rng: np.random.Generator |
     exact = APERTURES.moved(camera.f_number, level + camera.nd_stops + noise)
     if exact < APERTURES.exact(min(APERTURES.steps[step])) / math.sqrt(2):
         raise CannotReadError("too_dark")
+    if exact > APERTURES.exact(max(APERTURES.steps[step])) * 2 ** (STOP_OF[step] / 4):
+        raise CannotReadError("too_bright")
     shown = APERTURES.marked(exact, step)
     seen = 2 * math.log2(float(APERTURES.exact(shown)) / float(APERTURES.exact(camera.f_number))) - camera.nd_stops
     return Metered(kind, shown, seen)
@@ -66,8 +68,3 @@ def needle(frame: Exposed, rng: np.random.Generator | None = None) -> float:
     level = frame.level("background").ambient + (0.0 if rng is None else float(rng.normal(0.0, SD_METER / 2)))
     shown = round(level / NEEDLE_STEP) * NEEDLE_STEP
     return min(max(shown, -NEEDLE_ENDS), NEEDLE_ENDS)
-
-
-def rounding(step: Step = "third") -> float:
-    """How far a reading can lie from what it reads, by its steps alone [stops]."""
-    return STOP_OF[step] / 2

@@ -120,6 +120,7 @@ REFUSED = {
     "not_here": "That is not to be set in this drill.",
     "meter_hss": "The meter reads nothing: it sees no high-speed sync.",
     "meter_no_flash": "The meter reads nothing: no flash reaches it.",
+    "meter_too_bright": "The meter reads nothing: it is brighter than its scale goes.",
     "meter_too_dark": "The meter reads nothing: it is too dark for it.",
 }
 STOPPED = {"recycling": "was not ready yet", "empty": "has an empty battery", "hot": "is too hot and rests"}
