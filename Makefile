@@ -42,7 +42,7 @@ mutants: $(STAMPS)/python
 fuzz: $(STAMPS)/python
 	$(BIN)/python bench/fuzz.py
 
-# What must outlive anything, for long: PART=pages, kills, starts, studio or verdicts; RUNS=, SEED=, MINUTES=.
+# What must outlive anything, for long: PART=pages, kills, starts, studio, verdicts, devices or days; RUNS=, SEED=, MINUTES=.
 soak: $(STAMPS)/python $(STAMPS)/web $(STAMPS)/browser
 	$(BIN)/python bench/soak.py $(PART)
 

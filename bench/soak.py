@@ -1,8 +1,9 @@
-"""What is to outlive anything, tried for long: `make soak PART=pages`, kills, starts, studio or verdicts; all without.
+"""What is to outlive anything, tried for long: `make soak PART=…` with one of PARTS, all without.
 
 pages: seeded runs of random edits and faults in real pages. kills: the server killed under writes of all kinds. starts:
 first starts and migrations cut off. studio: fifty phones that log and ten pages that nudge, on one server. verdicts:
-setups, findings, jobs and sheets over hundreds of generated cases. RUNS says how many, FROM the first; SEED another
+setups, findings, jobs and sheets over hundreds of generated cases. devices: scripts that log while a page is nudged.
+days: jobs that play themselves. RUNS says how many, FROM the first; SEED another
 seed; MINUTES how long the studio is open.
 """
 
@@ -449,7 +450,80 @@ def verdicts(folder: Path) -> str:
     return f"{', '.join(f'{key} {os.environ.get(key, many)}' for key, many in LONG.items())}: {'; '.join(said)}"
 
 
-PARTS = {"pages": pages, "kills": kills, "starts": starts, "studio": studio, "verdicts": verdicts}
+NUDGE = """key => new Promise((done) => {
+  const start = performance.now()
+  const watch = new MutationObserver(() => { watch.disconnect(); requestAnimationFrame(() =>
+    setTimeout(() => done(performance.now() - start))) })
+  watch.observe(document.querySelector('ol[aria-label="Flash units"]'), {subtree: true, childList: true,
+    characterData: true, attributes: true})
+  document.activeElement.dispatchEvent(new KeyboardEvent('keydown', {key, bubbles: true}))
+})"""
+AT_ONCE = 1  # devices
+
+
+def devices(folder: Path) -> str:
+    """Readings that scripts post while a person nudges in a page: none is lost or doubled, and the page stays quick."""
+    from playwright.sync_api import sync_playwright
+
+    many, failed, nudges, told = runs(10_000), list[str](), list[float](), list[float]()
+    with Demo(folder / "data") as url:
+
+        def device(number: int) -> None:
+            with httpx.Client(base_url=url, timeout=60) as client:
+                for at in range(number, many, AT_ONCE):
+                    entry = {"name": f"Reading {at}", "at": "2026-06-24T12:00:00", "celsius": 20}
+                    start = time.perf_counter()
+                    answer = client.post(f"/api/log/keep/reading-{at}", json=entry)
+                    told.append(1000 * (time.perf_counter() - start))
+                    if answer.status_code != 200:
+                        failed.append(answer.text)
+
+        with sync_playwright() as playwright:
+            page = launch(playwright).new_page(viewport={"width": 1280, "height": 800})
+            page.goto(url)
+            page.get_by_test_id("headline").wait_for()
+            page.get_by_role("spinbutton", name="Distance", exact=True).focus()
+            threads = [threading.Thread(target=device, args=(number,)) for number in range(AT_ONCE)]
+            for one in threads:
+                one.start()
+            while any(one.is_alive() for one in threads):
+                nudges.append(float(page.evaluate(NUDGE, "ArrowUp" if len(nudges) % 2 else "ArrowDown")))
+                time.sleep(0.3)
+        there, after = set[str](), 0
+        with httpx.Client(base_url=url, timeout=60) as client:
+            while True:
+                text = client.get("/api/log/text", params={"most": 500, "after": after}).json()
+                there |= {one["id"] for one in text["entries"]}
+                after += len(text["entries"])
+                if not text["more"]:
+                    break
+    p95 = statistics.quantiles(nudges, n=20)[-1]
+    said = (
+        f"devices: {many:,} readings, {many - len(there):,} lost, {after - len(there)} doubled, median "
+        f"{statistics.median(told):.0f} ms each; {len(nudges)} nudges beside, median "
+        f"{statistics.median(nudges):.0f} ms, p95 {p95:.0f} ms"
+    )
+    print(said, flush=True)
+    assert not failed, failed[0]
+    assert len(there) == after == many
+    assert statistics.median(nudges) < 100, said
+    return said
+
+
+def days(folder: Path) -> str:
+    """Days that play themselves: what they teach is calibrated, over many more than in `make test`."""
+    place = Path(__file__).parent.parent / "tests" / "standins" / "test_location.py"
+    command = [sys.executable, "-m", "pytest", "-q", "-p", "no:xdist", f"--basetemp={folder / 'tests'}", str(place)]
+    many = os.environ.get("DAYS", "500")
+    done = subprocess.run(command, env={**os.environ, "DAYS": many}, capture_output=True, text=True, check=False)
+    assert done.returncode == 0, done.stdout[-4000:]
+    return f"days: {many} of them calibrated"
+
+
+PARTS = {
+    "pages": pages, "kills": kills, "starts": starts, "studio": studio, "verdicts": verdicts, "devices": devices,
+    "days": days,
+}  # fmt: skip
 
 
 def main() -> int:

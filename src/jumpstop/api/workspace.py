@@ -104,6 +104,7 @@ class Workspace:
         self._said: tuple[int, Shelf] | None = None
         self._kit: dict[str, tuple[int, dict[str, Any]]] = {}
         self._log: tuple[tuple[int, ...], dict[str, Logged]] | None = None
+        self._log_order: list[tuple[str, int]] = []  # (id, revision) of all of it, as it was read
         self._parts = Parts()
         self._rows: Rows | None = None
         self._learning: tuple[dict[str, Logged], Learning] | None = None
@@ -163,16 +164,24 @@ class Workspace:
         old = kept[1] if kept is not None and kept[0][1] == state[1] else {}
         table = self.said_shelf(meta).table
         there = self.store.revisions("log")
-        same = {key: old[key] for key, revision in there if key in old and old[key].revision == revision}
+        known = self._log_order if old else []
+        if known and there[: len(known)] == known:  # what a device logs comes behind all that is there
+            same, fresh = old, [key for key, _ in there[len(known) :]]
+        else:
+            same = {key: old[key] for key, revision in there if key in old and old[key].revision == revision}
+            fresh = [key for key, _ in there if key not in same]
         rows = self._rows
         if rows is None or rows.table is not table:
             rows = self._rows = Rows(table)
         new = {}
         with undisturbed():
-            for item, entry in self._entries([key for key, _ in there if key not in same]):
+            for item, entry in self._entries(fresh):
                 new[item.id] = Logged(item.revision, entry, rows.of(entry))
-        found = {key: same.get(key) or new[key] for key, _ in there if key in same or key in new}
-        self._log = (state, found)
+        if same is old:
+            found = old | new
+        else:
+            found = {key: same.get(key) or new[key] for key, _ in there if key in same or key in new}
+        self._log, self._log_order = (state, found), there
         return found
 
     def _entries(self, ids: Sequence[str]) -> Iterator[tuple[Item, LogEntry]]:

@@ -7,7 +7,7 @@ from typing import Literal
 from ..core.kit.table import full_flashes
 from ..core.kit.unit import Unit
 from ..core.physics import battery
-from ..core.physics.battery import Capacitor
+from ..core.physics.battery import CHARGED, Capacitor
 
 Why = Literal["", "recycling", "empty", "hot"]
 
@@ -25,7 +25,7 @@ class Flash:
     def why_not(self) -> Why:
         """What keeps it from any flash, beside its recycling."""
         heat = self.unit.heat
-        if heat is not None and self.warm >= heat.full_flashes:
+        if heat is not None and self.warm >= heat.full_flashes - CHARGED:
             return "hot"
         return "empty" if self.left <= 0 else ""
 

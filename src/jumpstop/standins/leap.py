@@ -11,7 +11,7 @@ from ..core.physics.motion import G
 from .truth import Truth
 
 LEAPS = 8  # of one sitting
-RUN_UP_S = (1.3, 2.4)  # from one landing to the next take-off, from memory
+RUN_UP_S = (0.2, 1.2)  # from when the flash is ready again to the next take-off, at the least, from memory
 HEIGHT_M = (0.35, 0.75)  # how high a leap goes, from memory
 AGAIN_S = (1.6, 2.4)  # how long the flash takes to be ready again, from memory
 MOST_PRESSES = 60
@@ -83,7 +83,7 @@ def sitting_of(seed: int) -> Sitting:
     rng, at, leaps = np.random.default_rng([seed, 5]), 0.0, list[Leap]()
     again = float(rng.uniform(*AGAIN_S))
     for _ in range(LEAPS):
-        at += float(rng.uniform(*RUN_UP_S))
+        at += again + float(rng.uniform(*RUN_UP_S))
         leaps.append(Leap(round(at, 3), round(float(rng.uniform(*HEIGHT_M)), 3)))
         at += 2 * leaps[-1].rise_s
     return Sitting(seed, tuple(leaps), round(Truth(seed).lag_s, 4), round(again, 2))

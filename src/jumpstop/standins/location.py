@@ -253,10 +253,11 @@ def _by_reading(setup: Setup, real: Ambient, noise: float, f_number: float) -> S
 def play_day(file: JobFile, shelf: Shelf, seed: int, step: Step = "third", avoid: Sequence[MethodKind] = ()) -> Played:
     """A job's day, played to its end. Raises CannotSolve."""
     plan = day_plan(planned(file), shelf, step, avoid, ways=False)
-    return _played(file, shelf, seed, plan)
+    return played_from(file, shelf, seed, plan)
 
 
-def _played(file: JobFile, shelf: Shelf, seed: int, plan: DayPlan) -> Played:
+def played_from(file: JobFile, shelf: Shelf, seed: int, plan: DayPlan) -> Played:
+    """The same, from its plan."""
     day = _Day(file, shelf, seed, plan)
     noted = tuple(day.played())
     learning = learn([one.entry for one in noted], shelf.table)

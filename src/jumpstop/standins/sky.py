@@ -42,11 +42,8 @@ class Sky:
 
     def stops_at(self, second: float) -> float:
         """What clouds take from the light just now [stops]: 0 or less."""
-        for start, end in self.clouds:
-            if start - EDGE_S < second < end + EDGE_S:
-                inside = min(1.0, (second - start) / EDGE_S + 1, (end - second) / EDGE_S + 1)
-                return CLOUD_STOPS * max(0.0, inside)
-        return 0.0
+        inside = (min((second - start) / EDGE_S + 1, (end - second) / EDGE_S + 1) for start, end in self.clouds)
+        return CLOUD_STOPS * min(1.0, max(0.0, max(inside, default=0.0)))
 
     def wind_at(self, second: float) -> float:
         """The wind just now [m/s], with its gusts."""

@@ -156,7 +156,7 @@ class Store:
         table = TABLES[kind]
         with self._reading() as connection:
             rows = connection.execute(select(table.c.id, table.c.revision).order_by(table.c.position, table.c.id))
-            return [(key, revision) for key, revision in rows.all()]
+            return list(rows.cursor.fetchall())  # as they are: a log has thousands
 
     def packed(self, kind: Kind, ids: Sequence[str]) -> tuple[list[Item], dict[str, Any]]:
         """(these documents of a kind, with the parts that many hold alike named only; those parts by their names)."""

@@ -11,7 +11,7 @@ from sqlalchemy.exc import DatabaseError
 from ..core.kit.errors import JumpStopError
 from .errors import Busy, StorageFault
 
-HEAD = "0007"  # newest migration; a test holds it against the folder
+HEAD = "0008"  # newest migration; a test holds it against the folder
 KNOWN = ("0001", "0002", "0003", "0004", "0005", "0006", HEAD)
 APPLICATION_ID = 0x4A53544F  # marks our files in their header, so that no other program's is taken for one
 TABLES = frozenset({"units", "modifiers", "bodies", "filters", "jobs", "setups", "edits", "meta"})

@@ -31,6 +31,7 @@ triggers = _documents("triggers")
 batteries = _documents("batteries")
 stands = _documents("stands")
 log = _documents("log")
+Index("ix_log_order", log.c.position, log.c.id, log.c.revision)  # which entries there are, without reading them
 setups = _documents("setups", Column("job_id", String(32), ForeignKey("jobs.id", ondelete="SET NULL"), index=True))
 
 parts = Table(  # what many entries of the log hold alike, kept once (see parts.py)

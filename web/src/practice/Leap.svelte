@@ -63,9 +63,10 @@
     frame = requestAnimationFrame(turn)
   }
 
-  function turn(time: number) {
+  /** Drawn as it is now, not as it was when the browser began with this frame: it may be late with it. */
+  function turn() {
     if (started === null) return
-    now = Math.max(0, (time - started) / 1000)
+    now = (performance.now() - started) / 1000
     if (now > length) return void finish()
     frame = requestAnimationFrame(turn)
   }

@@ -141,6 +141,8 @@ def learn(
     if before is not None and before.table is table and _goes_on(before.entries, entries):
         gathered, start = before.gathered, len(before.entries)
     used = [(at, row) for at in range(start, len(entries)) if (row := rows[at]) is not None and not entries[at].aside]
+    if before is not None and start and not used:  # nothing that teaches: what is known stays the same value
+        return Learning(before.learned, entries, rows, table, gathered)
     if used:
         gathered = _with_more(gathered, used, table)
     prior = np.array(gathered.prior)
