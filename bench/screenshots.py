@@ -50,17 +50,6 @@ def dim(page: Page) -> None:
     page.get_by_role("table").wait_for()
 
 
-def fixed(page: Page) -> None:
-    """All fixed: the picture that comes out."""
-    take(page, "Curlew 400")
-    for name in ("Aperture set", "Shutter", "ISO", "ND", "Dial"):
-        page.get_by_role("button", name=f"{name} fixed", exact=True).click()
-    shutter = page.get_by_role("spinbutton", name="Shutter", exact=True)
-    shutter.press("ArrowDown")
-    page.wait_for_timeout(500)
-    shutter.blur()
-
-
 def seen(page: Page) -> None:
     """A reading, and the next dial."""
     bench(page, "Prize table")
@@ -93,6 +82,14 @@ def phone_stage(page: Page) -> None:
     """The stage under a thumb."""
     bench(page, "At the bench")
     page.get_by_role("button", name="Stage", exact=True).click()
+
+
+def practice(page: Page) -> None:
+    """A frame on the camera's back, read at its grey card."""
+    page.get_by_role("button", name="Take a frame").click()
+    page.get_by_test_id("taken").wait_for()
+    page.get_by_role("button", name="Read: Grey card, edge").click()
+    page.get_by_test_id("patch").filter(has_text="Grey card").wait_for()
 
 
 def the_job(page: Page) -> None:
@@ -196,7 +193,7 @@ VIEWS: list[tuple[str, str, tuple[int, int], Callable[[Page], None] | None]] = [
     ("compare", "#/shelf", DESK, compare),
     ("setup", "", DESK, None),
     ("setup-dim", "", DESK, dim),
-    ("setup-fixed", "", DESK, fixed),
+    ("practice", "#/practice/second/3", DESK, practice),
     ("stage", "", DESK, stage),
     ("find", "", DESK, find),
     ("stage-phone", "", PHONE, phone_stage),

@@ -6,8 +6,8 @@
     w: number
     h: number
   }
-  type Props = { shown: string; box: Box; pick: (box: Box) => void; large?: boolean }
-  let { shown, box, pick, large = false }: Props = $props()
+  type Props = { shown: string; box: Box; pick: (box: Box) => void; size?: string }
+  let { shown, box, pick, size = 'max-h-72' }: Props = $props()
   let drag = $state.raw<{ x: number; y: number } | null>(null)
 
   function place(event: PointerEvent & { currentTarget: HTMLElement }) {
@@ -61,12 +61,7 @@
   onpointerup={end}
   onkeydown={nudge}
 >
-  <img
-    src={shown}
-    alt="The test frame"
-    class={`block max-w-full ${large ? 'w-[40rem] max-h-[26rem] object-contain' : 'max-h-72'}`}
-    draggable="false"
-  />
+  <img src={shown} alt="The test frame" class={`block max-w-full ${size}`} draggable="false" />
   <svg
     class="pointer-events-none absolute inset-0 h-full w-full"
     viewBox="0 0 100 100"

@@ -36,7 +36,12 @@
 
 <div class="space-y-1.5">
   <div class="flex flex-wrap items-end gap-3">
-    <FramePatch large shown={frame.picture} {box} pick={(at) => void read('That patch, as grey', at)} />
+    <FramePatch
+      size={frame.upright ? 'w-72' : 'w-[33rem]'}
+      shown={frame.picture}
+      {box}
+      pick={(at) => void read('That patch, as grey', at)}
+    />
     <figure class="w-44 shrink-0">
       <svg
         viewBox="0 0 128 48"
