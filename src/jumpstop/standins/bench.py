@@ -9,8 +9,8 @@ from typing import Literal
 import numpy as np
 from pydantic import Field
 
-from ..core.kit.errors import CannotSolve
 from ..core.kit.filter import nd_for
+from ..core.kit.modifier import Modifier
 from ..core.kit.values import Number, Value, Whole
 from ..core.physics.optics import coc_mm
 from ..core.physics.scales import APERTURES, ISOS, SHUTTERS, Series
@@ -32,7 +32,7 @@ PATIENCE = 14  # frames that a person stands still for, from memory
 MINUTES_A_FRAME = 1.0  # of fiddling that cost as much patience as a frame, from memory
 COST_S: dict[str, float] = {
     "aperture": 3, "shutter": 3, "iso": 3, "hss": 4, "trigger": 3, "dial": 5, "compensation": 4, "orientation": 4,
-    "focus": 8, "channel": 12, "sends": 12, "sensor": 8, "lamps": 15, "nd": 20, "distance": 25,
+    "focus": 8, "channel": 12, "sends": 12, "sensor": 8, "lamps": 15, "nd": 20, "distance": 25, "layers": 40,
 }  # fmt: skip
 """How long it takes to set a thing [s], from memory."""
 METER_S, LOOK_S, FRAME_S, RUN_S = 12.0, 20.0, 4.0, 5.0
@@ -44,8 +44,8 @@ DISTANCES_M = (0.4, 15.0)
 class Move(Value):
     """One move at the bench. do: set a thing (`what`, of a `light`, to a `value`), meter, look at a light's switches,
     take a frame, run all frames that have to last, or be done. value: f-number, seconds, ISO, stops (of ND, below full,
-    of compensation), metres, a channel, or 0 and 1; of orientation 0 across, 1 grip up, 2 grip down; of a meter 0 the
-    flash, 1 the ambient, 2 both."""
+    of compensation), metres, a channel, layers on, or 0 and 1; of orientation 0 across, 1 grip up, 2 grip down; of a
+    meter 0 the flash, 1 the ambient, 2 both."""
 
     do: Literal["set", "meter", "look", "frame", "run", "done"]
     what: What | None = None
@@ -152,9 +152,7 @@ def begin(code: DrillCode, seed: int, hard: bool) -> Bench:
 
 @lru_cache(maxsize=4096)
 def play(code: DrillCode, seed: int, hard: bool, moves: tuple[Move, ...]) -> Bench:
-    """A drill after these moves. Raises CannotSolve where there are too many."""
-    if len(moves) > MOST_MOVES:
-        raise CannotSolve("too_many_moves", most=MOST_MOVES)
+    """A drill after these moves, of which there are MOST_MOVES at the most."""
     bench = play(code, seed, hard, moves[:-1]) if moves else begin(code, seed, hard)
     return _after(bench, moves[-1]) if moves else bench
 
@@ -231,6 +229,8 @@ def _set(bench: Bench, what: What, light: int, value: float) -> Rig:
             return rig.with_light(light, dial_stops=min(max(round(value / step) * step, 0.0), ends))
         case "distance":
             return rig.with_light(light, distance_m=round(min(max(value, DISTANCES_M[0]), DISTANCES_M[1]), 2))
+        case "layers":
+            return rig.with_light(light, layers=_layers(setup.lights[light].modifier, int(min(max(value, 0), 8))))
         case "compensation":
             return rig.with_light(light, compensation_stops=min(max(round(value * 3) / 3, -3.0), 3.0))
         case "channel":
@@ -240,6 +240,11 @@ def _set(bench: Bench, what: What, light: int, value: float) -> Rig:
         case _:
             asleep = rig.asleep - {light} if value > 0 else rig.asleep | {light}
             return replace(rig, asleep=asleep)
+
+
+def _layers(modifier: Modifier | None, count: int) -> tuple[str, ...] | None:
+    """The layers of a modifier from the inside, so many of them."""
+    return None if modifier is None else tuple(one.name for one in modifier.layers[:count])
 
 
 def _metered(bench: Bench, move: Move, at: int) -> Bench:

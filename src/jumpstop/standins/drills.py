@@ -22,7 +22,7 @@ DrillCode = Literal[
 CODES: tuple[DrillCode, ...] = get_args(DrillCode)
 What = Literal[
     "aperture", "shutter", "iso", "nd", "hss", "orientation", "focus", "lamps", "trigger",
-    "dial", "distance", "compensation", "channel", "sends", "sensor",
+    "dial", "distance", "compensation", "channel", "sends", "sensor", "layers",
 ]  # fmt: skip
 """What may be set: of the camera and the place, then of a light."""
 Goal = Literal[
@@ -226,7 +226,7 @@ _SEEN_FIRST: tuple[What, ...] = ("shutter", "iso", "trigger", "dial")
 DRILLS: dict[DrillCode, Drill] = {
     one.code: one
     for one in (
-        Drill("ambient", _ambient, _SEEN_FIRST, ("background", "face"), ambient_first=True),
+        Drill("ambient", _ambient, (*_SEEN_FIRST, "distance", "layers"), ("background", "face"), ambient_first=True),
         Drill("halve", _halve, ("dial",), ("face",)),
         Drill("nd", _nd, ("nd", *_SEEN_FIRST), ("background", "face"), ambient_first=True),
         Drill("hss", _hss, ("hss", *_SEEN_FIRST), ("background", "face", "hss_spared"), ambient_first=True),

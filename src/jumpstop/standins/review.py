@@ -29,11 +29,14 @@ class Overshot:
 
 @dataclass(frozen=True)
 class Review:
-    """What was done. frames: taken in all; without_flash: of them, before the first with flash; fewest: of one who
-    knows. met: whether all came out in the last frame with flash; outcome: each thing there. by_claims: each thing as
-    one who trusts all claims has it in the first frame. late_ambient: settings of the ambient that were touched after
-    the first frame with flash, with the number of the frame before. at_once: frames before which two or more things
-    were changed, with how many. charge: what is left in the emptiest battery."""
+    """What was done.
+
+    frames: taken in all; without_flash: of them, before the first with flash; fewest: of one who knows what is hidden.
+    met: whether all came out in the last frame with flash; outcome: each thing there. by_claims: each thing as one who
+    trusts all claims has it in the first frame, with the rig as trusting. late_ambient: settings of the ambient that
+    were touched after the first frame with flash, with the number of the frame before. at_once: frames before which
+    several things were changed, with how many. charge: what is left in the emptiest battery.
+    """
 
     frames: int
     without_flash: int
@@ -41,6 +44,7 @@ class Review:
     met: bool
     outcome: tuple[Outcome, ...]
     by_claims: tuple[Outcome, ...]
+    trusting: Rig
     late_ambient: tuple[tuple[What, int], ...]
     at_once: tuple[tuple[int, int], ...]
     overshot: tuple[Overshot, ...]
@@ -64,6 +68,7 @@ def review_of(bench: Bench) -> Review:
         met=bool(found) and all(one.met for one in found),
         outcome=found,
         by_claims=_by_claims(bench),
+        trusting=trusting(bench.scene),
         late_ambient=tuple(_late(bench, first)),
         at_once=tuple(_at_once(bench, first)),
         overshot=tuple(_overshot(bench)),

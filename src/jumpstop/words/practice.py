@@ -6,11 +6,14 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from ..core.kit.filter import nd_for
+from ..core.kit.modifier import layers_on
 from ..core.physics.scales import APERTURES, ISOS, SHUTTERS
+from ..core.scene.camera import CameraSettings
 from ..standins.bench import Bench, Outcome
 from ..standins.drills import DrillCode, Goal, What
 from ..standins.flash import Run
 from ..standins.review import Overshot, Review, review_of
+from ..standins.rig import Rig
 from .figures import (
     DisplayUnits,
     amount,
@@ -105,7 +108,7 @@ WHATS: dict[What, str] = {
     "aperture": "Aperture", "shutter": "Shutter time", "iso": "ISO", "nd": "ND filter", "hss": "High-speed sync",
     "orientation": "Camera held", "focus": "Focus", "lamps": "Lamps", "trigger": "Trigger", "dial": "Power",
     "distance": "Distance", "compensation": "Compensation", "channel": "Channel", "sends": "It",
-    "sensor": "Its sensor",
+    "sensor": "Its sensor", "layers": "Layers on",
 }  # fmt: skip
 GOALS: dict[Goal, str] = {
     "background": "Background", "face": "The face", "shadow": "Fill, by flash alone", "rim": "Rim, by flash alone",
@@ -212,6 +215,7 @@ class ReviewText:
     says: str
     goals: list[GoalText]
     claims: list[GoalText]
+    claims_set: str
     did: list[str]
     shorter: str
 
@@ -275,7 +279,7 @@ def play_text(bench: Bench, units: DisplayUnits) -> PlayText:
         frames=len(bench.taken),
         frame=_frame(bench) if bench.taken else None,
         done=bench.done,
-        review=review_text(review_of(bench), bench) if bench.done else None,
+        review=review_text(review_of(bench), bench, units) if bench.done else None,
     )
 
 
@@ -339,7 +343,7 @@ def _controls(bench: Bench, units: DisplayUnits) -> Iterator[Control]:
             yield Control(what, at, light_name(bench, at), WHATS[what], place, choices, hidden)
 
 
-OF_LIGHT = frozenset({"dial", "distance", "compensation", "channel", "sends", "sensor"})
+OF_LIGHT = frozenset({"dial", "distance", "layers", "compensation", "channel", "sends", "sensor"})
 SWITCHES = frozenset({"channel", "sends", "sensor"})
 
 
@@ -357,6 +361,7 @@ def _value(bench: Bench, what: What, at: int) -> float:
         "lamps": rig.setup.ambient.lamps_on, "trigger": rig.fire, "dial": light.dial_stops,
         "distance": light.distance_m, "compensation": light.compensation_stops, "channel": light.channel,
         "sends": light.sends, "sensor": at not in rig.asleep,
+        "layers": len(layers_on(light.modifier, light.layers)) if light.modifier else 0,
     }  # fmt: skip
     return float(values[what] or 0.0)
 
@@ -387,6 +392,9 @@ def _choices(bench: Bench, what: What, at: int, units: DisplayUnits) -> list[tup
             return [(one, dial(unit.scale, one, units, unit.watt_seconds)) for one in marks]
         case "distance":
             return [(one, length(one, units)) for one in DISTANCES_M]
+        case "layers":
+            names = [one.name for one in light.modifier.layers] if light.modifier else []
+            return [(float(many), listed(names[:many], "and") or "none") for many in range(len(names) + 1)]
         case "compensation":
             return [(round(place / 3, 4), stops(place / 3)) for place in range(-9, 10)]
         case "channel":
@@ -426,11 +434,8 @@ def _ran(run: Run) -> str:
 def _frame(bench: Bench) -> FrameShown:
     taken = bench.taken[-1]
     shot, camera = taken.shot(bench.drill, bench.seed), taken.frame.rig.camera
-    parts = [f_number(camera.f_number), shutter(camera.shutter_s), iso(camera.iso)]
-    if camera.nd_stops:
-        parts.append(f"ND {nd(camera.nd_stops)}")
     dark = [f"{light_name(bench, at)} {STOPPED[why]}" for at, why in enumerate(taken.stopped) if why]
-    says = f"{' · '.join(parts)} · {'flash' if taken.flash else 'no flash'}" + "".join(f". {one}" for one in dark)
+    says = f"{_camera(camera)} · {'flash' if taken.flash else 'no flash'}" + "".join(f". {one}" for one in dark)
     return FrameShown(
         number=len(bench.taken),
         says=says,
@@ -443,7 +448,7 @@ def _frame(bench: Bench) -> FrameShown:
     )
 
 
-def review_text(review: Review, bench: Bench) -> ReviewText:
+def review_text(review: Review, bench: Bench, units: DisplayUnits) -> ReviewText:
     """The drill looked back at."""
     frames = count(review.frames, "frame")
     fewest = count(review.fewest, "frame")
@@ -458,9 +463,28 @@ def review_text(review: Review, bench: Bench) -> ReviewText:
         says=head + best,
         goals=[goal_text(one, bench) for one in review.outcome],
         claims=[goal_text(one, bench) for one in review.by_claims],
+        claims_set=_set_as(review.trusting, units),
         did=list(_did(review)),
         shorter=_shorter(review),
     )
+
+
+def _set_as(rig: Rig, units: DisplayUnits) -> str:
+    """How a rig is set: the camera, and each light."""
+    parts = [_camera(rig.camera)]
+    if rig.hss:
+        parts.append("HSS")
+    for light in rig.setup.lights:
+        if light.unit is not None:
+            power = "automatic" if light.automatic else dial(light.unit.scale, light.dial_stops or 0.0, units)
+            parts.append(f"{ROLES[light.role]} {power} at {length(light.distance_m, units)}")
+    return " · ".join(parts)
+
+
+def _camera(camera: CameraSettings) -> str:
+    """Camera settings in a line."""
+    parts = [f_number(camera.f_number), shutter(camera.shutter_s), iso(camera.iso)]
+    return " · ".join([*parts, f"ND {nd(camera.nd_stops)}"] if camera.nd_stops else parts)
 
 
 def goal_text(one: Outcome, bench: Bench) -> GoalText:

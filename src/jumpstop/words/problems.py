@@ -44,7 +44,6 @@ def _unknown_layer(f: Mapping[str, Any]) -> str:
 
 
 SENTENCES: dict[str, Callable[[Mapping[str, Any]], str]] = {
-    "too_many_moves": lambda f: f"A drill has {f['most']} moves at the most: begin it again.",
     "unit_without_light": lambda f: (
         f"{_quoted(f['name'])} needs a guide number or an energy in Ws: without one its light is unknown."
     ),

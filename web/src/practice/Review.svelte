@@ -6,7 +6,7 @@
   let { review }: { review: ReviewText } = $props()
   const lists = $derived([
     ['What came out', review.goals],
-    ['By the makers’ claims alone, in one frame', review.claims],
+    [`By the makers’ claims alone: ${review.claims_set}`, review.claims],
   ] as const)
 </script>
 

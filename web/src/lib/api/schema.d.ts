@@ -3363,7 +3363,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "aperture" | "shutter" | "iso" | "nd" | "hss" | "orientation" | "focus" | "lamps" | "trigger" | "dial" | "distance" | "compensation" | "channel" | "sends" | "sensor";
+            what: "aperture" | "shutter" | "iso" | "nd" | "hss" | "orientation" | "focus" | "lamps" | "trigger" | "dial" | "distance" | "compensation" | "channel" | "sends" | "sensor" | "layers";
             /** Light */
             light: number;
             /** Of */
@@ -6027,8 +6027,8 @@ export interface components {
          * Move
          * @description One move at the bench. do: set a thing (`what`, of a `light`, to a `value`), meter, look at a light's switches,
          *     take a frame, run all frames that have to last, or be done. value: f-number, seconds, ISO, stops (of ND, below full,
-         *     of compensation), metres, a channel, or 0 and 1; of orientation 0 across, 1 grip up, 2 grip down; of a meter 0 the
-         *     flash, 1 the ambient, 2 both.
+         *     of compensation), metres, a channel, layers on, or 0 and 1; of orientation 0 across, 1 grip up, 2 grip down; of a
+         *     meter 0 the flash, 1 the ambient, 2 both.
          */
         Move: {
             /**
@@ -6037,7 +6037,7 @@ export interface components {
              */
             do: "set" | "meter" | "look" | "frame" | "run" | "done";
             /** What */
-            what?: ("aperture" | "shutter" | "iso" | "nd" | "hss" | "orientation" | "focus" | "lamps" | "trigger" | "dial" | "distance" | "compensation" | "channel" | "sends" | "sensor") | null;
+            what?: ("aperture" | "shutter" | "iso" | "nd" | "hss" | "orientation" | "focus" | "lamps" | "trigger" | "dial" | "distance" | "compensation" | "channel" | "sends" | "sensor" | "layers") | null;
             /**
              * Light
              * @default 0
@@ -7977,6 +7977,8 @@ export interface components {
             goals: components["schemas"]["GoalText"][];
             /** Claims */
             claims: components["schemas"]["GoalText"][];
+            /** Claims Set */
+            claims_set: string;
             /** Did */
             did: string[];
             /** Shorter */

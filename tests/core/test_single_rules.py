@@ -1,0 +1,180 @@
+"""Rules that show in one case alone: each in the smallest scene that tells it from its opposite."""
+
+from datetime import datetime
+from typing import Any
+
+import pytest
+
+from jumpstop.core.kit.shelf import Shelf
+from jumpstop.core.kit.table import table_of
+from jumpstop.core.kit.unit import Unit
+from jumpstop.core.plan.camera.ambient import ambient_of
+from jumpstop.core.plan.camera.fixed import methods_of
+from jumpstop.core.plan.camera.framing import dark_of
+from jumpstop.core.plan.choice.feeding import _hours
+from jumpstop.core.plan.job.helps import day_plan
+from jumpstop.core.plan.job.packing import hire_days, pack_of
+from jumpstop.core.plan.job.schedule import turns_of
+from jumpstop.core.plan.learn.printed import Printed, judged
+from jumpstop.core.plan.learn.sheet import Said, document
+from jumpstop.core.plan.light.levels import levels
+from jumpstop.core.plan.light.reach import solve
+from jumpstop.core.plan.stage.comes_out import fails
+from jumpstop.core.plan.stage.covering import row_of
+from jumpstop.core.scene.job import JobFile
+from jumpstop.core.scene.log import LogEntry
+from jumpstop.core.scene.parts import packed_all
+from jumpstop.core.scene.setup import Setup
+
+UNIT = {"name": "Bird", "claims": [{"guide_number": 60, "unit": "m", "zoom_mm": 35}]}
+FED = UNIT | {"power_supplies": [{"kind": "lithium", "recycle_full_s": 1, "full_flashes": 100}]}
+NOTHING = Printed()
+LENS = {"focal_mm": 50, "subject_m": 3.0, "background_m": 40}
+SUN = {"condition": "distinct_shadows", "subject": "back"}
+BODY = {"name": "B", "sync_s": 1 / 250, "top_speed_s": 1 / 8000, "dark_edge": "bottom", "travel_s": 1 / 250}
+
+
+def setup(**doc: Any) -> Setup:
+    return Setup.model_validate({"name": "S", "body": BODY} | doc)
+
+
+@pytest.mark.parametrize(("wanted", "off"), [(3.0, False), (2.2, False), (1.5, True), (6.0, True)])
+def test_a_ratio_is_off_by_more_than_half_a_stop_either_way(wanted: float, off: bool) -> None:
+    """Key 0 and fill -1 on both sides, key on one: 2^0 + 2^-1 to 2^-1 is 3 : 1 (handbook 11), set by fixed dials."""
+    lights = [
+        {"unit": UNIT, "side": "lit", "distance_m": 2, "dial_stops": 4.15},
+        {"unit": UNIT, "role": "fill", "side": "both", "distance_m": 2, "dial_stops": 5.15, "target_stops": -1},
+    ]
+    one = setup(ambient={"condition": "dark"}, aim={"f_number": 8, "ratio": wanted}, lights=lights)
+    table = table_of([Unit.model_validate(UNIT | {"scale": {"step_stops": 0.05}})])
+    solved = solve(one, table)
+    kind = solved.kinds[0]
+    found = levels(solved, kind, (0, 0))
+    lit, shadow = (next(level.total for level in found if level.receiver == side) for side in ("lit", "shadow"))
+    assert 2 ** (lit - shadow) == pytest.approx(3.0, rel=0.03)
+    told = [one.code for one in fails(solved, kind, (0, 0), found)]
+    assert ("ratio_off" in told) is off
+
+
+def test_sync_at_a_fixed_time_is_no_method_where_the_background_is_too_bright_there() -> None:
+    nd = [{"name": "ND 6", "stops": 6}]
+    bright = setup(ambient=SUN, aim={"f_number": 2.8}, filters=nd, fixed={"shutter_s": 1 / 250, "aperture": True})
+    found = {one.kind: one for one in methods_of(bright, ambient_of(bright.ambient))}
+    assert not found["sync"].possible
+    assert found["sync"].blocker.code == "too_bright_at"
+    assert found["nd"].possible
+    grey = setup(
+        ambient={"condition": "open_shade"}, aim={"f_number": 8}, fixed={"shutter_s": 1 / 125, "aperture": True}
+    )
+    assert {one.kind: one for one in methods_of(grey, ambient_of(grey.ambient))}["sync"].possible
+
+
+def test_the_dark_part_ends_on_the_subject_where_the_camera_is_aimed() -> None:
+    """Half of the frame is dark below its middle: on the subject that is the height that the camera is aimed at, .38 of
+    the field (24 / 50 x 3 m) under the top of the head."""
+    one = setup(ambient=SUN, aim={"f_number": 11, "background_stops": -1, "lens": LENS}, fixed={"shutter_s": 1 / 500})
+    method = next(one for one in methods_of(one, ambient_of(one.ambient)) if one.kind == "past_sync")
+    dark = dark_of(one, method)
+    assert dark is not None
+    assert dark.share == pytest.approx(0.5)
+    assert dark.edge_m == pytest.approx(1.75 - 24 / 50 * 3 * 0.38, abs=0.02)
+
+
+def test_a_single_row_has_no_last_row() -> None:
+    totals = {"lit": 0.0, "far": -0.6, "left": 0.0, "right": 0.0}
+    group = {"kind": "group", "width_m": 4, "people": 8}
+    assert row_of(setup(stage=group), totals) is None
+    assert row_of(setup(stage=group | {"depth_m": 1.5}), totals) == pytest.approx(-0.6)
+    assert row_of(setup(stage={"depth_m": 1.5}), totals) is None
+    off = [{"role": "key", "on": False}]
+    assert row_of(setup(stage=group | {"depth_m": 1.5}, lights=off), totals) is None
+
+
+def job(*sessions: dict[str, Any], setups: int = 1, **more: Any) -> JobFile:
+    lights = [{"distance_m": 2, "unit": FED}]
+    docs = [
+        {
+            "id": f"s{at}",
+            "setup": {"name": f"S{at}", "ambient": {"condition": "dark"}, "lights": lights} | more.get("of", {}),
+        }
+        for at in range(setups)
+    ]
+    return JobFile.model_validate({"job": {"name": "J", "sessions": list(sessions)}, "setups": docs})
+
+
+def test_a_days_hours_are_those_of_its_own_sessions() -> None:
+    long = {"setup": "s0", "day": "2026-06-24", "start": "09:00", "people": 60, "frames_each": 10, "minutes_each": 5}
+    short = {"setup": "s0", "day": "2026-06-25", "start": "14:00", "people": 12, "frames_each": 10, "minutes_each": 5}
+    file = job(long, short)
+    turns = turns_of(file, Shelf([Unit.model_validate(FED)]))
+    first, second = sorted({turn.midnight for turn in turns})
+    assert _hours(turns, first) == pytest.approx(5.0, abs=0.1)
+    assert _hours(turns, second) == pytest.approx(1.0, abs=0.1)
+
+
+def test_hired_kit_is_wanted_a_day_at_the_least_and_longer_where_the_brief_is() -> None:
+    one = JobFile.model_validate({"job": {"name": "J"}, "setups": []})
+    assert hire_days(one) == 1
+    long = JobFile.model_validate({"job": {"name": "J", "brief": {"hours": 30}}, "setups": []})
+    assert hire_days(long) >= 2
+    days = job(
+        {"setup": "s0", "day": "2026-06-24"}, {"setup": "s0", "day": "2026-06-25"}, {"setup": "s0", "day": "2026-06-26"}
+    )
+    assert hire_days(days) == 3
+
+
+def test_one_transmitter_serves_all_heads_and_lenses_are_packed_though_one_setup_has_none() -> None:
+    triggers = [{"name": "T", "kind": "transmitter"}, {"name": "R", "kind": "receiver"}]
+    heads = [{"distance_m": 2, "heads": 3}]
+    lens = {"name": "Glass 85", "focal_mm": 85, "widest": 1.8}
+    docs: list[dict[str, Any]] = [
+        {"ambient": {"condition": "dark"}, "lights": heads, "triggers": triggers},
+        {"ambient": {"condition": "dark"}, "lens": lens},
+    ]
+    setups = [{"id": f"s{at}", "setup": {"name": f"S{at}"} | doc} for at, doc in enumerate(docs)]
+    file = JobFile.model_validate({"job": {"name": "J"}, "setups": setups})
+    items = {item.key: item for item in pack_of(file, day_plan(file, Shelf([Unit.model_validate(FED)])), {})}
+    found = [(items[key].count - items[key].spare, items[key].spare) for key in ("trigger:T", "trigger:R")]
+    assert found == [(1, 1), (3, 1)]
+    assert "lens:Glass 85" in items
+
+
+def codes(unit: dict[str, Any], printed: Printed = NOTHING) -> list[str]:
+    return [one.code for one in judged(Unit.model_validate(unit), printed)]
+
+
+def test_guide_numbers_that_fall_with_the_zoom_or_differ_in_feet_are_told() -> None:
+    """36 m is 118 ft (3.2808 ft to the metre)."""
+    rising = [{"guide_number": gn, "unit": "m", "zoom_mm": mm} for gn, mm in ((36, 35), (50, 70), (58, 105))]
+    falling = [*rising, {"guide_number": 45, "unit": "m", "zoom_mm": 200}]
+    assert "falls_with_zoom" not in codes({"name": "Z", "claims": rising, "zoom_max_mm": 105})
+    assert "falls_with_zoom" in codes({"name": "Z", "claims": falling, "zoom_max_mm": 200})
+    assert "feet_differ" not in codes(UNIT, Printed(feet=((36.0, 118.0),)))
+    assert "feet_differ" in codes(UNIT, Printed(feet=((36.0, 150.0),)))
+
+
+def test_a_t5_after_a_t1_is_left_and_two_t1_tables_are_one() -> None:
+    def said(measure: str, *entries: tuple[float, float]) -> Said:
+        return Said("duration", {"measure": measure, "entries": list(entries)}, 0, "")
+
+    both = document([said("t.5", (1.0, 0.001)), said("t.1", (1.0, 0.002))], {})["flash_duration"]
+    assert (both["measure"], len(both["table"])) == ("t.1", 1)
+    two = document([said("t.1", (1.0, 0.002)), said("t.1", (0.5, 0.001))], {})["flash_duration"]
+    assert [entry["power"] for entry in two["table"]] == [1.0, 0.5]
+    kept = document([said("t.1", (1.0, 0.002)), said("t.5", (0.5, 0.001))], {})["flash_duration"]
+    assert (kept["measure"], len(kept["table"])) == ("t.1", 1)
+
+
+def test_an_entry_without_parts_is_written_beside_those_that_have_them() -> None:
+    was = setup(lights=[{"unit": UNIT}])
+    when = datetime(2026, 6, 24, 12)
+    entries = [
+        LogEntry(name="One", at=when, was=was),
+        LogEntry(name="Two", at=when),
+        LogEntry(name="Three", at=when, was=was),
+    ]
+    docs, parts = packed_all(entries)
+    assert len(parts) == 1
+    assert docs[1]["was"] is None
+    assert docs[0]["was"] == docs[2]["was"]
+    assert list(parts) == [docs[0]["was"]["part"]]
