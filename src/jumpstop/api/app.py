@@ -17,12 +17,14 @@ from starlette.exceptions import HTTPException
 from starlette.middleware.trustedhost import TrustedHostMiddleware
 
 from ..core.kit.errors import CannotSolve
+from ..core.kit.values import Value
 from ..core.scene.setup import Setup
 from ..formats.errors import TooMany, Unreadable
 from ..formats.quantities import Asked, read
 from ..store import errors as store_errors
 from ..store.documents import Store
 from ..words.problems import Problem, cannot_solve, problems_of
+from ..words.titles import models_of, titled
 from . import documents, solving
 from .admission import Admission
 from .guard import Guard, refused
@@ -53,9 +55,8 @@ class Application(FastAPI):
         """The OpenAPI document."""
         if self.openapi_schema is None:
             routes = [inner for one in self.routes for inner in (one.routes if isinstance(one, Late) else (one,))]
-            self.openapi_schema = get_openapi(
-                title=self.title, version=self.version, summary=self.summary, routes=routes
-            )
+            described = get_openapi(title=self.title, version=self.version, summary=self.summary, routes=routes)
+            self.openapi_schema = titled(described, models_of(Value))
         return self.openapi_schema
 
 

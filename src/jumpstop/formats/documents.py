@@ -12,6 +12,7 @@ from ..core.scene.log import LogFile
 from ..core.scene.setup import Setup
 from ..core.scene.versions import setup_of_any_version
 from ..words.problems import problems_of
+from ..words.titles import models_of, titled
 from .errors import Unreadable
 
 MAX_SETUP_BYTES = 512 * 1024
@@ -33,7 +34,8 @@ DOCUMENTS: dict[str, type[Value]] = {"setup": Setup, "shelf": Shelf, "unit": Uni
 
 def schema_of(name: str) -> dict[str, Any]:
     """JSON Schema (2020-12) of one of the open documents."""
-    schema = DOCUMENTS[name].model_json_schema()
+    model = DOCUMENTS[name]
+    schema = titled(model.model_json_schema(), models_of(Value) | {"": model})
     return {"$schema": "https://json-schema.org/draft/2020-12/schema", **schema}
 
 

@@ -55,6 +55,7 @@ edits = Table(  # one change of one document, so that it can be undone: the row 
     Column("undone", Boolean, nullable=False),
     Column("page", String(40), nullable=False),
     Index("ix_edits_page_undone_batch", "page", "undone", "batch"),
+    Index("ix_edits_page_newest", "page", "id"),
 )
 
 meta = Table(  # single values: the preferences, and a count that every change of the shelf raises

@@ -8,6 +8,7 @@ from pydantic.fields import FieldInfo
 
 from ..core.kit.errors import CannotSolve
 from .figures import decimal, grouped, plain
+from .titles import title_of
 
 LISTED = 40  # so many problems are listed, and how many more there are is said
 
@@ -166,7 +167,8 @@ def _title(path: Sequence[str | int], model: type[BaseModel] | None) -> str:
             rows.append(part + 1)
             continue
         info = current.model_fields.get(part) if isinstance(current, type) and issubclass(current, BaseModel) else None
-        name = (info.title if info and info.title else None) or str(part).replace("_", " ").capitalize()
+        found = title_of(current, part) if info else None
+        name = found or (info.title if info else None) or str(part).replace("_", " ").capitalize()
         current = _inner(info) if info else None
     return f"{name} (number {rows[-1]})" if rows else name
 

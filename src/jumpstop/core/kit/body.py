@@ -15,7 +15,7 @@ class LeafLimit(Value):
     """The fastest time of a leaf shutter from this aperture on (its blades may not reach the top speed wide open)."""
 
     f_number: FNumber
-    fastest_s: Number = Field(ge=1 / 100000, le=1, title="Fastest time of the leaf shutter (s)")
+    fastest_s: Number = Field(ge=1 / 100000, le=1)
 
 
 class Body(Value):
@@ -24,23 +24,23 @@ class Body(Value):
     model_config = example(name="Cliff 36", sync_s=0.004, top_speed_s=0.000125, dark_edge="bottom", frames_per_s=10)
 
     name: Name
-    shutter: Literal["focal_plane", "leaf", "global"] = Field("focal_plane", title="Shutter")
-    sync_s: Number = Field(1 / 250, ge=1 / 64000, le=1, title="Sync speed (s)")
-    top_speed_s: Number = Field(1 / 8000, ge=1 / 100000, le=1, title="Top speed (s)")
-    travel_s: Number | None = Field(None, ge=1 / 10000, le=0.2, title="Curtain travel (s)")
-    radio_sync_s: Number | None = Field(None, ge=1 / 64000, le=1, title="Sync speed with the radio trigger (s)")
-    silent_sync_s: Number | None = Field(None, ge=1 / 64000, le=1, title="Sync speed with the silent shutter (s)")
-    leaf_limits: tuple[LeafLimit, ...] = Field((), max_length=20, title="Leaf shutter limits")
-    hss: Flag = Field(True, title="High-speed sync")
-    iso_min: Iso = Field(100, title="Lowest ISO")
-    iso_max: Iso = Field(25600, title="Highest ISO")
-    frame_width_mm: Number = Field(36, ge=4, le=120, title="Frame width (mm)")
-    frame_height_mm: Number = Field(24, ge=3, le=120, title="Frame height (mm)")
-    stabiliser_stops: Number = Field(0.0, ge=0, le=9, title="Stabiliser (stops)")
-    frames_per_s: Number = Field(8, ge=0.1, le=240, title="Frames a second")
+    shutter: Literal["focal_plane", "leaf", "global"] = "focal_plane"
+    sync_s: Number = Field(1 / 250, ge=1 / 64000, le=1)
+    top_speed_s: Number = Field(1 / 8000, ge=1 / 100000, le=1)
+    travel_s: Number | None = Field(None, ge=1 / 10000, le=0.2)
+    radio_sync_s: Number | None = Field(None, ge=1 / 64000, le=1)
+    silent_sync_s: Number | None = Field(None, ge=1 / 64000, le=1)
+    leaf_limits: tuple[LeafLimit, ...] = Field((), max_length=20)
+    hss: Flag = True
+    iso_min: Iso = 100
+    iso_max: Iso = 25600
+    frame_width_mm: Number = Field(36, ge=4, le=120)
+    frame_height_mm: Number = Field(24, ge=3, le=120)
+    stabiliser_stops: Number = Field(0.0, ge=0, le=9)
+    frames_per_s: Number = Field(8, ge=0.1, le=240)
     weight_g: Weight | None = None
-    dark_edge: Literal["bottom", "top", "unknown"] = Field("unknown", title="Edge that goes dark past sync")
-    shoe: Line = Field("", title="Shoe")
+    dark_edge: Literal["bottom", "top", "unknown"] = "unknown"
+    shoe: Line = ""
     note: Note = ""
 
     @model_validator(mode="after")

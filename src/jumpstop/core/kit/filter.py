@@ -19,8 +19,8 @@ class Filter(Value):
     model_config = example(name="Variable ND 2–5", stops=2, most_stops=5)
 
     name: Name
-    stops: Number = Field(ge=0.1, le=20, title="ND (stops)")
-    most_stops: Number | None = Field(None, ge=0.1, le=20, title="ND at the far end (stops)")
+    stops: Number = Field(ge=0.1, le=20)
+    most_stops: Number | None = Field(None, ge=0.1, le=20)
     weight_g: Weight | None = None
     note: Note = ""
 

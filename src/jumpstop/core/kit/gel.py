@@ -21,8 +21,8 @@ class OwnGel(Value):
     model_config = example(name="Deep amber", transmission=0.4, mired=140)
 
     name: Name
-    transmission: Number = Field(0.5, ge=0.003, le=1, title="Light passed (share)")
-    mired: Number | None = Field(None, ge=-400, le=400, title="Shift (mired, warmer is positive)")
+    transmission: Number = Field(0.5, ge=0.003, le=1)
+    mired: Number | None = Field(None, ge=-400, le=400)
 
 
 class GelFigures(NamedTuple):

@@ -14,12 +14,12 @@ class LensKit(Value):
     model_config = example(name="Chalk 24-70", focal_mm=24, focal_most_mm=70, widest=2.8, smallest=22)
 
     name: Name
-    focal_mm: Number = Field(50, ge=4, le=2000, title="Focal length (mm)")
-    focal_most_mm: Number | None = Field(None, ge=4, le=2000, title="Longest focal length (mm)")
+    focal_mm: Number = Field(50, ge=4, le=2000)
+    focal_most_mm: Number | None = Field(None, ge=4, le=2000)
     widest: FNumber = 2.8
-    widest_most: FNumber | None = Field(None, title="Widest aperture at its long end")
+    widest_most: FNumber | None = None
     smallest: FNumber = 22.0
-    stabiliser_stops: Number = Field(0.0, ge=0, le=9, title="Stabiliser (stops)")
+    stabiliser_stops: Number = Field(0.0, ge=0, le=9)
     weight_g: Weight | None = None
     price: Price | None = None
     note: Note = ""

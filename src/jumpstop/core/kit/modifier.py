@@ -13,9 +13,9 @@ UnitKind = Literal["shoe", "pocket", "monobloc", "pack", "built_in", "ring"]
 class Face(Value):
     """The bright face of a modifier: a disc (width = diameter) or a rectangle, in metres."""
 
-    shape: Literal["disc", "rectangle"] = Field("disc", title="Face shape")
-    width_m: Number = Field(ge=0.01, le=20, title="Face width (m)")
-    height_m: Number | None = Field(None, ge=0.01, le=20, title="Face height (m)")
+    shape: Literal["disc", "rectangle"] = "disc"
+    width_m: Number = Field(ge=0.01, le=20)
+    height_m: Number | None = Field(None, ge=0.01, le=20)
 
     @property
     def rectangle_height_m(self) -> float | None:
@@ -33,10 +33,10 @@ class Layer(Value):
     """One part of a modifier that comes off: a diffuser, a grid, an extender."""
 
     name: Name
-    stops: Stops = Field(title="Layer's effect (stops, a loss is negative)")
-    sd: Spread = Field(0.3, title="Layer's uncertainty (stops)")
-    usually_on: Flag = Field(True, title="Usually on")
-    measured: Flag = Field(False, title="Measured by you")
+    stops: Stops
+    sd: Spread = 0.3
+    usually_on: Flag = True
+    measured: Flag = False
 
 
 class Modifier(Value):
@@ -65,20 +65,20 @@ class Modifier(Value):
         "bounce",
         "panel",
         "flag",
-    ] = Field("softbox", title="Kind")
-    stops: Stops = Field(0.0, title="Effect (stops, a loss is negative)")
-    sd: Spread = Field(0.3, title="Uncertainty (stops)")
-    layers: tuple[Layer, ...] = Field((), max_length=8, title="Layers")
-    face: Face | None = Field(None, title="Face")
-    fits: tuple[UnitKind, ...] = Field((), max_length=8, title="Fits kinds of unit (none: all)")
-    not_on: tuple[Name, ...] = Field((), max_length=20, title="Does not fit these units")
-    mount: Line = Field("", title="Mount")
-    adapters: tuple[Line, ...] = Field((), max_length=8, title="Adapters for these mounts")
-    adapter_stops: Stops = Field(0.0, title="Effect of an adapter (stops, a loss is negative)")
-    needs_zoom_head: Flag = Field(False, title="Works on a zoomed head only")
-    weight_g: Weight | None = Field(None, title="Weight (g)")
-    price: Price | None = Field(None, title="Price", description="Kept; not counted with yet.")
-    typical: Flag = Field(False, title="Typical figures of its class")
+    ] = "softbox"
+    stops: Stops = 0.0
+    sd: Spread = 0.3
+    layers: tuple[Layer, ...] = Field((), max_length=8)
+    face: Face | None = None
+    fits: tuple[UnitKind, ...] = Field((), max_length=8)
+    not_on: tuple[Name, ...] = Field((), max_length=20)
+    mount: Line = ""
+    adapters: tuple[Line, ...] = Field((), max_length=8)
+    adapter_stops: Stops = 0.0
+    needs_zoom_head: Flag = False
+    weight_g: Weight | None = None
+    price: Price | None = Field(None, description="Kept; not counted with yet.")
+    typical: Flag = False
     note: Note = ""
 
 

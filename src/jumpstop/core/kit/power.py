@@ -16,10 +16,10 @@ NEXT_MARK = 0.05  # of a step: a lowest power this near to the dial's next mark 
 class PowerScale(Value):
     """How a unit's power is dialled."""
 
-    kind: Literal["fraction", "number", "ws"] = Field("fraction", title="Power scale")
-    lowest: Number = Field(1 / 128, ge=1 / 8192, le=1, title="Lowest power (share of full)")
-    step_stops: Number = Field(1 / 3, ge=0.05, le=2, title="Power step (stops)")
-    top_number: Number = Field(10, ge=1, le=20, title="Number at full power")
+    kind: Literal["fraction", "number", "ws"] = "fraction"
+    lowest: Number = Field(1 / 128, ge=1 / 8192, le=1)
+    step_stops: Number = Field(1 / 3, ge=0.05, le=2)
+    top_number: Number = Field(10, ge=1, le=20)
 
     @property
     def dial_range_stops(self) -> float:
@@ -31,17 +31,17 @@ class PowerScale(Value):
 class PowerSupply(Value):
     """What a unit is fed by: how fast it recycles, and how long it lasts."""
 
-    kind: SupplyKind = Field("aa", title="Kind of power supply")
-    name: Line = Field("", title="Power supply's name")
-    recycle_full_s: Number = Field(ge=0.01, le=120, title="Recycle time after full power (s)")
-    recycle_least_s: Number = Field(0.1, ge=0, le=60, title="Shortest recycle time (s)")
-    full_flashes: Number | None = Field(None, ge=1, le=1_000_000, title="Full-power flashes per charge")
-    capacity_wh: Number | None = Field(None, ge=0.1, le=10_000, title="Capacity (Wh)")
-    cells: Cells | None = Field(None, title="Cells")
-    weight_g: Weight | None = Field(None, title="Power supply's weight (g)")
-    price: Price | None = Field(None, title="Power supply's price")
-    charger_g: Weight | None = Field(None, title="Its charger's weight (g)")
-    charger_price: Price | None = Field(None, title="Its charger's price")
+    kind: SupplyKind = "aa"
+    name: Line = ""
+    recycle_full_s: Number = Field(ge=0.01, le=120)
+    recycle_least_s: Number = Field(0.1, ge=0, le=60)
+    full_flashes: Number | None = Field(None, ge=1, le=1_000_000)
+    capacity_wh: Number | None = Field(None, ge=0.1, le=10_000)
+    cells: Cells | None = None
+    weight_g: Weight | None = None
+    price: Price | None = None
+    charger_g: Weight | None = None
+    charger_price: Price | None = None
 
     @property
     def made_of(self) -> Cells:

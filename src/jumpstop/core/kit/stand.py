@@ -13,11 +13,11 @@ class Stand(Value):
     model_config = example(name="Light stand, 2.6 m", kind="stand", height_m=2.6, load_kg=5, weight_g=1700)
 
     name: Name
-    kind: Literal["stand", "boom", "clamp"] = Field("stand", title="Kind")
-    height_m: Number = Field(2.0, ge=0, le=12, title="Height (m)")
-    load_kg: Number = Field(3.0, ge=0.1, le=200, title="Load (kg)")
-    reach_m: Number = Field(0.0, ge=0, le=8, title="Reach of its arm (m)")
-    folded_m: Number | None = Field(None, ge=0.05, le=6, title="Length when folded (m)")
-    weight_g: Weight | None = Field(None, title="Weight (g)")
-    price: Price | None = Field(None, title="Price")
+    kind: Literal["stand", "boom", "clamp"] = "stand"
+    height_m: Number = Field(2.0, ge=0, le=12)
+    load_kg: Number = Field(3.0, ge=0.1, le=200)
+    reach_m: Number = Field(0.0, ge=0, le=8)
+    folded_m: Number | None = Field(None, ge=0.05, le=6)
+    weight_g: Weight | None = None
+    price: Price | None = None
     note: Note = ""

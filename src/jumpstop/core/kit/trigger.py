@@ -16,12 +16,12 @@ class Trigger(Value):
     model_config = example(name="Reed radio", kind="transmitter", passes=["fire", "power", "hss"])
 
     name: Name
-    kind: Literal["transmitter", "receiver", "cord", "adapter", "optical"] = Field("transmitter", title="Kind")
-    passes: tuple[Passes, ...] = Field(("fire",), max_length=4, title="Passes on")
-    from_shoe: Line = Field("", title="Sits on the shoe")
-    to_shoe: Line = Field("", title="Offers the shoe")
-    weight_g: Weight | None = Field(None, title="Weight (g)")
-    price: Price | None = Field(None, title="Price")
+    kind: Literal["transmitter", "receiver", "cord", "adapter", "optical"] = "transmitter"
+    passes: tuple[Passes, ...] = Field(("fire",), max_length=4)
+    from_shoe: Line = ""
+    to_shoe: Line = ""
+    weight_g: Weight | None = None
+    price: Price | None = None
     note: Note = ""
 
 
@@ -31,9 +31,9 @@ class Battery(Value):
     model_config = example(name="AA set 3", fits="4 AA NiMH", holds=0.8)
 
     name: Name
-    fits: Line = Field(min_length=1, title="Fits (a unit's name, or its power supply's)")
-    cells: Cells | None = Field(None, title="Cells")
-    holds: Number = Field(1.0, ge=0.1, le=1, title="What it still holds (share of new)")
-    weight_g: Weight | None = Field(None, title="Weight (g)")
-    price: Price | None = Field(None, title="Price")
+    fits: Line = Field(min_length=1)
+    cells: Cells | None = None
+    holds: Number = Field(1.0, ge=0.1, le=1)
+    weight_g: Weight | None = None
+    price: Price | None = None
     note: Note = ""

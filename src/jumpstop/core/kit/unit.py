@@ -18,14 +18,14 @@ TABLE_TRAVEL_S = 1 / 250  # curtain travel of the body that an HSS table was tak
 class Claim(Value):
     """One guide number with its whole basis."""
 
-    guide_number: Number = Field(ge=0.5, le=2000, title="Guide number")
-    unit: Literal["m", "ft"] = Field(title="Guide number's unit (m or ft)")
+    guide_number: Number = Field(ge=0.5, le=2000)
+    unit: Literal["m", "ft"]
     iso: Iso = 100
-    zoom_mm: Number | None = Field(None, ge=8, le=800, title="Zoom position (mm)")
-    coverage_deg: Number | None = Field(None, ge=2, le=180, title="Coverage (degrees)")
-    reflector: Line = Field("", title="Reflector")
-    measured: Flag = Field(False, title="Measured by you")
-    sd: Spread | None = Field(None, title="Uncertainty (stops)")
+    zoom_mm: Number | None = Field(None, ge=8, le=800)
+    coverage_deg: Number | None = Field(None, ge=2, le=180)
+    reflector: Line = ""
+    measured: Flag = False
+    sd: Spread | None = None
 
     @property
     def guide_number_m(self) -> float:
@@ -43,41 +43,41 @@ class Claim(Value):
 class HssEntry(Value):
     """One line of a published or measured HSS table."""
 
-    shutter_s: Number = Field(ge=1 / 100000, le=1, title="Shutter time of the HSS table (s)")
-    loss_stops: Number = Field(ge=0, le=12, title="HSS loss (stops)")
+    shutter_s: Number = Field(ge=1 / 100000, le=1)
+    loss_stops: Number = Field(ge=0, le=12)
 
 
 class Hss(Value):
     """High-speed sync: the unit's own extra loss beyond plain geometry, or its table, which belongs to a body."""
 
-    extra_stops: Number = Field(HSS_EXTRA, ge=-2, le=6, title="Extra HSS loss (stops)")
-    measured: Flag = Field(False, title="HSS loss measured by you")
-    table: tuple[HssEntry, ...] = Field((), max_length=40, title="HSS table")
-    travel_s: ShutterS = Field(TABLE_TRAVEL_S, title="Curtain travel of the table's body (s)")
-    by_itself: Flag = Field(False, title="Switches to HSS by itself, past sync only")
+    extra_stops: Number = Field(HSS_EXTRA, ge=-2, le=6)
+    measured: Flag = False
+    table: tuple[HssEntry, ...] = Field((), max_length=40)
+    travel_s: ShutterS = TABLE_TRAVEL_S
+    by_itself: Flag = False
 
 
 class DurationEntry(Value):
     """Flash duration at one power setting."""
 
-    power: Number = Field(ge=1 / 8192, le=1, title="Power (share of full)")
-    seconds: Number = Field(ge=1e-6, le=0.1, title="Flash duration (s)")
+    power: Number = Field(ge=1 / 8192, le=1)
+    seconds: Number = Field(ge=1e-6, le=0.1)
 
 
 class FlashDuration(Value):
     """How long the flash lasts, by power."""
 
-    shape: Literal["cut", "tail"] = Field("cut", title="Pulse shape")
-    measure: Literal["t.1", "t.5"] = Field("t.1", title="Duration given as")
-    table: tuple[DurationEntry, ...] = Field(min_length=1, max_length=40, title="Flash durations")
+    shape: Literal["cut", "tail"] = "cut"
+    measure: Literal["t.1", "t.5"] = "t.1"
+    table: tuple[DurationEntry, ...] = Field(min_length=1, max_length=40)
 
 
 class Heat(Value):
     """How many full-power flashes a unit bears in a row, and how long it then must rest; in HSS it warms faster."""
 
-    full_flashes: Number = Field(ge=1, le=10_000, title="Full-power flashes in a row")
-    rest_s: Number = Field(ge=1, le=7200, title="Rest until cool (s)")
-    hss_times: Number = Field(2.0, ge=1, le=10, title="Times as warm in HSS")
+    full_flashes: Number = Field(ge=1, le=10_000)
+    rest_s: Number = Field(ge=1, le=7200)
+    hss_times: Number = Field(2.0, ge=1, le=10)
 
 
 class Unit(Value):
@@ -99,28 +99,28 @@ class Unit(Value):
     )
 
     name: Name
-    kind: UnitKind = Field("shoe", title="Kind")
-    watt_seconds: Number | None = Field(None, ge=0.1, le=50_000, title="Energy (Ws)")
-    claims: tuple[Claim, ...] = Field((), max_length=40, title="Guide numbers")
-    zoom_min_mm: Number | None = Field(None, ge=8, le=800, title="Widest zoom (mm)")
-    zoom_max_mm: Number | None = Field(None, ge=8, le=800, title="Longest zoom (mm)")
-    scale: PowerScale = Field(PowerScale(), title="Power scale")
-    power_supplies: tuple[PowerSupply, ...] = Field((), max_length=8, title="Power supplies")
-    hss: Hss | None = Field(None, title="High-speed sync")
-    flash_duration: FlashDuration | None = Field(None, title="Flash duration")
-    heat: Heat | None = Field(None, title="Heat")
-    shoe: Line = Field("", title="Shoe")
-    mount: Line = Field("", title="Mount for modifiers")
-    takes_modifiers: Flag = Field(True, title="Takes modifiers")
+    kind: UnitKind = "shoe"
+    watt_seconds: Number | None = Field(None, ge=0.1, le=50_000)
+    claims: tuple[Claim, ...] = Field((), max_length=40)
+    zoom_min_mm: Number | None = Field(None, ge=8, le=800)
+    zoom_max_mm: Number | None = Field(None, ge=8, le=800)
+    scale: PowerScale = PowerScale()
+    power_supplies: tuple[PowerSupply, ...] = Field((), max_length=8)
+    hss: Hss | None = None
+    flash_duration: FlashDuration | None = None
+    heat: Heat | None = None
+    shoe: Line = ""
+    mount: Line = ""
+    takes_modifiers: Flag = True
     weight_g: Weight | None = None
-    group_how: Line = Field("", title="How its group is set")
-    own_radio: Flag | None = Field(None, title="Has a radio receiver of its own")
-    standby_w: Number | None = Field(None, ge=0, le=200, title="Standing by it draws (W)")
-    head_g: Weight | None = Field(None, title="Head alone, where it parts from its pack (g)")
+    group_how: Line = ""
+    own_radio: Flag | None = None
+    standby_w: Number | None = Field(None, ge=0, le=200)
+    head_g: Weight | None = None
     price: Price | None = None
-    holding: Literal["owned", "hire", "wanted"] = Field("owned", title="Owned, for hire, or wanted")
-    count: Whole = Field(1, ge=1, le=99, title="How many there are")
-    typical: Flag = Field(False, title="Typical figures of its class")
+    holding: Literal["owned", "hire", "wanted"] = "owned"
+    count: Whole = Field(1, ge=1, le=99)
+    typical: Flag = False
     note: Note = ""
 
     @property

@@ -33,20 +33,20 @@ Flag = Annotated[bool, Strict()]
 
 LINE = r"^[^\x00-\x1f\x7f-\x9f]*$"  # text of one line: any character but control characters
 LINES = r"^[^\x00-\x08\x0b\x0c\x0e-\x1f\x7f-\x9f]*$"  # the same, with line ends and tabs
-Name = Annotated[str, Field(min_length=1, max_length=80, pattern=LINE, title="Name")]
+Name = Annotated[str, Field(min_length=1, max_length=80, pattern=LINE)]
 Line = Annotated[str, Field(max_length=80, pattern=LINE)]
-Note = Annotated[str, Field(max_length=2000, pattern=LINES, title="Note")]
-KitId = Annotated[str, Field(min_length=1, max_length=64, pattern=r"^[0-9A-Za-z_-]+$", title="Id on the shelf")]
-RowId = Annotated[str, Field(max_length=64, pattern=r"^[0-9A-Za-z_-]*$", title="Id of the row")]
+Note = Annotated[str, Field(max_length=2000, pattern=LINES)]
+KitId = Annotated[str, Field(min_length=1, max_length=64, pattern=r"^[0-9A-Za-z_-]+$")]
+RowId = Annotated[str, Field(max_length=64, pattern=r"^[0-9A-Za-z_-]*$")]
 """What a row of a document is known by, so that a change can name it; empty: it is given one as it is read."""
 Stops = Annotated[Number, Field(ge=-20, le=20)]
 Spread = Annotated[Number, Field(ge=0, le=5)]
-FNumber = Annotated[Number, Field(ge=0.5, le=128, title="Aperture (f-number)")]
-ShutterS = Annotated[Number, Field(ge=1 / 64000, le=3600, title="Shutter time (s)")]
-Iso = Annotated[Number, Field(ge=3, le=4_000_000, title="ISO")]
-DistanceM = Annotated[Number, Field(ge=0.05, le=500, title="Distance (m)")]
-Weight = Annotated[Number, Field(ge=0, le=100_000, title="Weight (g)")]
-Price = Annotated[Number, Field(ge=0, le=1_000_000, title="Price")]
+FNumber = Annotated[Number, Field(ge=0.5, le=128)]
+ShutterS = Annotated[Number, Field(ge=1 / 64000, le=3600)]
+Iso = Annotated[Number, Field(ge=3, le=4_000_000)]
+DistanceM = Annotated[Number, Field(ge=0.05, le=500)]
+Weight = Annotated[Number, Field(ge=0, le=100_000)]
+Price = Annotated[Number, Field(ge=0, le=1_000_000)]
 Clock = Annotated[
     time,
     PlainSerializer(lambda clock: f"{clock:%H:%M}", return_type=str),

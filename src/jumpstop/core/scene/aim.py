@@ -15,10 +15,10 @@ NEAREST_FOCALS = 1.5  # a lens does not focus nearer than so many focal lengths,
 class Lens(Value):
     """Where subject and background stand before which lens, and how much blur is wanted behind."""
 
-    focal_mm: Number = Field(85, ge=4, le=2000, title="Focal length (mm)")
-    subject_m: Number = Field(2.5, ge=0.1, le=500, title="Subject distance (m)")
-    background_m: Number = Field(10, ge=0.1, le=100_000, title="Background distance (m)")
-    wanted_share: Number | None = Field(None, ge=0.0005, le=0.3, title="Blur wanted (share of the frame)")
+    focal_mm: Number = Field(85, ge=4, le=2000)
+    subject_m: Number = Field(2.5, ge=0.1, le=500)
+    background_m: Number = Field(10, ge=0.1, le=100_000)
+    wanted_share: Number | None = Field(None, ge=0.0005, le=0.3)
 
     @model_validator(mode="after")
     def _behind(self) -> "Lens":
@@ -32,15 +32,15 @@ class Lens(Value):
 class ExposureAim(Value):
     """How the picture should look."""
 
-    by: Literal["aperture", "blur"] = Field("aperture", title="Aperture set by")
+    by: Literal["aperture", "blur"] = "aperture"
     f_number: FNumber = 2.8
-    lens: Lens | None = Field(None, title="Lens and distances")
-    background_stops: Number = Field(-1.0, ge=-8, le=4, title="Background (stops from correct)")
-    iso: Iso = Field(100, title="ISO")
-    iso_floor: Iso | None = Field(None, title="Lowest ISO wanted")
-    iso_ceiling: Iso | None = Field(None, title="Highest ISO wanted")
-    ratio: Number | None = Field(None, ge=1.05, le=64, title="Lighting ratio wanted (lit : shadow)")
-    orientation: Orientation = Field("landscape", title="Landscape or upright")
+    lens: Lens | None = None
+    background_stops: Number = Field(-1.0, ge=-8, le=4)
+    iso: Iso = 100
+    iso_floor: Iso | None = None
+    iso_ceiling: Iso | None = None
+    ratio: Number | None = Field(None, ge=1.05, le=64)
+    orientation: Orientation = "landscape"
 
     @model_validator(mode="after")
     def _agrees(self) -> "ExposureAim":
@@ -72,14 +72,14 @@ SPEEDS: dict[Mover, float] = {
 class Motion(Value):
     """What moves, and what the picture should do about it."""
 
-    kind: Literal["none", "freeze", "trails"] = Field("none", title="Motion")
-    mover: Mover = Field("fall", title="What moves")
-    fall_m: Number = Field(0.2, ge=0.001, le=200, title="Fall height (m)")
-    speed_m_s: Number | None = Field(None, ge=0.01, le=1500, title="Speed (m/s)")
-    field_width_m: Number | None = Field(None, ge=0.005, le=200, title="Width of the field (m)")
-    blur_mm: Number | None = Field(None, ge=0.001, le=1, title="Tolerable blur on the sensor (mm)")
-    wanted_t01_s: Number | None = Field(None, ge=1e-6, le=0.1, title="Flash duration wanted (t.1, s)")
-    trail_s: Number = Field(0.25, ge=1 / 250, le=60, title="Shutter time for trails (s)")
+    kind: Literal["none", "freeze", "trails"] = "none"
+    mover: Mover = "fall"
+    fall_m: Number = Field(0.2, ge=0.001, le=200)
+    speed_m_s: Number | None = Field(None, ge=0.01, le=1500)
+    field_width_m: Number | None = Field(None, ge=0.005, le=200)
+    blur_mm: Number | None = Field(None, ge=0.001, le=1)
+    wanted_t01_s: Number | None = Field(None, ge=1e-6, le=0.1)
+    trail_s: Number = Field(0.25, ge=1 / 250, le=60)
 
     @model_validator(mode="after")
     def _said(self) -> "Motion":

@@ -22,9 +22,9 @@ Pointed = Literal["background", "subject", "shade"]
 class Panel(Value):
     """A panel held level over a subject against the sun."""
 
-    kind: Literal["opaque", "diffusing"] = Field("opaque", title="Panel")
-    size_m: Number = Field(1.8, ge=0.2, le=12, title="Panel size towards the sun (m)")
-    height_m: Number = Field(2.4, ge=0.3, le=10, title="Panel height above the ground (m)")
+    kind: Literal["opaque", "diffusing"] = "opaque"
+    size_m: Number = Field(1.8, ge=0.2, le=12)
+    height_m: Number = Field(2.4, ge=0.3, le=10)
 
 
 class Reading(Value):
@@ -33,9 +33,9 @@ class Reading(Value):
     f_number: FNumber = 8.0
     shutter_s: ShutterS = 1 / 500
     iso: Iso = 100
-    needle_stops: Number = Field(0.0, ge=-10, le=10, title="Meter's needle (stops; under is negative)")
-    of: Pointed = Field("background", title="Pointed at")
-    clock: Clock | None = Field(None, title="Time of the reading")
+    needle_stops: Number = Field(0.0, ge=-10, le=10)
+    of: Pointed = "background"
+    clock: Clock | None = None
 
     @property
     def ev(self) -> float:
@@ -46,29 +46,29 @@ class Reading(Value):
 class SunCameIn(Value):
     """When the sun was seen to come into the shade: it does so at the same bearing on other days."""
 
-    day: date = Field(ge=date(1900, 1, 1), le=date(2199, 12, 31), title="Day the sun came in")
-    clock: Clock = Field(title="Time the sun came in")
+    day: date = Field(ge=date(1900, 1, 1), le=date(2199, 12, 31))
+    clock: Clock
 
 
 class AmbientSpec(Value):
     """The light that is there: by eye, by meter, by lux, or by the sun at a place and time; and the lamps."""
 
-    by: Literal["condition", "reading", "lux", "sun"] = Field("condition", title="Ambient known by")
-    condition: Condition = Field("distinct_shadows", title="Condition")
-    readings: tuple[Reading, ...] = Field((), max_length=3, title="Readings")
-    lux: Number | None = Field(None, ge=0.001, le=200_000, title="Illuminance (lx)")
-    place: Place | None = Field(None, title="Place")
-    day: date | None = Field(None, ge=date(1900, 1, 1), le=date(2199, 12, 31), title="Date")
-    clock: Clock = Field(time(12), title="Time of day")
-    sky: Sky = Field("clear", title="Sky")
-    shade_open_deg: Number | None = Field(None, ge=0, le=360, title="Bearing from which the sun reaches the shade")
-    sun_came_in: SunCameIn | None = Field(None, title="When the sun came in")
-    subject: Placement = Field("shade", title="Where the subject stands")
+    by: Literal["condition", "reading", "lux", "sun"] = "condition"
+    condition: Condition = "distinct_shadows"
+    readings: tuple[Reading, ...] = Field((), max_length=3)
+    lux: Number | None = Field(None, ge=0.001, le=200_000)
+    place: Place | None = None
+    day: date | None = Field(None, ge=date(1900, 1, 1), le=date(2199, 12, 31))
+    clock: Clock = time(12)
+    sky: Sky = "clear"
+    shade_open_deg: Number | None = Field(None, ge=0, le=360)
+    sun_came_in: SunCameIn | None = None
+    subject: Placement = "shade"
     panel: Panel = Panel()
-    shadow_stops: Number | None = Field(None, ge=-8, le=0, title="Shadow side against the lit side (stops)")
-    lamps_lux: Number | None = Field(None, ge=0.001, le=100_000, title="Lamps (lx on the subject)")
-    lamps_k: Number = Field(3200, ge=1500, le=15_000, title="Colour of the lamps (K)")
-    lamps_on: Flag = Field(True, title="Lamps on")
+    shadow_stops: Number | None = Field(None, ge=-8, le=0)
+    lamps_lux: Number | None = Field(None, ge=0.001, le=100_000)
+    lamps_k: Number = Field(3200, ge=1500, le=15_000)
+    lamps_on: Flag = True
 
     @model_validator(mode="after")
     def _known(self) -> "AmbientSpec":

@@ -31,27 +31,27 @@ class Brief(Value):
     retouch_min: what one picture takes; the usual where it is None.
     """
 
-    crops: tuple[Crop, ...] | None = Field(None, max_length=3, title="Crops")
-    orientation: Literal["landscape", "upright", "both"] | None = Field(None, title="Landscape or upright")
-    context: Literal["none", "some", "much"] | None = Field(None, title="How much of the place shows")
-    posture: Literal["standing", "sitting", "both"] | None = Field(None, title="Standing or sitting")
-    people: Whole | None = Field(None, ge=1, le=100_000, title="People")
-    frames_each: Whole | None = Field(None, ge=1, le=10_000, title="Frames each")
-    frames_each_most: Whole | None = Field(None, ge=1, le=10_000, title="Frames each, at most")
-    delivered: Whole | None = Field(None, ge=1, le=1_000_000, title="Pictures delivered")
-    delivered_per: Literal["all", "person"] = Field("all", title="Delivered in all or each")
-    picks_each: Whole | None = Field(None, ge=0, le=1000, title="Picks each")
-    retouched: Whole | None = Field(None, ge=0, le=1_000_000, title="Pictures retouched")
-    retouched_per: Literal["all", "person"] = Field("all", title="Retouched in all or each")
-    retouch_min: Number | None = Field(None, ge=0.1, le=600, title="Minutes to retouch one")
-    frame_mb: Number | None = Field(None, ge=0.1, le=2000, title="Megabytes a frame")
-    hours: Number | None = Field(None, ge=0.1, le=48, title="Hours")
-    place: Line | None = Field(None, title="Place")
-    power_on_site: Flag | None = Field(None, title="Mains on site")
-    carriage: Literal["hand", "car", "air"] | None = Field(None, title="How kit travels")
-    wind_m_s: Number | None = Field(None, ge=0, le=60, title="Wind expected (m/s)")
-    quiet: Flag | None = Field(None, title="Must be quiet")
-    children: Flag | None = Field(None, title="Children or animals")
+    crops: tuple[Crop, ...] | None = Field(None, max_length=3)
+    orientation: Literal["landscape", "upright", "both"] | None = None
+    context: Literal["none", "some", "much"] | None = None
+    posture: Literal["standing", "sitting", "both"] | None = None
+    people: Whole | None = Field(None, ge=1, le=100_000)
+    frames_each: Whole | None = Field(None, ge=1, le=10_000)
+    frames_each_most: Whole | None = Field(None, ge=1, le=10_000)
+    delivered: Whole | None = Field(None, ge=1, le=1_000_000)
+    delivered_per: Literal["all", "person"] = "all"
+    picks_each: Whole | None = Field(None, ge=0, le=1000)
+    retouched: Whole | None = Field(None, ge=0, le=1_000_000)
+    retouched_per: Literal["all", "person"] = "all"
+    retouch_min: Number | None = Field(None, ge=0.1, le=600)
+    frame_mb: Number | None = Field(None, ge=0.1, le=2000)
+    hours: Number | None = Field(None, ge=0.1, le=48)
+    place: Line | None = None
+    power_on_site: Flag | None = None
+    carriage: Literal["hand", "car", "air"] | None = None
+    wind_m_s: Number | None = Field(None, ge=0, le=60)
+    quiet: Flag | None = None
+    children: Flag | None = None
 
     @model_validator(mode="before")
     @classmethod
@@ -143,15 +143,15 @@ class Session(Value):
 
     id: RowId = ""
     setup: KitId
-    variant: Line = Field("", title="Variant")
-    day: Day | None = Field(None, title="Date")
-    start: Clock | None = Field(None, title="Begins")
-    people: Whole = Field(1, ge=1, le=10_000, title="People")
-    frames_each: Whole = Field(40, ge=1, le=10_000, title="Frames each")
-    frames_each_most: Whole | None = Field(None, ge=1, le=10_000, title="Frames each, at most")
-    minutes_each: Number | None = Field(None, ge=0.05, le=600, title="Minutes each")
-    tests: Number = Field(0.1, ge=0, le=5, title="Test frames (share)")
-    change_min: Number = Field(15, ge=0, le=600, title="Minutes to set up")
+    variant: Line = ""
+    day: Day | None = None
+    start: Clock | None = None
+    people: Whole = Field(1, ge=1, le=10_000)
+    frames_each: Whole = Field(40, ge=1, le=10_000)
+    frames_each_most: Whole | None = Field(None, ge=1, le=10_000)
+    minutes_each: Number | None = Field(None, ge=0.05, le=600)
+    tests: Number = Field(0.1, ge=0, le=5)
+    change_min: Number = Field(15, ge=0, le=600)
 
     @property
     def frames_of_one(self) -> float:
@@ -170,7 +170,7 @@ class Batteries(Value):
 
     unit: KitId
     name: Line = ""
-    charges: Whole = Field(1, ge=1, le=99, title="Charges")
+    charges: Whole = Field(1, ge=1, le=99)
 
 
 class Picked(Value):
@@ -178,7 +178,7 @@ class Picked(Value):
 
     unit: KitId
     name: Line = ""
-    count: Whole = Field(1, ge=1, le=16, title="How many")
+    count: Whole = Field(1, ge=1, le=16)
 
 
 class Posted(Value):
@@ -201,7 +201,7 @@ class OwnItem(Value):
     """Something of the person's own on the pack list."""
 
     name: Name
-    count: Whole = Field(1, ge=1, le=999, title="How many")
+    count: Whole = Field(1, ge=1, le=999)
     weight_g: Weight | None = None
 
 
@@ -210,12 +210,12 @@ class Sitter(Value):
 
     id: RowId = ""
     name: Name
-    day: Day | None = Field(None, title="Date")
-    slot: Clock | None = Field(None, title="Slot")
-    variant: Line = Field("", title="Variant")
-    done: Flag = Field(False, title="Done")
-    files: Line = Field("", title="File numbers")
-    picks: Line = Field("", title="Picks")
+    day: Day | None = None
+    slot: Clock | None = None
+    variant: Line = ""
+    done: Flag = False
+    files: Line = ""
+    picks: Line = ""
 
 
 class Job(Value):
@@ -226,30 +226,30 @@ class Job(Value):
     name: Name
     note: Note = ""
     brief: Brief = Brief()
-    day: Day | None = Field(None, title="Day")
-    begins: Clock = Field(time(9), title="Day begins")
-    ends: Clock = Field(time(18), title="Day ends")
-    late_min: Number = Field(0.0, ge=0, le=720, title="Running late (min)")
-    late_day: Day | None = Field(None, title="Day that runs late (none said: the first)")
-    sessions: tuple[Session, ...] = Field((), max_length=60, title="Sessions")
-    roster: tuple[Sitter, ...] = Field((), max_length=2000, title="Roster")
-    picked: tuple[Picked, ...] = Field((), max_length=60, title="Units taken along")
-    posts: tuple[Posted, ...] = Field((), max_length=1440, title="Who stands where")
-    batteries: tuple[Batteries, ...] = Field((), max_length=60, title="Batteries")
-    chargers: Whole = Field(0, ge=0, le=20, title="Chargers in use")
-    charge_h: Number = Field(2.0, ge=0.2, le=24, title="Hours to charge one")
-    night_charges: Whole | None = Field(None, ge=0, le=99, title="Batteries charged over night (none said: all)")
-    swap_min: Number = Field(2.0, ge=0, le=60, title="Minutes to swap a battery")
-    celsius: Number | None = Field(None, ge=-40, le=50, title="Temperature (°C)")
-    cells: Number = Field(1.0, ge=0.2, le=1, title="What the cells still hold (share of new)")
-    chance: Number = Field(0.9, ge=0.5, le=0.999, title="Chance wanted for every light")
-    spares: Whole = Field(0, ge=0, le=1, title="Units that may fail")
-    least: Least = Field("weight", title="Kit with the least")
-    known_only: Flag = Field(False, title="Only units whose weight or price is known")
-    own_items: tuple[OwnItem, ...] = Field((), max_length=100, title="Own things to pack")
-    ticked: tuple[Line, ...] = Field((), max_length=400, title="Packed")
-    bags: tuple[Bagged, ...] = Field((), max_length=400, title="Bags")
-    preflight: tuple[Line, ...] = Field((), max_length=30, title="Own checks before the first frame")
+    day: Day | None = None
+    begins: Clock = time(9)
+    ends: Clock = time(18)
+    late_min: Number = Field(0.0, ge=0, le=720)
+    late_day: Day | None = None
+    sessions: tuple[Session, ...] = Field((), max_length=60)
+    roster: tuple[Sitter, ...] = Field((), max_length=2000)
+    picked: tuple[Picked, ...] = Field((), max_length=60)
+    posts: tuple[Posted, ...] = Field((), max_length=1440)
+    batteries: tuple[Batteries, ...] = Field((), max_length=60)
+    chargers: Whole = Field(0, ge=0, le=20)
+    charge_h: Number = Field(2.0, ge=0.2, le=24)
+    night_charges: Whole | None = Field(None, ge=0, le=99)
+    swap_min: Number = Field(2.0, ge=0, le=60)
+    celsius: Number | None = Field(None, ge=-40, le=50)
+    cells: Number = Field(1.0, ge=0.2, le=1)
+    chance: Number = Field(0.9, ge=0.5, le=0.999)
+    spares: Whole = Field(0, ge=0, le=1)
+    least: Least = "weight"
+    known_only: Flag = False
+    own_items: tuple[OwnItem, ...] = Field((), max_length=100)
+    ticked: tuple[Line, ...] = Field((), max_length=400)
+    bags: tuple[Bagged, ...] = Field((), max_length=400)
+    preflight: tuple[Line, ...] = Field((), max_length=30)
 
     _ids = field_validator("sessions", "roster")(with_ids)
 
@@ -306,8 +306,8 @@ class JobFile(Value):
     format: Literal["jumpstop-job"] = "jumpstop-job"
     version: Literal[1] = 1
     job: Job
-    setups: tuple[JobSetup, ...] = Field((), max_length=MOST_SETUPS, title="Setups")
-    batteries: tuple[Battery, ...] = Field((), max_length=200, title="Batteries")
+    setups: tuple[JobSetup, ...] = Field((), max_length=MOST_SETUPS)
+    batteries: tuple[Battery, ...] = Field((), max_length=200)
 
     @model_validator(mode="after")
     def _sessions_have_setups(self) -> "JobFile":

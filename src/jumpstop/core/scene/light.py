@@ -60,32 +60,32 @@ class Light(Value):
     """
 
     id: RowId = ""
-    on: Flag = Field(True, title="On")
-    position: Position | None = Field(None, title="Place of the light")
-    channel: Whole | None = Field(None, ge=1, le=99, title="Channel")
-    group: Line = Field("", title="Group")
-    sends: Flag = Field(False, title="Commands the others (master)")
+    on: Flag = True
+    position: Position | None = None
+    channel: Whole | None = Field(None, ge=1, le=99)
+    group: Line = ""
+    sends: Flag = False
     unit: OwnUnit | None = None
-    power_supply: SupplyKind | None = Field(None, title="This light's power supply")
-    dial_stops: Number | None = Field(None, ge=0, le=13, title="Dial (stops below full)")
-    distance_free: Flag = Field(False, title="Distance worked out")
-    side: Side | None = Field(None, title="Side it reaches")
-    relative: Literal["correct", "key"] = Field("correct", title="Level counts from")
-    automatic: Flag = Field(False, title="Automatic power (through the lens)")
-    compensation_stops: Number | None = Field(None, ge=-5, le=5, title="Flash compensation (stops)")
-    fits_anyway: Flag = Field(False, title="The modifier fits all the same")
-    role: Role = Field("key", title="Role")
+    power_supply: SupplyKind | None = None
+    dial_stops: Number | None = Field(None, ge=0, le=13)
+    distance_free: Flag = False
+    side: Side | None = None
+    relative: Literal["correct", "key"] = "correct"
+    automatic: Flag = False
+    compensation_stops: Number | None = Field(None, ge=-5, le=5)
+    fits_anyway: Flag = False
+    role: Role = "key"
     distance_m: DistanceM = 2.0
-    heads: Whole = Field(1, ge=1, le=16, title="Equal heads")
-    pops: Whole = Field(1, ge=1, le=100, title="Flashes into one frame")
+    heads: Whole = Field(1, ge=1, le=16)
+    pops: Whole = Field(1, ge=1, le=100)
     modifier: OwnModifier | None = None
-    layers: tuple[Name, ...] | None = Field(None, max_length=8, title="Layers on")
-    gel: Gel = Field("none", title="Gel")
-    gel_for: GelFor = Field("match", title="What the gel is for")
-    own_gel: OwnGel | None = Field(None, title="Own gel")
-    wide_panel: Flag = Field(False, title="Wide panel over the head")
-    zoom_mm: Number | None = Field(None, ge=8, le=800, title="Zoom position (mm)")
-    target_stops: Number = Field(0.0, ge=-6, le=4, title="Level wanted (stops)")
+    layers: tuple[Name, ...] | None = Field(None, max_length=8)
+    gel: Gel = "none"
+    gel_for: GelFor = "match"
+    own_gel: OwnGel | None = None
+    wide_panel: Flag = False
+    zoom_mm: Number | None = Field(None, ge=8, le=800)
+    target_stops: Number = Field(0.0, ge=-6, le=4)
 
     @property
     def zoomed(self) -> bool:

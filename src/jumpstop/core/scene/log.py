@@ -21,10 +21,10 @@ class FilterSeen(Value):
     """The same patch with a filter and without: what the filter takes, and the cast it leaves."""
 
     filter: OwnFilter
-    marked_stops: Number = Field(ge=0.1, le=20, title="ND as marked or turned (stops)")
-    stops: Number = Field(ge=0, le=24, title="ND as seen (stops)")
-    cast_red: Number = Field(0.0, ge=-12, le=12, title="Red against green (stops)")
-    cast_blue: Number = Field(0.0, ge=-12, le=12, title="Blue against green (stops)")
+    marked_stops: Number = Field(ge=0.1, le=20)
+    stops: Number = Field(ge=0, le=24)
+    cast_red: Number = Field(0.0, ge=-12, le=12)
+    cast_blue: Number = Field(0.0, ge=-12, le=12)
 
 
 class CurtainSeen(Value):
@@ -32,8 +32,8 @@ class CurtainSeen(Value):
 
     body: OwnBody
     shutter_s: ShutterS
-    lit: Number = Field(ge=0.02, le=0.99, title="Share of the frame that is lit")
-    dark_edge: Literal["bottom", "top", "unknown"] = Field("unknown", title="Edge that stayed dark")
+    lit: Number = Field(ge=0.02, le=0.99)
+    dark_edge: Literal["bottom", "top", "unknown"] = "unknown"
 
 
 SD_AMBIENT = 0.15  # a needle read on location [stops], from memory
@@ -42,8 +42,8 @@ SD_AMBIENT = 0.15  # a needle read on location [stops], from memory
 class AmbientSeen(Value):
     """The ambient alone against what was planned for it: brighter is positive."""
 
-    stops: Number = Field(ge=-12, le=12, title="Ambient against the plan (stops)")
-    sd: Number = Field(SD_AMBIENT, ge=0.02, le=2, title="Uncertainty of the reading (stops)")
+    stops: Number = Field(ge=-12, le=12)
+    sd: Number = Field(SD_AMBIENT, ge=0.02, le=2)
 
 
 class LogEntry(Value):
@@ -58,19 +58,19 @@ class LogEntry(Value):
     format: Literal["jumpstop-log"] = "jumpstop-log"
     version: Literal[1] = 1
     name: Name = "An entry"
-    at: At = Field(title="When")
-    job: KitId | None = Field(None, title="Job")
-    setup: KitId | None = Field(None, title="Setup")
-    was: Setup | None = Field(None, title="Setup as it stood")
-    seen: Seen | None = Field(None, title="Reading of a light")
-    filter: FilterSeen | None = Field(None, title="Reading of a filter")
-    curtain: CurtainSeen | None = Field(None, title="Reading of a curtain")
-    ambient: AmbientSeen | None = Field(None, title="Reading of the ambient")
-    celsius: Number | None = Field(None, ge=-60, le=70, title="Temperature (°C)")
-    flashes: Whole | None = Field(None, ge=0, le=1_000_000, title="Flashes fired")
-    swapped: Line = Field("", title="Battery or pack put in")
+    at: At
+    job: KitId | None = None
+    setup: KitId | None = None
+    was: Setup | None = None
+    seen: Seen | None = None
+    filter: FilterSeen | None = None
+    curtain: CurtainSeen | None = None
+    ambient: AmbientSeen | None = None
+    celsius: Number | None = Field(None, ge=-60, le=70)
+    flashes: Whole | None = Field(None, ge=0, le=1_000_000)
+    swapped: Line = ""
     note: Note = ""
-    aside: Flag = Field(False, title="Set aside")
+    aside: Flag = False
 
     @model_validator(mode="after")
     def _stood_somewhere(self) -> "LogEntry":
@@ -105,5 +105,5 @@ class LogFile(Value):
 
     format: Literal["jumpstop-readings"] = "jumpstop-readings"
     version: Literal[1, 2] = 2
-    parts: dict[str, Any] = Field({}, title="What entries hold alike")
-    entries: tuple[LogLine, ...] = Field((), max_length=MOST, title="Entries")
+    parts: dict[str, Any] = Field({})
+    entries: tuple[LogLine, ...] = Field((), max_length=MOST)

@@ -12,10 +12,10 @@ from ..kit.values import Line, Number, Value
 class Place(Value):
     """Where on earth, and by which clock."""
 
-    name: Line = Field("", title="Place")
-    latitude: Number = Field(ge=-90, le=90, title="Latitude (degrees north)")
-    longitude: Number = Field(ge=-180, le=180, title="Longitude (degrees east)")
-    zone: Line = Field(min_length=1, title="Time zone")
+    name: Line = ""
+    latitude: Number = Field(ge=-90, le=90)
+    longitude: Number = Field(ge=-180, le=180)
+    zone: Line = Field(min_length=1)
 
     @field_validator("zone")
     @classmethod

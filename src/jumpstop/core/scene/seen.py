@@ -21,7 +21,7 @@ class SeenWith(Value):
     f_number: FNumber = 8.0
     shutter_s: ShutterS = 1 / 250
     iso: Iso = 100
-    nd_stops: Number = Field(0.0, ge=0, le=40, title="ND (stops)")
+    nd_stops: Number = Field(0.0, ge=0, le=40)
 
 
 class Seen(Value):
@@ -34,20 +34,20 @@ class Seen(Value):
     """
 
     id: KitId = "seen"
-    light: Whole = Field(0, ge=0, le=7, title="Light")
-    kind: Literal["meter", "face", "patch"] = Field("meter", title="What was seen")
+    light: Whole = Field(0, ge=0, le=7)
+    kind: Literal["meter", "face", "patch"] = "meter"
     f_number: FNumber = 8.0
     iso: Iso = 100
-    stops: Number = Field(0.0, ge=-12, le=12, title="Stops from what was wanted")
-    holds_ambient: Flag = Field(True, title="Ambient included")
-    dial_stops: Number = Field(0.0, ge=0, le=13, title="Dial (stops below full)")
-    wanted_stops: Number = Field(0.0, ge=-6, le=6, title="Level then wanted (stops)")
-    ambient_stops: Number = Field(-30.0, ge=-60, le=30, title="Ambient then, at these settings (stops)")
+    stops: Number = Field(0.0, ge=-12, le=12)
+    holds_ambient: Flag = True
+    dial_stops: Number = Field(0.0, ge=0, le=13)
+    wanted_stops: Number = Field(0.0, ge=-6, le=6)
+    ambient_stops: Number = Field(-30.0, ge=-60, le=30)
     method: MethodKind = "sync"
     camera: SeenWith = SeenWith()
     was: Light = Light()
-    sd: Number = Field(SD_METER, ge=0.02, le=2, title="Uncertainty of the reading (stops)")
-    stands: Flag = Field(False, title="The setup counts from it")
+    sd: Number = Field(SD_METER, ge=0.02, le=2)
+    stands: Flag = False
 
     @model_validator(mode="after")
     def _of_a_unit(self) -> "Seen":

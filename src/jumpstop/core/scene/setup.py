@@ -50,8 +50,8 @@ class OwnTrigger(Trigger):
 class FixedNd(Value):
     """Neutral density that is on: filters of the bag by name (none: no filter), and what they take as turned."""
 
-    filters: tuple[Name, ...] = Field((), max_length=4, title="Filters on")
-    stops: Number = Field(0.0, ge=0, le=40, title="ND (stops)")
+    filters: tuple[Name, ...] = Field((), max_length=4)
+    stops: Number = Field(0.0, ge=0, le=40)
 
 
 class Fixed(Value):
@@ -60,21 +60,21 @@ class Fixed(Value):
     Aperture, ISO and background are fixed at what the aim says.
     """
 
-    aperture: Flag = Field(False, title="Aperture fixed")
-    iso: Flag = Field(False, title="ISO fixed")
-    background: Flag = Field(False, title="Background fixed")
-    shutter_s: ShutterS | None = Field(None, title="Shutter time fixed (s)")
-    nd: FixedNd | None = Field(None, title="ND fixed")
+    aperture: Flag = False
+    iso: Flag = False
+    background: Flag = False
+    shutter_s: ShutterS | None = None
+    nd: FixedNd | None = None
 
 
 class Variant(Value):
     """The same picture another way (tight, full length, seated, a pair): what stands where, and through which lens."""
 
     name: Name
-    orientation: Orientation = Field("landscape", title="Landscape or upright")
-    lens: Lens | None = Field(None, title="Lens and distances")
+    orientation: Orientation = "landscape"
+    lens: Lens | None = None
     stage: Stage = Stage()
-    lights: tuple[Light, ...] = Field(min_length=1, max_length=MOST_LIGHTS, title="Lights")
+    lights: tuple[Light, ...] = Field(min_length=1, max_length=MOST_LIGHTS)
 
     _ids = field_validator("lights")(with_ids)
 
@@ -109,19 +109,19 @@ class Setup(Value):
     motion: Motion = Motion()
     body: OwnBody = OwnBody(name="A body")
     lens: OwnLens | None = None
-    filters: tuple[OwnFilter, ...] = Field((), max_length=20, title="ND filters")
-    lights: tuple[Light, ...] = Field((Light(id="1"),), min_length=1, max_length=MOST_LIGHTS, title="Lights")
+    filters: tuple[OwnFilter, ...] = Field((), max_length=20)
+    lights: tuple[Light, ...] = Field((Light(id="1"),), min_length=1, max_length=MOST_LIGHTS)
     stage: Stage = Stage()
-    variants: tuple[Variant, ...] = Field((), max_length=12, title="Variants")
-    triggers: tuple[OwnTrigger, ...] = Field((), max_length=8, title="Triggers packed")
-    trigger: Literal["radio", "optical", "shoe"] = Field("radio", title="Trigger")
-    silent: Flag = Field(False, title="Silent shutter")
-    method: MethodKind | None = Field(None, title="Method")
+    variants: tuple[Variant, ...] = Field((), max_length=12)
+    triggers: tuple[OwnTrigger, ...] = Field((), max_length=8)
+    trigger: Literal["radio", "optical", "shoe"] = "radio"
+    silent: Flag = False
+    method: MethodKind | None = None
     fixed: Fixed = Fixed()
-    seen: tuple[Seen, ...] = Field((), max_length=60, title="What was seen")
-    power_supply: SupplyKind | None = Field(None, title="Power supply")
-    frames: Whole = Field(200, ge=1, le=1_000_000, title="Frames")
-    meter_c: Number = Field(METER_C_FLAT, ge=100, le=500, title="Meter constant C (lx s)")
+    seen: tuple[Seen, ...] = Field((), max_length=60)
+    power_supply: SupplyKind | None = None
+    frames: Whole = Field(200, ge=1, le=1_000_000)
+    meter_c: Number = Field(METER_C_FLAT, ge=100, le=500)
 
     _ids = field_validator("lights")(with_ids)
 

@@ -2842,7 +2842,7 @@ export interface components {
              * @default 8
              */
             frames_per_s?: number;
-            /** Weight G */
+            /** Weight (g) */
             weight_g?: number | null;
             /**
              * Edge that goes dark past sync
@@ -2937,7 +2937,7 @@ export interface components {
              * @default 8
              */
             frames_per_s: number;
-            /** Weight G */
+            /** Weight (g) */
             weight_g: number | null;
             /**
              * Edge that goes dark past sync
@@ -3806,7 +3806,7 @@ export interface components {
             stops: number;
             /** ND at the far end (stops) */
             most_stops?: number | null;
-            /** Weight G */
+            /** Weight (g) */
             weight_g?: number | null;
             /**
              * Note
@@ -3830,7 +3830,7 @@ export interface components {
             stops: number;
             /** ND at the far end (stops) */
             most_stops: number | null;
-            /** Weight G */
+            /** Weight (g) */
             weight_g: number | null;
             /**
              * Note
@@ -5049,7 +5049,7 @@ export interface components {
              * @default 0
              */
             stabiliser_stops?: number;
-            /** Weight G */
+            /** Weight (g) */
             weight_g?: number | null;
             /** Price */
             price?: number | null;
@@ -5097,7 +5097,7 @@ export interface components {
              * @default 0
              */
             stabiliser_stops: number;
-            /** Weight G */
+            /** Weight (g) */
             weight_g: number | null;
             /** Price */
             price: number | null;
@@ -6176,7 +6176,7 @@ export interface components {
              * @default 8
              */
             frames_per_s?: number;
-            /** Weight G */
+            /** Weight (g) */
             weight_g?: number | null;
             /**
              * Edge that goes dark past sync
@@ -6194,7 +6194,7 @@ export interface components {
              * @default
              */
             note?: string;
-            /** Id */
+            /** Id on the shelf */
             id?: string | null;
         };
         /**
@@ -6273,7 +6273,7 @@ export interface components {
              * @default 8
              */
             frames_per_s: number;
-            /** Weight G */
+            /** Weight (g) */
             weight_g: number | null;
             /**
              * Edge that goes dark past sync
@@ -6291,7 +6291,7 @@ export interface components {
              * @default
              */
             note: string;
-            /** Id */
+            /** Id on the shelf */
             id: string | null;
         };
         /**
@@ -6310,14 +6310,14 @@ export interface components {
             stops: number;
             /** ND at the far end (stops) */
             most_stops?: number | null;
-            /** Weight G */
+            /** Weight (g) */
             weight_g?: number | null;
             /**
              * Note
              * @default
              */
             note?: string;
-            /** Id */
+            /** Id on the shelf */
             id?: string | null;
         };
         /**
@@ -6336,14 +6336,14 @@ export interface components {
             stops: number;
             /** ND at the far end (stops) */
             most_stops: number | null;
-            /** Weight G */
+            /** Weight (g) */
             weight_g: number | null;
             /**
              * Note
              * @default
              */
             note: string;
-            /** Id */
+            /** Id on the shelf */
             id: string | null;
         };
         /**
@@ -6398,7 +6398,7 @@ export interface components {
              * @default 1
              */
             count?: number;
-            /** Weight G */
+            /** Weight (g) */
             weight_g?: number | null;
         };
         /**
@@ -6413,7 +6413,7 @@ export interface components {
              * @default 1
              */
             count: number;
-            /** Weight G */
+            /** Weight (g) */
             weight_g: number | null;
         };
         /**
@@ -6454,7 +6454,7 @@ export interface components {
              * @default 0
              */
             stabiliser_stops?: number;
-            /** Weight G */
+            /** Weight (g) */
             weight_g?: number | null;
             /** Price */
             price?: number | null;
@@ -6463,7 +6463,7 @@ export interface components {
              * @default
              */
             note?: string;
-            /** Id */
+            /** Id on the shelf */
             id?: string | null;
         };
         /**
@@ -6504,7 +6504,7 @@ export interface components {
              * @default 0
              */
             stabiliser_stops: number;
-            /** Weight G */
+            /** Weight (g) */
             weight_g: number | null;
             /** Price */
             price: number | null;
@@ -6513,7 +6513,7 @@ export interface components {
              * @default
              */
             note: string;
-            /** Id */
+            /** Id on the shelf */
             id: string | null;
         };
         /**
@@ -6608,7 +6608,7 @@ export interface components {
              * @default
              */
             note?: string;
-            /** Id */
+            /** Id on the shelf */
             id?: string | null;
         };
         /**
@@ -6703,7 +6703,7 @@ export interface components {
              * @default
              */
             note: string;
-            /** Id */
+            /** Id on the shelf */
             id: string | null;
         };
         /**
@@ -6754,7 +6754,7 @@ export interface components {
              * @default
              */
             note?: string;
-            /** Id */
+            /** Id on the shelf */
             id?: string | null;
         };
         /**
@@ -6805,7 +6805,7 @@ export interface components {
              * @default
              */
             note: string;
-            /** Id */
+            /** Id on the shelf */
             id: string | null;
         };
         /**
@@ -6891,7 +6891,7 @@ export interface components {
              * @default true
              */
             takes_modifiers?: boolean;
-            /** Weight G */
+            /** Weight (g) */
             weight_g?: number | null;
             /**
              * How its group is set
@@ -6927,7 +6927,7 @@ export interface components {
              * @default
              */
             note?: string;
-            /** Id */
+            /** Id on the shelf */
             id?: string | null;
         };
         /**
@@ -7013,7 +7013,7 @@ export interface components {
              * @default true
              */
             takes_modifiers: boolean;
-            /** Weight G */
+            /** Weight (g) */
             weight_g: number | null;
             /**
              * How its group is set
@@ -7049,7 +7049,7 @@ export interface components {
              * @default
              */
             note: string;
-            /** Id */
+            /** Id on the shelf */
             id: string | null;
         };
         /**
@@ -10315,7 +10315,7 @@ export interface components {
              * @default true
              */
             takes_modifiers?: boolean;
-            /** Weight G */
+            /** Weight (g) */
             weight_g?: number | null;
             /**
              * How its group is set
@@ -10435,7 +10435,7 @@ export interface components {
              * @default true
              */
             takes_modifiers: boolean;
-            /** Weight G */
+            /** Weight (g) */
             weight_g: number | null;
             /**
              * How its group is set

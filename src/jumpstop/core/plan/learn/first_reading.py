@@ -41,12 +41,12 @@ class FirstReading(Value):
 
     name: Name
     kind: UnitKind = "shoe"
-    power: Number = Field(1.0, ge=1 / 8192, le=1, title="Power (share of full)")
+    power: Number = Field(1.0, ge=1 / 8192, le=1)
     light: Light = Light()
     f_number: FNumber = 8.0
     iso: Iso = 100
     by: Literal["meter", "frame", "range", "unit"] = "meter"
-    stops: Number = Field(0.0, ge=-12, le=12, title="It came out, or against the other (stops)")
+    stops: Number = Field(0.0, ge=-12, le=12)
     like: OwnUnit | None = None
 
     @model_validator(mode="after")
