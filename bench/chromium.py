@@ -14,6 +14,18 @@ ARGS = [
 ]  # fmt: skip
 
 
+NUDGE = """key => new Promise((done, missed) => {
+  setTimeout(() => missed(new Error('the chart did not change within 5 s')), 5000)
+  const start = performance.now()
+  const watch = new MutationObserver(() => { watch.disconnect(); requestAnimationFrame(() =>
+    setTimeout(() => done(performance.now() - start))) })
+  watch.observe(document.querySelector('ol[aria-label="Flash units"]'), {subtree: true, childList: true,
+    characterData: true, attributes: true})
+  document.activeElement.dispatchEvent(new KeyboardEvent('keydown', {key, bubbles: true}))
+})"""
+"""A script for the page: a key pressed, and the milliseconds until the frame after the lanes in sight have changed."""
+
+
 def launch(playwright: Any) -> Any:
     """The browser, started."""
     return playwright.chromium.launch(executable_path=EXECUTABLE, args=ARGS)

@@ -52,7 +52,7 @@ from jumpstop.words.cards import cards_of
 from jumpstop.words.figures import DisplayUnits
 
 sys.path.insert(0, str(Path(__file__).parent))
-from chromium import Demo, launch
+from chromium import NUDGE, Demo, launch
 from large import large_job, log_entries
 
 ROOT = Path(__file__).parent.parent
@@ -453,19 +453,10 @@ def keys(url: str) -> list[float]:
         page.get_by_test_id("headline").wait_for()
         page.get_by_role("spinbutton", name="Distance", exact=True).focus()
         page.wait_for_timeout(500)
-        script = """key => new Promise((done, missed) => {
-          setTimeout(() => missed(new Error('the chart did not change within 5 s')), 5000)
-          const start = performance.now()
-          const watch = new MutationObserver(() => { watch.disconnect(); requestAnimationFrame(() =>
-            setTimeout(() => done(performance.now() - start))) })
-          watch.observe(document.querySelector('ol[aria-label="Flash units"]'), {subtree: true, childList: true,
-            characterData: true, attributes: true})
-          document.activeElement.dispatchEvent(new KeyboardEvent('keydown', {key, bubbles: true}))
-        })"""
         taken = []
         for i in range(45):
             key = "ArrowUp" if i % 2 else "ArrowDown"
-            taken.append(PACE.timed(lambda key=key: float(page.evaluate(script, key))))
+            taken.append(PACE.timed(lambda key=key: float(page.evaluate(NUDGE, key))))
         return taken[5:]
 
 

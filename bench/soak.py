@@ -29,7 +29,7 @@ import httpx
 from playwright.sync_api import Error
 
 from acts import ACTS, asked, chosen, go, home, troubled, wait_until
-from chromium import Demo, launch
+from chromium import NUDGE, Demo, launch
 from cuts import STARTS, cut_off, prepared, sound, started, steps_of
 
 SEED = int(os.environ.get("SEED", "20261129"))
@@ -450,15 +450,7 @@ def verdicts(folder: Path) -> str:
     return f"{', '.join(f'{key} {os.environ.get(key, many)}' for key, many in LONG.items())}: {'; '.join(said)}"
 
 
-NUDGE = """key => new Promise((done) => {
-  const start = performance.now()
-  const watch = new MutationObserver(() => { watch.disconnect(); requestAnimationFrame(() =>
-    setTimeout(() => done(performance.now() - start))) })
-  watch.observe(document.querySelector('ol[aria-label="Flash units"]'), {subtree: true, childList: true,
-    characterData: true, attributes: true})
-  document.activeElement.dispatchEvent(new KeyboardEvent('keydown', {key, bubbles: true}))
-})"""
-EVERY_S = 0.025  # from one reading to the next: far quicker than any hand or meter
+EVERY_S = 0.05  # from one reading to the next: far quicker than any hand or meter
 
 
 def devices(folder: Path) -> str:

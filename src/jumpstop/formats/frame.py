@@ -14,8 +14,9 @@ from typing import Any, Literal
 
 import numpy as np
 from PIL import Image, ImageCms, ImageOps, UnidentifiedImageError
+from PIL.ExifTags import IFD, Base
 
-from ..core.physics.tone import linear
+from ..core.physics.tone import AS_WHITE, linear
 from .errors import TooMany, Unreadable
 
 MAX_BYTES = 40 * 2**20
@@ -26,14 +27,11 @@ MOST_SEGMENTS = 10_000  # each is looked at by itself, by the decoder too
 FULL_PIXELS = 4_000_000  # larger frames are decoded at a half, a quarter or an eighth, which a patch does not mind
 WAIT_S = 15.0  # for the frames before this one
 LUMA = np.array([0.2126, 0.7152, 0.0722])  # of linear sRGB [IEC 61966-2-1]
-CLIPPED = 254  # of 255: as good as white
 LIGHT = linear(np.arange(256) / 255.0)  # of each of the 256 values
 MARKER = re.compile(rb"\xff[^\x00\x01\xd0-\xd8\xff]", re.DOTALL)  # that a segment follows (ITU-T T.81, B.1.1.3)
 START_OF_SCAN, END_OF_IMAGE = 0xDA, 0xD9
 MOST_NAME = 60  # characters of a profile's name that are told
 ONE_AT_A_TIME = Lock()
-EXIF = 0x8769
-EXPOSURE, APERTURE, SPEED, FOCAL, FLASH, TAKEN = 33434, 33437, 34855, 37386, 37385, 36867  # Exif 2.32 (CIPA DC-008)
 
 
 @dataclass(frozen=True)
@@ -167,7 +165,7 @@ def _in_srgb(patch: Image.Image, icc: Any) -> tuple[np.ndarray, str]:
 
 def _clipped(pixels: np.ndarray) -> float:
     """The share of pixels of which a colour has no more to give."""
-    return float(np.mean((pixels >= CLIPPED).any(axis=2)))
+    return float(np.mean((pixels >= AS_WHITE).any(axis=2)))
 
 
 def _lit(pixels: np.ndarray) -> dict[str, Any]:
@@ -190,17 +188,17 @@ def _box(patch: Patch, width: int, height: int) -> tuple[int, int, int, int]:
 def _exif(file: Image.Image) -> dict[str, Any]:
     """What the frame's Exif says, where it is sensible; whatever else stands there is passed over."""
     try:
-        tags = dict(file.getexif().get_ifd(EXIF))
+        tags = dict(file.getexif().get_ifd(IFD.Exif))
     except (OSError, SyntaxError, ValueError, TypeError, KeyError, IndexError, OverflowError, AttributeError):
         tags = {}
-    flash = tags.get(FLASH)
+    flash = tags.get(Base.Flash)
     return {
-        "f_number": _figure(tags.get(APERTURE), 0.5, 128),
-        "shutter_s": _figure(tags.get(EXPOSURE), 1 / 64000, 3600),
-        "iso": _figure(tags.get(SPEED), 3, 4_000_000),
-        "focal_mm": _figure(tags.get(FOCAL), 1, 3000),
+        "f_number": _figure(tags.get(Base.FNumber), 0.5, 128),
+        "shutter_s": _figure(tags.get(Base.ExposureTime), 1 / 64000, 3600),
+        "iso": _figure(tags.get(Base.ISOSpeedRatings), 3, 4_000_000),
+        "focal_mm": _figure(tags.get(Base.FocalLength), 1, 3000),
         "flash": bool(flash & 1) if isinstance(flash, int) else None,
-        "taken": _taken(tags.get(TAKEN)),
+        "taken": _taken(tags.get(Base.DateTimeOriginal)),
     }
 
 

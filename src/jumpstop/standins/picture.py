@@ -8,6 +8,7 @@ from functools import lru_cache
 
 import numpy as np
 from PIL import Image, ImageDraw, ImageFilter
+from PIL.ExifTags import IFD, Base
 from PIL.TiffImagePlugin import IFDRational
 
 from ..core.physics import tone
@@ -25,9 +26,6 @@ QUALITY, FULL_COLOUR = 95, 0
 NOISE = 0.004  # of full light, at ISO 100; grows with its root; from memory
 MOST_NOISE = 0.03
 BINS = 64
-CLIPPED = 254
-EXIF = 0x8769
-EXPOSURE, APERTURE, SPEED, FOCAL, FLASH, TAKEN = 33434, 33437, 34855, 37386, 37385, 36867  # Exif 2.32 (CIPA DC-008)
 
 # What is drawn: places on the map of regions, the receiver whose light each has, its reflectance and tint (of green 1).
 PARTS: dict[str, tuple[str, float, tuple[float, float, float]]] = {
@@ -309,7 +307,7 @@ def shoot(frame: Exposed, seed: tuple[int, ...], taken: datetime, drops: bool = 
     image.save(out, "JPEG", quality=QUALITY, subsampling=FULL_COLOUR, exif=_exif(frame, taken))
     bright = pixels.max(axis=2)
     counts = np.bincount((bright.astype(int) * BINS // 256).ravel(), minlength=BINS)
-    clipped = float(np.mean(bright >= CLIPPED))
+    clipped = float(np.mean(bright >= tone.AS_WHITE))
     return Shot(out.getvalue(), tuple(int(one) for one in counts), clipped, view.cards)
 
 
@@ -317,13 +315,15 @@ def _exif(frame: Exposed, taken: datetime) -> Image.Exif:
     """What the camera says of how it was taken; the figures as they are marked."""
     camera, lens = frame.rig.camera, frame.rig.setup.aim.lens
     exif = Image.Exif()
-    own = exif.get_ifd(EXIF)
+    own = exif.get_ifd(IFD.Exif)
     long = camera.shutter_s >= 1
-    own[EXPOSURE] = IFDRational(round(camera.shutter_s), 1) if long else IFDRational(1, round(1 / camera.shutter_s))
-    own[APERTURE] = IFDRational(round(camera.f_number * 10), 10)
-    own[SPEED] = round(camera.iso)
-    own[FLASH] = 1 if any(unit is not None for unit in frame.units) else 16
-    own[TAKEN] = f"{taken:%Y:%m:%d %H:%M:%S}"
+    own[Base.ExposureTime] = (
+        IFDRational(round(camera.shutter_s), 1) if long else IFDRational(1, round(1 / camera.shutter_s))
+    )
+    own[Base.FNumber] = IFDRational(round(camera.f_number * 10), 10)
+    own[Base.ISOSpeedRatings] = round(camera.iso)
+    own[Base.Flash] = 1 if any(unit is not None for unit in frame.units) else 16
+    own[Base.DateTimeOriginal] = f"{taken:%Y:%m:%d %H:%M:%S}"
     if lens is not None:
-        own[FOCAL] = IFDRational(round(lens.focal_mm), 1)
+        own[Base.FocalLength] = IFDRational(round(lens.focal_mm), 1)
     return exif

@@ -33,9 +33,10 @@ class Review:
 
     frames: taken in all; without_flash: of them, before the first with flash; fewest: of one who knows what is hidden.
     met: whether all came out in the last frame with flash; outcome: each thing there. by_claims: each thing as one who
-    trusts all claims has it in the first frame, with the rig as trusting. late_ambient: settings of the ambient that
-    were touched after the first frame with flash, with the number of the frame before. at_once: frames before which
-    several things were changed, with how many. charge: what is left in the emptiest battery.
+    trusts all claims has it in the first frame, with the rig as trusting; knowing: as it is right. late_ambient:
+    settings of the ambient that were touched after the first frame with flash, with the number of the frame before.
+    at_once: frames before which several things were changed, with how many. charge: what is left in the emptiest
+    battery.
     """
 
     frames: int
@@ -45,6 +46,7 @@ class Review:
     outcome: tuple[Outcome, ...]
     by_claims: tuple[Outcome, ...]
     trusting: Rig
+    knowing: Rig
     late_ambient: tuple[tuple[What, int], ...]
     at_once: tuple[tuple[int, int], ...]
     overshot: tuple[Overshot, ...]
@@ -69,6 +71,7 @@ def review_of(bench: Bench) -> Review:
         outcome=found,
         by_claims=_by_claims(bench),
         trusting=trusting(bench.scene),
+        knowing=knowing(bench.scene, bench.truth),
         late_ambient=tuple(_late(bench, first)),
         at_once=tuple(_at_once(bench, first)),
         overshot=tuple(_overshot(bench)),

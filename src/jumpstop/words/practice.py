@@ -218,6 +218,7 @@ class ReviewText:
     claims_set: str
     did: list[str]
     shorter: str
+    right: str
 
 
 @dataclass(slots=True)
@@ -381,7 +382,7 @@ def _choices(bench: Bench, what: What, at: int, units: DisplayUnits) -> list[tup
             found = {round(one.stops, 2) for wanted in range(1, 13) if (one := nd_for(wanted, setup.filters))}
             return [(0.0, "none"), *((one, nd(one)) for one in sorted(found) if one > 0)]
         case "orientation":
-            return [(0.0, "across"), (1.0, "upright, grip up"), (2.0, "upright, grip down")]
+            return [(0.0, "across"), (1.0, "grip up"), (2.0, "grip down")]
         case "focus":
             return [(one, f"at {length(one, units)}" if one else "on the mark") for one in FOCUS_M]
         case "dial":
@@ -466,6 +467,7 @@ def review_text(review: Review, bench: Bench, units: DisplayUnits) -> ReviewText
         claims_set=_set_as(review.trusting, units),
         did=list(_did(review)),
         shorter=_shorter(review),
+        right=f"Right here was: {_set_as(review.knowing, units)}.",
     )
 
 

@@ -41,4 +41,5 @@
     </ul>
   {/if}
   <p class="mt-2 font-semibold">{review.shorter}</p>
+  <p class="text-quiet text-[0.92rem]">{review.right}</p>
 </section>

@@ -22,6 +22,7 @@ def linear(value: Figure) -> Floats:
     return np.where(shown <= 0.04045, shown / 12.92, np.power((shown + 0.055) / 1.055, 2.4))
 
 
+AS_WHITE = 254  # of 255: a value from which a picture is as good as white
 GREY = 0.18  # reflectance that a correct exposure renders as middle grey (118 of 255)
 WHITE, LIGHT_SKIN, MEDIUM_SKIN, DARK_SKIN = 0.9, 0.36, 0.2, 0.10
 """Reflectances of what is white, and of skin; from memory."""

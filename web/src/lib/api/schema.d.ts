@@ -7983,6 +7983,8 @@ export interface components {
             did: string[];
             /** Shorter */
             shorter: string;
+            /** Right */
+            right: string;
         };
         /**
          * Ring
