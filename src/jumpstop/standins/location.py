@@ -34,6 +34,7 @@ from .truth import Truth
 LATE_MIN = (0.0, 0.0, 0.0, 7.0, 20.0)  # how late a client comes, from memory
 READ_S = 45.0  # from one reading to the next, from memory
 USUAL_DAY = date(2026, 6, 24)  # of a job without a date: in the kite week
+USUAL_WIND_M_S = 3.0  # where the brief says nothing, from memory
 ENOUGH = 0.25  # stops: nearer than this a dial is left alone
 MOST_STOPS = 12.0
 
@@ -50,6 +51,7 @@ class Noted:
     entry: LogEntry
     light: int = 0
     late_min: float = 0.0
+    wind_m_s: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -107,7 +109,7 @@ class _Day:
     def __init__(self, file: JobFile, shelf: Shelf, seed: int, plan: DayPlan) -> None:
         self.file, self.plan, self.shelf = file, plan, shelf
         self.truth, self.rng = Truth(seed), np.random.default_rng([seed, 6])
-        self.sky = Sky(seed, _cover(file))
+        self.sky = Sky(seed, _cover(file), file.job.brief.wind_m_s or USUAL_WIND_M_S)
         self.read: list[_Read] = []
         self.flashes: dict[int, Flash] = {}
         self.late_s, self.count = 0.0, 0
@@ -151,7 +153,7 @@ class _Day:
         noise = float(self.rng.normal(0.0, SD_AMBIENT))
         off = real.lit_ev - said.lit_ev + noise
         seen = AmbientSeen(stops=min(max(off, -MOST_STOPS), MOST_STOPS))
-        yield self._noted("ambient", now, turn, setup, ambient=seen)
+        yield replace(self._noted("ambient", now, turn, setup, ambient=seen), wind_m_s=self.sky.wind_at(now))
         setup = _by_reading(setup, real, noise, solved.method(kind).camera.f_number)
         for at, unit in enumerate(stretch.units):
             if unit is not None and setup.lights[at].on:

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from .answers import knowing, trusting
-from .bench import GOAL_STOPS, Bench, Move, Outcome, begin, outcomes, play, power_of
+from .bench import GOAL_STOPS, Bench, Move, Outcome, begin, outcomes, power_of
 from .drills import OF_AMBIENT, Goal, What
 from .flash import Run, run_of
 from .rig import Exposed, Rig
@@ -178,8 +178,3 @@ def _overshot(bench: Bench) -> Iterator[Overshot]:
             first = was[one.goal]
             if one.goal in TURNED and first * one.off < 0 and min(abs(first), abs(one.off)) > GOAL_STOPS:
                 yield Overshot(one.goal, (number, after_number), first, one.off)
-
-
-def replayed(bench: Bench) -> Bench:
-    """The drill as one plays it who knows what is hidden."""
-    return play(bench.code, bench.seed, bench.hard, best_moves(bench))

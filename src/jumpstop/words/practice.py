@@ -274,7 +274,7 @@ def play_text(bench: Bench, units: DisplayUnits) -> PlayText:
         patience_says=f"Patience for about {count(math.floor(bench.patience), 'more frame')}.",
         seconds=round(bench.seconds, 1),
         seconds_says=duration(bench.seconds),
-        charges=[f"{light_name(bench, at)}: {share(left)} of the charge left" for at, left in enumerate(bench.charge)],
+        charges=[_charge(bench, at, left) for at, left in enumerate(bench.charge)],
         said=REFUSED.get(bench.refused, ""),
         notes=[*_meter_notes(bench), *_run_notes(bench)],
         frames=len(bench.taken),
@@ -282,6 +282,13 @@ def play_text(bench: Bench, units: DisplayUnits) -> PlayText:
         done=bench.done,
         review=review_text(review_of(bench), bench, units) if bench.done else None,
     )
+
+
+def _charge(bench: Bench, at: int, left: float) -> str:
+    """What is left in a light's battery, and when it is ready for full power again."""
+    ready = bench.flashes[at].ready_in(1.0)
+    soon = f", ready for full power in {duration(ready)}" if ready > 0 else ""
+    return f"{light_name(bench, at)}: {share(left)} of the charge left{soon}"
 
 
 def light_name(bench: Bench, at: int) -> str:

@@ -7,7 +7,7 @@ from statistics import median
 from ..core.plan.learn.to_read import KEY
 from ..core.scene.log import LogEntry
 from ..standins.location import Compared, Noted, Played
-from .figures import count, share, stops
+from .figures import DisplayUnits, count, share, speed, stops
 from .kit import ROLES
 from .things import names_of, thing_words
 
@@ -70,7 +70,8 @@ def entry_of(one: Noted, names: dict[str, str], job: str | None = None) -> LogEn
     }
     name = words.get(one.code) or f"{setup}, {_role(one)}"
     key = one.entry.setup if one.entry.setup and KEY.match(one.entry.setup) else None
-    return one.entry.model_copy(update={"name": name[:80], "job": job, "setup": key})
+    note = f"Wind {speed(one.wind_m_s, DisplayUnits())}." if one.wind_m_s else ""
+    return one.entry.model_copy(update={"name": name[:80], "job": job, "setup": key, "note": note})
 
 
 def _role(one: Noted) -> str:
