@@ -27,7 +27,8 @@ from ..core.scene.seen import SD_PATCH, MethodKind, Seen
 from ..core.scene.setup import Setup
 from .flash import Flash, flash_of
 from .meter import CannotReadError, read
-from .rig import Exposed, Rig, as_solved, exposed, shifted, solved_as
+from .picture import Box, Shot, shoot
+from .rig import Exposed, Rig, as_solved, brightened, exposed, shifted, solved_as
 from .sky import Cover, Sky
 from .truth import Truth
 
@@ -37,13 +38,16 @@ USUAL_DAY = date(2026, 6, 24)  # of a job without a date: in the kite week
 USUAL_WIND_M_S = 3.0  # where the brief says nothing, from memory
 ENOUGH = 0.25  # stops: nearer than this a dial is left alone
 MOST_STOPS = 12.0
+CARDS = {"lit": "card", "shadow": "card_shadow", "edge": "card_edge"}
+"""Grey cards in a frame, by the receiver whose light they have."""
 
 Code = Literal["late", "ambient", "read", "read_again", "frames", "swapped"]
 
 
 @dataclass(frozen=True)
 class Noted:
-    """Something that went into the log: what it was, at which second of the job, with its figures."""
+    """Something that went into the log: what it was, at which second of the job, with its figures. frame: the test
+    frame that it was read from, as the camera's tones have it."""
 
     code: Code
     second: float
@@ -52,6 +56,16 @@ class Noted:
     light: int = 0
     late_min: float = 0.0
     wind_m_s: float = 0.0
+    frame: Exposed | None = None
+
+    def shot(self) -> tuple[Shot, Box] | None:
+        """The test frame as the camera writes it, and where its grey card is; None where none was taken."""
+        if self.frame is None:
+            return None
+        receiver = self.frame.solved.placing.receivers[self.frame.solved.placing.own[self.light]]
+        shot = shoot(self.frame, (self.frame.rig.setup.frames, round(self.second)), self.entry.at)
+        card = shot.cards.get(CARDS.get(receiver, ""))
+        return None if card is None else (shot, card)
 
 
 @dataclass(frozen=True)
@@ -178,11 +192,11 @@ class _Day:
             dial = rig.setup.lights[at].dial_stops or 0.0
             frame = exposed(rig, table, self.truth, ambient=real)
             blank = blank_seen(solved, reach, here, setup.lights[at]).model_copy(update={"dial_stops": round(dial, 4)})
-            seen = self._seen(frame, at, blank)
+            seen, taken = self._seen(frame, at, blank)
             if seen is None:
                 return
             code: Code = "read" if turn_of == "read" else "read_again"
-            yield self._noted(code, now, turn, setup, seen=seen, light=at)
+            yield replace(self._noted(code, now, turn, setup, seen=seen, light=at), frame=taken)
             if turn_of == "read":
                 self.read.append(_Read(rig, at, here, told, frame, frame.alone(at)))
             step, most = float(table.step[here]), float(table.dial_range[here])
@@ -191,22 +205,24 @@ class _Day:
                 return
             rig, now = rig.with_light(at, dial_stops=following.dial_stops), now + READ_S
 
-    def _seen(self, frame: Exposed, at: int, blank: Seen) -> Seen | None:
-        """What a meter shows of one light, or, where it cannot read, what a grey card in a frame does."""
+    def _seen(self, frame: Exposed, at: int, blank: Seen) -> tuple[Seen | None, Exposed | None]:
+        """What a meter shows of one light, or, where it cannot read, what a grey card in a frame does; and that frame."""
         try:
             found = read(frame, at, "flash", self.rng)
-            return blank.model_copy(update={"kind": "meter", "f_number": found.f_number, "holds_ambient": False})
+            return blank.model_copy(update={"kind": "meter", "f_number": found.f_number, "holds_ambient": False}), None
         except CannotReadError as error:
             if error.code != "hss":
-                return None
+                return None, None
         body = frame.rig.setup.body
-        tone = self.truth.off(("body", body.id or body.name, "tone"), SD_TONE, 0.0)
+        bent = self.truth.off(("body", body.id or body.name, "tone"), SD_TONE, 0.0) + float(
+            self.rng.normal(0, SD_PATCH)
+        )
         level = float(np.asarray(stops.add_light(self._ambient_there(frame, at), frame.alone(at))))
-        seen = level + tone + float(self.rng.normal(0.0, SD_PATCH)) - blank.wanted_stops
+        seen = level + bent - blank.wanted_stops
         if not math.isfinite(seen) or abs(seen) > MOST_STOPS:
-            return None
+            return None, None
         update = {"kind": "patch", "stops": seen, "holds_ambient": True, "sd": SD_PATCH}
-        return blank.model_copy(update=update)
+        return blank.model_copy(update=update), brightened(frame, bent)
 
     def _ambient_there(self, frame: Exposed, at: int) -> float:
         return frame.levels[frame.solved.placing.own[at]].ambient

@@ -168,6 +168,15 @@ def shifted(ambient: Ambient, stops: float) -> Ambient:
     return replace(ambient, **{name: getattr(ambient, name) + stops for name in names})
 
 
+def brightened(frame: Exposed, stops: float) -> Exposed:
+    """A frame that comes out brighter by so much all over [stops]: as a camera's tones bend it."""
+    levels = tuple(
+        Level(one.receiver, one.ambient + stops, tuple(light + stops for light in one.lights), one.total + stops)
+        for one in frame.levels
+    )
+    return replace(frame, levels=levels)
+
+
 def _moved(level: Level, own: list[float]) -> Level:
     """A receiver with what the places of the lights add."""
     lights = tuple(one + off for one, off in zip(level.lights, own, strict=True))
