@@ -206,7 +206,7 @@ class _Day:
             rig, now = rig.with_light(at, dial_stops=following.dial_stops), now + READ_S
 
     def _seen(self, frame: Exposed, at: int, blank: Seen) -> tuple[Seen | None, Exposed | None]:
-        """What a meter shows of one light, or, where it cannot read, what a grey card in a frame does; and that frame."""
+        """What a meter shows of one light, or where it cannot read, a grey card in a frame; and that frame."""
         try:
             found = read(frame, at, "flash", self.rng)
             return blank.model_copy(update={"kind": "meter", "f_number": found.f_number, "holds_ambient": False}), None
