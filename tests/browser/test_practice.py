@@ -152,15 +152,23 @@ def test_a_press_is_timed_by_the_pages_own_clock_within_a_frame(page: Page) -> N
     page.wait_for_timeout(700)  # the last leap is seen to its end
     seen, presses = (np.array(page.evaluate(f"window.{one}")) for one in ("seen", "presses"))
     ground, tries = seen[:, 1].max(), page.get_by_test_id("tries").get_by_role("listitem")
+    told, off = [], []
     for at, press in enumerate(presses[1:4]):
         found = LATE.search(tries.nth(at).text_content() or "")
-        told = 0.0 if found is None else float(found[1]) * (1 if found[2] == "late" else -1)
-        near = seen[np.abs(seen[:, 0] - press) < 600]
-        up = near[near[:, 1] < ground - 12]
-        assert len(up) > 5
-        curve = np.polynomial.Polynomial.fit(up[:, 0] - press, up[:, 1], 2).convert()
-        top = -curve.coef[1] / (2 * curve.coef[2])  # after the press
-        assert told == pytest.approx(lag - top, abs=16.7 + (0 if found else 16.7)), (at, top, lag)
+        told.append(0.0 if found is None else float(found[1]) * (1 if found[2] == "late" else -1))
+        air = seen[seen[:, 1] < ground - 12]
+        leaps = np.split(air, np.flatnonzero(np.diff(air[:, 0]) > 400) + 1)
+        up = min(leaps, key=lambda one: abs(one[:, 0].mean() - press - lag))  # the leap that it was told against
+        if len(up) > 4:
+            curve = np.polynomial.Polynomial.fit(up[:, 0] - press, up[:, 1], 2).convert()
+            off.append(told[-1] - lag - curve.coef[1] / (2 * curve.coef[2]))
+    # What a machine that is taken away for a while does to one leap it does not do to the middle one of three.
+    assert off
+    assert np.median(off) == pytest.approx(0, abs=16.7), (told, off)
+    if all(told):  # near the peak no figure is told; between presses the clock is exact
+        which = [int(text.split(":")[0].strip().removeprefix("Leap ")) - 1 for text in tries.all_text_contents()[:3]]
+        apart = np.diff(presses[1:4]) - 1000 * np.diff([leap["peak_s"][one] for one in which])
+        assert np.diff(told) == pytest.approx(apart, abs=1.1)
 
 
 def test_the_leap_stands_still_where_motion_is_not_wanted(browser: Browser, demo: Any) -> None:

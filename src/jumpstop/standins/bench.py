@@ -37,6 +37,7 @@ COST_S: dict[str, float] = {
 """How long it takes to set a thing [s], from memory."""
 METER_S, LOOK_S, FRAME_S, RUN_S = 12.0, 20.0, 4.0, 5.0
 MOST_MOVES = 200
+MOST_KEPT = 64  # drills as they stood after some moves; a matter of computing
 FOCUS_M = (0.3, 60.0)
 DISTANCES_M = (0.4, 15.0)
 
@@ -150,7 +151,7 @@ def begin(code: DrillCode, seed: int, hard: bool) -> Bench:
     return bench
 
 
-@lru_cache(maxsize=4096)
+@lru_cache(maxsize=MOST_KEPT)
 def play(code: DrillCode, seed: int, hard: bool, moves: tuple[Move, ...]) -> Bench:
     """A drill after these moves, of which there are MOST_MOVES at the most."""
     bench = play(code, seed, hard, moves[:-1]) if moves else begin(code, seed, hard)
