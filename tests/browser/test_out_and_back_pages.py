@@ -125,7 +125,7 @@ def test_entries_wait_in_the_page_until_the_server_answers(browser: Browser, dem
     page.get_by_role("button", name="Log it").tap()
     expect(page.get_by_test_id("waiting")).to_contain_text("1 entry waits")
     demo.start(demo.port)
-    expect(page.get_by_test_id("waiting")).to_have_count(0, timeout=10_000)
+    expect(page.get_by_test_id("waiting")).to_have_count(0)
     expect(page.get_by_test_id("next-dial")).to_contain_text("Next")
     view(page, "Log")
     expect(page.get_by_test_id("entry")).to_have_count(1)
