@@ -18,7 +18,7 @@ from ..core.plan.camera.framing import dark_of
 from ..core.plan.camera.look import needed_s
 from ..core.plan.camera.methods import GHOST_STOPS, names_of
 from .answers import knowing, really
-from .drills import DRILLS, Drill, DrillCode, Goal, Scene, What, scene_of
+from .drills import DRILLS, HELD, Drill, DrillCode, Goal, Scene, What, scene_of
 from .flash import Flash, Run, flash_of, run_of
 from .meter import CannotReadError, Metered, MeterKind, needle, read
 from .picture import Shot, blurred_mm, shoot
@@ -56,8 +56,7 @@ class Move(Value):
 
 @dataclass(frozen=True, eq=False)
 class Taken:
-    """A frame that was taken: by what it was set, what came of it, and its file. charge: of each light's battery, the
-    share that is left; stopped: why a light stayed dark."""
+    """A frame that was taken: by what it was set, what came of it, and its file. stopped: why a light stayed dark."""
 
     move: int
     seconds: float
@@ -145,9 +144,9 @@ def begin(code: DrillCode, seed: int, hard: bool) -> Bench:
     units = [light.unit for light in scene.setup.lights]
     flashes = tuple(flash_of(unit, truth.charge_times(unit.name)) for unit in units if unit is not None)
     bench = Bench(code, seed, hard, scene, scene.start, flashes)
+    lights = knowing(scene, truth).setup.lights if scene.right else ()
     for at in scene.right:  # what stands already is right
-        dial = knowing(scene, truth).setup.lights[at].dial_stops
-        bench = replace(bench, rig=bench.rig.with_light(at, dial_stops=dial))
+        bench = replace(bench, rig=bench.rig.with_light(at, dial_stops=lights[at].dial_stops))
     return bench
 
 
@@ -216,7 +215,7 @@ def _set(bench: Bench, what: What, light: int, value: float) -> Rig:
         case "trigger":
             return replace(rig, fire=value > 0)
         case "orientation":
-            held = ("landscape", "grip_up", "grip_down")[int(min(max(value, 0), 2))]
+            held = HELD[int(min(max(value, 0), 2))]
             aim = setup.aim.model_copy(update={"orientation": held})
             return replace(rig, setup=setup.model_copy(update={"aim": aim}))
         case "lamps":
@@ -252,12 +251,13 @@ def _metered(bench: Bench, move: Move, at: int) -> Bench:
     kinds: tuple[MeterKind, ...] = ("flash", "ambient", "both")
     kind = kinds[int(min(max(move.value, 0), 2))]
     rng = np.random.default_rng([bench.seed, 4, at])
+    frame = bench.see()
     try:
-        found = read(bench.see(), move.light, kind, rng)
+        found = read(frame, move.light, kind, rng)
     except CannotReadError as error:
         return replace(bench, refused=f"meter_{error.code}")
     if kind != "ambient":
-        bench = _fired(bench, bench.see())[0]
+        bench = _fired(bench, frame)[0]
     return replace(bench, metered=(*bench.metered, (at, move.light, found)))
 
 
@@ -313,7 +313,7 @@ def _outcome(bench: Bench, goal: Goal, frame: Exposed, run: Run | None) -> Outco
         case "face":
             off = frame.level("lit").total
         case "shadow":
-            off = frame.alone(0) - scene.wanted["shadow"]
+            off = frame.alone(0) - setup.lights[0].target_stops
         case "rim":
             off = frame.alone(1) - setup.lights[1].target_stops
         case "even":

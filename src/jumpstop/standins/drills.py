@@ -1,13 +1,13 @@
 """The drills: each from one kind of work, a scene with hidden truth, what may be set, and what has to come out."""
 
 from collections.abc import Callable
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 from typing import Any, Literal, get_args
 
 import numpy as np
 
 from ..core.kit.table import UnitTable, table_of
-from ..core.scene.aim import ExposureAim, Lens, Motion
+from ..core.scene.aim import ExposureAim, Lens, Motion, Orientation
 from ..core.scene.ambient import AmbientSpec, Reading
 from ..core.scene.camera import CameraSettings
 from ..core.scene.light import Light, OwnUnit
@@ -32,6 +32,8 @@ MIDDLE = 3.0  # stops below full: where one starts who knows nothing, common pra
 LENS = Lens(focal_mm=85, subject_m=2.5, background_m=12)
 WIDE = Lens(focal_mm=35, subject_m=8.5, background_m=12)
 CHANNEL = 4
+HELD: tuple[Orientation, ...] = get_args(Orientation)
+"""How a camera can be held; a move names it by its place."""
 LASTING = {False: (240, 2.0), True: (900, 2.5)}
 """Frames to be taken and how long from one to the next [s], by whether the drill is hard."""
 
@@ -44,7 +46,6 @@ class Scene:
     setup: Setup
     start: Rig
     known: Setup
-    wanted: dict[str, float] = field(default_factory=dict)
     frames: int = 0
     every_s: float = 0.0
     metering_stops: float = 0.0
@@ -161,7 +162,7 @@ def _fill(rng: np.random.Generator, hard: bool) -> Scene:
     target = -1.67 if not hard else -2.33
     light = Light(unit=SANDERLING, role="fill", target_stops=target, distance_m=_one_of(rng, 1.8, 2.2, 2.6))
     setup = _setup("Fill that does not show", spec, _aim(16.0, 0.0), (light,), method="sync")
-    return Scene(setup, _started(setup, CameraSettings(16.0, 1 / 250, 100)), setup, {"shadow": target})
+    return Scene(setup, _started(setup, CameraSettings(16.0, 1 / 250, 100)), setup)
 
 
 def _second(rng: np.random.Generator, hard: bool) -> Scene:

@@ -10,10 +10,10 @@ import numpy as np
 
 from ..core.kit.shelf import Shelf
 from ..core.kit.table import UnitTable
-from ..core.physics import battery, stops
+from ..core.physics import stops
 from ..core.physics.scales import Step
 from ..core.plan.camera.ambient import Ambient, ambient_of
-from ..core.plan.job.endurance import DayPlan
+from ..core.plan.job.endurance import DayPlan, capacity_of
 from ..core.plan.job.helps import day_plan
 from ..core.plan.job.schedule import Stretch, Turn
 from ..core.plan.learn.learning import SD_TONE, Learning, learn
@@ -25,7 +25,6 @@ from ..core.scene.job import JobFile, planned
 from ..core.scene.log import SD_AMBIENT, AmbientSeen, LogEntry
 from ..core.scene.seen import SD_PATCH, MethodKind, Seen
 from ..core.scene.setup import Setup
-from .flash import Flash, flash_of
 from .meter import CannotReadError, read
 from .picture import Box, Shot, shoot
 from .rig import Exposed, Rig, as_solved, brightened, exposed, shifted, solved_as
@@ -125,7 +124,7 @@ class _Day:
         self.truth, self.rng = Truth(seed), np.random.default_rng([seed, 6])
         self.sky = Sky(seed, _cover(file), file.job.brief.wind_m_s or USUAL_WIND_M_S)
         self.read: list[_Read] = []
-        self.flashes: dict[int, Flash] = {}
+        self.left: dict[int, float] = {}  # of each unit's charge [full flashes]
         self.late_s, self.count = 0.0, 0
         self.first = file.job.day or USUAL_DAY
 
@@ -172,12 +171,10 @@ class _Day:
         for at, unit in enumerate(stretch.units):
             if unit is not None and setup.lights[at].on:
                 now += READ_S
-                yield from self._light(turn, setup, kind, at, unit, real, now)
+                yield from self._light(turn, setup, kind, at, real, now)
         yield from self._frames(turn, stretch, now)
 
-    def _light(
-        self, turn: Turn, setup: Setup, kind: MethodKind, at: int, unit: int, real: Ambient, now: float
-    ) -> Iterator[Noted]:
+    def _light(self, turn: Turn, setup: Setup, kind: MethodKind, at: int, real: Ambient, now: float) -> Iterator[Noted]:
         table, told = self.shelf.at(setup.meter_c), ambient_of(setup.ambient, setup.meter_c)
         solved = solved_in(setup, table, told, (turn.stretches[0].solved.method(kind),))
         if not solved.kinds:
@@ -234,18 +231,14 @@ class _Day:
             for work in part.work:
                 unit = part.solved.table.units[work.unit]
                 supply = work.supply
-                cold = 1.0
-                if supply is not None and self.file.job.celsius is not None:
-                    cold = battery.cold_share(supply.made_of, self.file.job.celsius)
-                fresh = flash_of(unit, self.truth.charge_times(unit.name), cold * self.file.job.cells)
-                held = self.flashes.get(work.unit, fresh)
+                fresh = capacity_of(unit, supply, self.file.job) * self.truth.charge_times(unit.name)
                 fired += round(work.flashes)
-                left = held.left - work.drain
-                while left < 0 and math.isfinite(fresh.left) and fresh.left > 0:
-                    left += fresh.left
+                left = self.left.get(work.unit, fresh) - work.drain
+                while left < 0:
+                    left += fresh
                     name = supply.name if supply is not None and supply.name else unit.name
                     yield self._noted("swapped", part.end * 60 + self.late_s, turn, None, swapped=name[:80])
-                self.flashes[work.unit] = replace(held, left=left)
+                self.left[work.unit] = left
         end = turn.end * 60 + self.late_s
         yield self._noted("frames", max(end, now), turn, None, flashes=fired)
 

@@ -63,8 +63,8 @@ def read(frame: Exposed, light: int, kind: MeterKind, rng: np.random.Generator |
     return Metered(kind, shown, seen)
 
 
-def needle(frame: Exposed, rng: np.random.Generator | None = None) -> float:
+def needle(frame: Exposed) -> float:
     """The camera's needle on the background, without flash [stops], on its thirds and no farther than it goes."""
-    level = frame.level("background").ambient + (0.0 if rng is None else float(rng.normal(0.0, SD_METER / 2)))
+    level = frame.level("background").ambient
     shown = round(level / NEEDLE_STEP) * NEEDLE_STEP
     return min(max(shown, -NEEDLE_ENDS), NEEDLE_ENDS)

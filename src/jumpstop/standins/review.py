@@ -6,12 +6,11 @@ from itertools import pairwise
 
 from .answers import knowing, trusting
 from .bench import GOAL_STOPS, Bench, Move, Outcome, begin, outcomes, power_of
-from .drills import OF_AMBIENT, Goal, What
+from .drills import HELD, OF_AMBIENT, Goal, What
 from .flash import Run, run_of
 from .rig import Exposed, Rig
 
 NEAR = 1e-6
-HELD = ("landscape", "grip_up", "grip_down")
 TURNED = frozenset({"face", "shadow", "rim"})
 """Goals that a dial is turned for."""
 
@@ -58,7 +57,8 @@ class Review:
 
 def review_of(bench: Bench) -> Review:
     """The drill as it stands, looked back at."""
-    best = best_moves(bench)
+    knows, trusts = knowing(bench.scene, bench.truth), trusting(bench.scene)
+    best = _moves_to(bench, knows)
     shown = next((one for one in reversed(bench.taken) if one.flash), bench.taken[-1] if bench.taken else None)
     run = bench.runs[-1][1] if bench.runs else None
     found = outcomes(bench, shown.frame, run) if shown is not None else ()
@@ -69,9 +69,9 @@ def review_of(bench: Bench) -> Review:
         fewest=sum(one.do == "frame" for one in best),
         met=bool(found) and all(one.met for one in found),
         outcome=found,
-        by_claims=_by_claims(bench),
-        trusting=trusting(bench.scene),
-        knowing=knowing(bench.scene, bench.truth),
+        by_claims=_by_claims(bench, trusts),
+        trusting=trusts,
+        knowing=knows,
         late_ambient=tuple(_late(bench, first)),
         at_once=tuple(_at_once(bench, first)),
         overshot=tuple(_overshot(bench)),
@@ -82,8 +82,7 @@ def review_of(bench: Bench) -> Review:
     )
 
 
-def _by_claims(bench: Bench) -> tuple[Outcome, ...]:
-    rig = trusting(bench.scene)
+def _by_claims(bench: Bench, rig: Rig) -> tuple[Outcome, ...]:
     start = begin(bench.code, bench.seed, bench.hard)
     frame = start.see(rig)
     return outcomes(start, frame, _run(start, frame) if bench.scene.frames else None)
@@ -95,8 +94,11 @@ def _run(bench: Bench, frame: Exposed) -> Run:
 
 def best_moves(bench: Bench) -> tuple[Move, ...]:
     """The moves of one who knows what is hidden: the frame of the ambient too, where it belongs to the work."""
+    return _moves_to(bench, knowing(bench.scene, bench.truth))
+
+
+def _moves_to(bench: Bench, goal: Rig) -> tuple[Move, ...]:
     start = begin(bench.code, bench.seed, bench.hard)
-    goal = knowing(bench.scene, bench.truth)
     moves = [*moves_between(start.rig, goal)]
     if bench.drill.ambient_first:
         off, on = Move(do="set", what="trigger", value=0), Move(do="set", what="trigger", value=1)

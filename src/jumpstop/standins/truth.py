@@ -65,10 +65,6 @@ class Truth:
             edge_ev=said.edge_ev + face,
         )
 
-    def ambient_stops(self, said: Ambient, day: str = "") -> float:
-        """How far the light on the subject lies from what was said [stops]."""
-        return self.z("ambient", day) * said.subject_sd
-
     def table(self, said: UnitTable, things: Mapping[Key, float]) -> UnitTable:
         """The units as they are: what each thing adds, without doubt. things: with the doubt of each [stops]."""
         keys = tuple(things)

@@ -10,7 +10,7 @@ from ..core.kit.modifier import layers_on
 from ..core.physics.scales import APERTURES, ISOS, SHUTTERS
 from ..core.scene.camera import CameraSettings
 from ..standins.bench import Bench, Outcome
-from ..standins.drills import DrillCode, Goal, What
+from ..standins.drills import HELD, DrillCode, Goal, What
 from ..standins.flash import Run
 from ..standins.review import Overshot, Review, review_of
 from ..standins.rig import Rig
@@ -362,7 +362,7 @@ def _nearest(choices: Sequence[Choice], value: float) -> int:
 def _value(bench: Bench, what: What, at: int) -> float:
     """What a thing is set to."""
     rig, light = bench.rig, bench.rig.setup.lights[at]
-    held = ("landscape", "grip_up", "grip_down").index(rig.setup.aim.orientation)
+    held = HELD.index(rig.setup.aim.orientation)
     values: dict[What, float | None] = {
         "aperture": rig.camera.f_number, "shutter": rig.camera.shutter_s, "iso": rig.camera.iso,
         "nd": rig.camera.nd_stops, "hss": rig.hss, "orientation": held, "focus": rig.focus_m,
