@@ -25,7 +25,7 @@ from ..core.scene.seen import MethodKind
 from ..core.scene.setup import OwnBody, OwnFilter, OwnLens, OwnTrigger, Setup
 from ..store.documents import PREFERENCES, Item, Store
 from ..store.errors import NotFound
-from ..store.rows import KIT, Kind, changed, chunks
+from ..store.rows import KIT, LOG_ALTERED, Kind, changed, chunks
 from ..typical import typical_shelf
 from ..words.answer import answer_of
 from ..words.need import NeedsText, needs_text
@@ -104,7 +104,7 @@ class Workspace:
         self._said: tuple[int, Shelf] | None = None
         self._kit: dict[str, tuple[int, dict[str, Any]]] = {}
         self._log: tuple[tuple[int, ...], dict[str, Logged]] | None = None
-        self._log_order: list[tuple[str, int]] = []  # (id, revision) of all of it, as it was read
+        self._log_end = 0.0  # the place of the last entry that was read
         self._parts = Parts()
         self._rows: Rows | None = None
         self._learning: tuple[dict[str, Logged], Learning] | None = None
@@ -144,7 +144,7 @@ class Workspace:
         if self._log is None or self._learning is None or self._learning[0] is not self._log[1]:
             return False
         fresh = self._said is not None and self._said[0] == shelf and len(self._said[1]) <= USUAL_SHELF
-        return fresh and self._log[0] == (log, shelf)
+        return fresh and self._log[0][:2] == (log, shelf)
 
     def log(self, meta: Meta | None = None) -> dict[str, LogEntry]:
         """The log's entries by their ids, in the order in which they came."""
@@ -157,19 +157,16 @@ class Workspace:
             return self._logged(meta)
 
     def _logged(self, meta: Meta) -> dict[str, Logged]:
-        state = tuple(meta.get(changed(kind), 0) for kind in ("log", "units"))
+        state = tuple(meta.get(key, 0) for key in (changed("log"), changed("units"), LOG_ALTERED))
         kept = self._log
         if kept is not None and kept[0] == state:
             return kept[1]
         old = kept[1] if kept is not None and kept[0][1] == state[1] else {}
+        goes_on = bool(old) and kept is not None and kept[0][2] == state[2]  # as where a device logs
         table = self.said_shelf(meta).table
-        there = self.store.revisions("log")
-        known = self._log_order if old else []
-        if known and there[: len(known)] == known:  # what a device logs comes behind all that is there
-            same, fresh = old, [key for key, _ in there[len(known) :]]
-        else:
-            same = {key: old[key] for key, revision in there if key in old and old[key].revision == revision}
-            fresh = [key for key, _ in there if key not in same]
+        there = self.store.revisions("log", self._log_end if goes_on else None)
+        same = {key: old[key] for key, revision, _ in there if key in old and old[key].revision == revision}
+        fresh = [key for key, *_ in there if key not in same]
         rows = self._rows
         if rows is None or rows.table is not table:
             rows = self._rows = Rows(table)
@@ -177,11 +174,9 @@ class Workspace:
         with undisturbed():
             for item, entry in self._entries(fresh):
                 new[item.id] = Logged(item.revision, entry, rows.of(entry))
-        if same is old:
-            found = old | new
-        else:
-            found = {key: same.get(key) or new[key] for key, _ in there if key in same or key in new}
-        self._log, self._log_order = (state, found), there
+        found = old if goes_on else {}
+        found = found | {key: same.get(key) or new[key] for key, *_ in there if key in same or key in new}
+        self._log, self._log_end = (state, found), there[-1][2] if there else self._log_end if goes_on else 0.0
         return found
 
     def _entries(self, ids: Sequence[str]) -> Iterator[tuple[Item, LogEntry]]:

@@ -151,11 +151,12 @@ class Store:
             rows = connection.execute(select(*columns(table)).order_by(table.c.position, table.c.id))
             return self._items(connection, kind, rows)
 
-    def revisions(self, kind: Kind) -> list[tuple[str, int]]:
-        """(id, revision) of all documents of a kind, in their order."""
-        table = TABLES[kind]
+    def revisions(self, kind: Kind, behind: float | None = None) -> list[tuple[str, int, float]]:
+        """(id, revision, place) of the documents of a kind, in their order; all, or those behind a place."""
+        of = TABLES[kind].c
+        wanted = select(of.id, of.revision, of.position).order_by(of.position, of.id)
         with self._reading() as connection:
-            rows = connection.execute(select(table.c.id, table.c.revision).order_by(table.c.position, table.c.id))
+            rows = connection.execute(wanted if behind is None else wanted.where(of.position > behind))
             return list(rows.cursor.fetchall())  # as they are: a log has thousands
 
     def packed(self, kind: Kind, ids: Sequence[str]) -> tuple[list[Item], dict[str, Any]]:

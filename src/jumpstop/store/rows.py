@@ -115,10 +115,13 @@ def changed(kind: Kind) -> str:
     return f"changes of {kind}"
 
 
-def touch(connection: Connection, kinds: set[str]) -> None:
-    """Count a change of these kinds."""
-    for kind in COUNTED:
-        if kind in kinds:
-            key = changed(kind)
-            count = connection.execute(META_OF, {"key": key}).scalar() or 0
-            connection.execute(SET_META, {"key": key, "value": count + 1})
+LOG_ALTERED = "changes of what was in the log"
+"""Key of the number that every change of the log raises but one that puts entries behind all that are there."""
+
+
+def touch(connection: Connection, kinds: set[str], altered: bool = True) -> None:
+    """Count a change of these kinds. altered: whether documents that were there are others now, gone, or back."""
+    keys = [changed(kind) for kind in COUNTED if kind in kinds]
+    for key in [*keys, *([LOG_ALTERED] if altered and "log" in kinds else [])]:
+        count = connection.execute(META_OF, {"key": key}).scalar() or 0
+        connection.execute(SET_META, {"key": key, "value": count + 1})

@@ -88,7 +88,7 @@ def note(connection: Connection, label: str, page: str, changes: Sequence[Change
     large = any(before and not after for *_, before, after in changes) or len(changes) * 1000 > LARGE
     if large or batch % PRUNE_EVERY == 0:
         _prune(connection, batch)
-    touch(connection, {kind for kind, *_ in changes})
+    touch(connection, {kind for kind, *_ in changes}, altered=any(before for _, _, before, _ in changes))
 
 
 def _told(before: Kept | None, after: Kept | None) -> tuple[Kept | None, Kept | None]:

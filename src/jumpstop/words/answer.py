@@ -23,6 +23,7 @@ from ..core.plan.stage.set_warnings import stage_warnings
 from ..core.plan.stage.warnings import warnings_of
 from ..core.scene.ambient import AmbientSpec, Placement
 from ..core.scene.camera import CameraSettings
+from ..core.scene.receivers import RECEIVERS
 from ..core.scene.seen import MethodKind
 from ..core.scene.setup import Setup
 from . import ambient as ambient_words
@@ -48,7 +49,7 @@ from .figures import (
     speed,
     stops,
 )
-from .kit import PLACEMENTS, RECEIVERS
+from .kit import PLACEMENTS, RECEIVER_NAMES
 from .lanes import ALL, Arc, Lanes, Places, arcs_of, lanes_of, verdict_words
 from .stage import StageText, stage_text
 from .stage_warnings import say_stage
@@ -519,18 +520,15 @@ def _levels(found: Sequence[Level]) -> list[LevelText]:
     return [
         LevelText(
             receiver=level.receiver,
-            name=RECEIVERS[level.receiver],
+            name=RECEIVER_NAMES[level.receiver],
             ambient=round(level.ambient, 2),
             lights=[None if math.isinf(one) else round(one, 2) for one in level.lights],
             total=round(level.total, 2),
-            says=f"{RECEIVERS[level.receiver]} {stops(level.total)} (ambient alone {stops(level.ambient)})",
+            says=f"{RECEIVER_NAMES[level.receiver]} {stops(level.total)} (ambient alone {stops(level.ambient)})",
         )
         for level in found
-        if level.receiver not in SELDOM or any(math.isfinite(one) for one in level.lights)
+        if not RECEIVERS[level.receiver].seldom or any(math.isfinite(one) for one in level.lights)
     ]
-
-
-SELDOM = frozenset({"edge"})  # receivers told of only where a light reaches them
 
 
 def headline(reach: Reach, units: DisplayUnits) -> str:

@@ -26,7 +26,7 @@ from ..core.scene.setup import Setup
 from ..core.scene.stage import SubjectKind
 from .colour import balance_words
 from .figures import DisplayUnits, amount, dial, f_number, iso, length, listed, marked, power, shutter, stops
-from .kit import FACES, RECEIVERS, ROLES
+from .kit import FACES, RECEIVER_NAMES, ROLES
 from .levers import changes, said, then_words
 
 
@@ -133,7 +133,7 @@ def _meter(solved: Solved, reach: Reach) -> list[str]:
         wanted = solved.reach(reach.method.kind, at).wanted_stops
         shown = seen_plan.meter_wants(camera.f_number, camera.nd_stops, wanted)
         with_ambient = "with the ambient" if light.role == "key" else "this light alone"
-        where = RECEIVERS[level.receiver]
+        where = RECEIVER_NAMES[level.receiver]
         said.append(f"{ROLES[light.role]}, {where}, {with_ambient}: f/{marked(shown)} at {iso(camera.iso)}")
     return said
 

@@ -94,7 +94,7 @@ FACES: dict[SubjectKind, str] = {
     "object": "the subject",
 }
 """What of a subject the key is for."""
-RECEIVERS = {
+RECEIVER_NAMES = {
     "lit": "lit side",
     "shadow": "shadow side",
     "background": "background",

@@ -11,9 +11,10 @@ from ..core.plan.stage.above import RINGS, Stage, short_side, softness, stage_of
 from ..core.plan.stage.picture import Tone, dark_from_m, framing_of, same_size, tones_of
 from ..core.plan.stage.surfaces import Rendered, rendered
 from ..core.scene.light import Light
+from ..core.scene.receivers import RECEIVERS
 from ..core.scene.stage import SubjectKind
 from .figures import DisplayUnits, amount, decimal, dial, length, share, stops
-from .kit import RECEIVERS, ROLES
+from .kit import RECEIVER_NAMES, ROLES
 from .verdict import RIGHT
 
 
@@ -143,7 +144,7 @@ def stage_text(
 def _frame(solved: Solved, method: Method, found: tuple[Level, ...], words: DisplayUnits) -> FrameText:
     framing, tones = framing_of(solved.setup, method), tones_of(solved, found)
     texts = [_tone(tone, level) for tone, level in zip(tones, found, strict=True)]
-    said = [text.says for text in texts if text.receiver in ("background", "lit", "shadow")]
+    said = [one.says for one in texts if not (of := RECEIVERS[one.receiver]).grouped and not of.seldom]
     short = short_side(solved.setup)
     if short is not None:
         said.append(f"key on the {'short' if short else 'broad'} side")
@@ -197,7 +198,7 @@ def _tone(tone: Tone, level: Level) -> ToneText:
         ambient=_hex(tone.ambient),
         total=_hex(tone.total),
         clipped=tone.clipped,
-        says=f"{RECEIVERS[tone.receiver]} {stops(level.total)}{clipped}",
+        says=f"{RECEIVER_NAMES[tone.receiver]} {stops(level.total)}{clipped}",
     )
 
 
@@ -225,7 +226,7 @@ def _light(
             set_to = dial(one.scale, float(reach.below_full[unit]), words, one.watt_seconds)
             alone = float(reach.flash_at_dial[unit])
             size = found[reach.receiver].total if light.role == "key" else alone
-            level = f"{RECEIVERS[solved.placing.receivers[reach.receiver]]} {stops(size)}"
+            level = f"{RECEIVER_NAMES[solved.placing.receivers[reach.receiver]]} {stops(size)}"
             missed = float(reach.off_stops[unit])
             off = "" if abs(missed) < RIGHT else f"{amount(missed)} {'over' if missed > 0 else 'under'}"
     return LightText(

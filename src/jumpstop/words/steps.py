@@ -6,12 +6,11 @@ from dataclasses import dataclass
 from ..core.plan.light.levels import Level
 from ..core.plan.light.reach import Solved
 from ..core.plan.stage.steps import School, Step, steps_of
+from ..core.scene.receivers import RECEIVERS
 from ..core.scene.seen import MethodKind
 from .answer import settings_line
 from .figures import DisplayUnits, dial, iso, marked, stops
-from .kit import RECEIVERS, ROLES
-
-SEEN = ("background", "lit", "shadow", "edge")
+from .kit import RECEIVER_NAMES, ROLES
 
 
 @dataclass(slots=True)
@@ -43,7 +42,7 @@ def _step(solved: Solved, kind: MethodKind, units: tuple[int | None, ...], step:
     one = solved.table.units[unit]
     below = float(solved.reach(kind, step.light).below_full[unit])
     does = f"Switch on {name}: {one.name} at {dial(one.scale, below, words, one.watt_seconds)}"
-    where = RECEIVERS[solved.placing.receivers[solved.placing.own[step.light]]]
+    where = RECEIVER_NAMES[solved.placing.receivers[solved.placing.own[step.light]]]
     meter = "no flash meter reads high-speed sync: look at the frame"
     if step.meter is not None:
         meter = f"meter, this light alone, {where}: f/{marked(step.meter)} at {iso(camera.iso)}"
@@ -53,8 +52,8 @@ def _step(solved: Solved, kind: MethodKind, units: tuple[int | None, ...], step:
 def _frame(found: tuple[Level, ...], solved: Solved) -> str:
     """What the frame shows, receiver by receiver; the edge where a light or the sun makes one."""
     rim = any(light.role == "rim" for light in solved.setup.lights)
-    told = [level for level in found if level.receiver in SEEN and (level.receiver != "edge" or rim)]
-    return ", ".join(f"{RECEIVERS[one.receiver]} {_level(one.total)}" for one in told)
+    told = [one for one in found if not (of := RECEIVERS[one.receiver]).grouped and (rim or not of.seldom)]
+    return ", ".join(f"{RECEIVER_NAMES[one.receiver]} {_level(one.total)}" for one in told)
 
 
 def _level(level: float) -> str:

@@ -13,6 +13,7 @@ from ...physics.exposure import METER_C_FLAT
 from ...physics.light_values import LIGHT_VALUES
 from ...scene.ambient import AmbientSpec, Panel, Placement
 from ...scene.place import moment
+from ...scene.receivers import RECEIVERS
 
 DIFFUSING_STOPS = -1.3  # what a diffusing panel takes from the sun, from memory
 SD_LUX = 0.2  # a lux meter on the scene [stops], from memory
@@ -57,9 +58,9 @@ class Ambient:
     sun: tuple[float, float] | None = None
 
     def ev(self, receiver: str) -> float:
-        """EV of one receiver; the other members of a group have the light of its middle."""
-        own = {"shadow": self.shadow_ev, "background": self.background_ev, "edge": self.edge_ev}
-        return own.get(receiver, self.lit_ev)
+        """EV of one receiver, by whose share of the ambient it has."""
+        own = {"lit": self.lit_ev, "shadow": self.shadow_ev, "background": self.background_ev, "edge": self.edge_ev}
+        return own[RECEIVERS[receiver].ambient]
 
 
 @dataclass(frozen=True)

@@ -24,12 +24,13 @@ from ...physics.beam import WIDE_FROM_MM, WIDE_PANEL_MM
 from ...physics.scales import APERTURES, ISOS
 from ...scene.camera import CameraSettings
 from ...scene.light import Light
+from ...scene.receivers import FARTHEST_M
 from ...scene.seen import Seen
 from ...scene.setup import Setup
 from ..camera.look import needed_s
 from ..camera.methods import Method, names_of
 from .jump import Chain, Jump, Mark, Of, pick, total
-from .placing import FARTHEST_M, bounced_off
+from .placing import bounced_off
 from .scene import Scene
 from .seen import flash_sd, flash_seen
 from .taught import taught

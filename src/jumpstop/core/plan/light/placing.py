@@ -5,9 +5,9 @@ sides and the edge of the subject, the background, and in a group the ends of it
 """
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
-from typing import NamedTuple
 
 import numpy as np
 
@@ -15,34 +15,17 @@ from ...kit.modifier import Modifier
 from ...physics import falloff, group, placing, sides
 from ...physics.arrays import Floats
 from ...physics.beam import REFERENCE_ZOOM_MM, WIDE_PANEL_MM, horizontal_deg
-from ...scene.light import USUAL_BEARINGS, Light, Side
+from ...scene.light import USUAL_BEARINGS, Light
+from ...scene.receivers import FARTHEST_M, RECEIVERS, Point, Shares, behind_m, receivers_of
 from ...scene.setup import Setup
 from ...scene.stage import Stage, Surface
 
-ALONE = ("lit", "shadow", "background", "edge")
-GROUP = (*ALONE, "left", "right", "far")
-LIT, SHADOW, BACKGROUND, EDGE = range(4)  # places of the receivers on their axis
-SIDES: dict[Side, tuple[str, ...]] = {
-    "lit": ("lit", "background", "left", "right", "far"),
-    "shadow": ("shadow", "background"),
-    "both": ("lit", "shadow", "background", "left", "right", "far"),
-    "none": ("edge",),
-}
 BEAM_DEG = {"grid": 30.0, "reflector": 65.0, "dish": 80.0}  # full angle at which a stop is lost, from memory
 EVEN = frozenset({"dome", "bounce"})  # these send their light all round
 EXTENDED = 1 / 3  # of the beam of the zoomed head behind it: what an extender leaves, from memory
 BARE_M = 0.06  # width of a bare head
 NO_SHARE_STOPS = -12.0  # a share smaller than this is none
-FARTHEST_M = 1e6  # a background that is nowhere is as far as this
 GRAZING = 1e-6  # a bearing so near to along a wall never meets it; a matter of computing
-
-
-class Point(NamedTuple):
-    """A place on the stage [m]."""
-
-    x: float
-    y: float
-    z: float
 
 
 @dataclass(frozen=True, eq=False)
@@ -66,24 +49,6 @@ class Placing:
     def side_stops(self) -> Floats:
         """What each receiver has of a light by the side it comes from [stops]; not less than NO_SHARE_STOPS."""
         return np.asarray(np.log2(np.maximum(self.share, 2**NO_SHARE_STOPS)))
-
-
-def behind_m(setup: Setup) -> float:
-    """How far the background is behind the subject [m]; infinite where that is not said."""
-    lens = setup.aim.lens
-    return lens.background_m - lens.subject_m if lens else math.inf
-
-
-def receivers_of(setup: Setup) -> dict[str, Point]:
-    """Where the receivers are; those of a group only where there is one."""
-    stage = setup.stage
-    face = stage.face_m
-    subject = Point(0.0, 0.0, face)
-    found = dict.fromkeys(ALONE, subject) | {"background": Point(0.0, min(behind_m(setup), FARTHEST_M), face)}
-    if stage.kind == "group":
-        half = stage.width_m / 2
-        found |= {"left": Point(-half, 0, face), "right": Point(half, 0, face), "far": Point(0, stage.depth_m, face)}
-    return found
 
 
 def point_of(light: Light, setup: Setup) -> Point:
@@ -131,8 +96,6 @@ NO_PART = {
 @lru_cache(maxsize=64)
 def _figures(setup: Setup, right: bool) -> tuple[tuple[str, ...], Floats, Floats, Floats, tuple[int, ...]]:
     """(names of receivers, metres, off, share, own) of a `Placing`: the same through the day, and for every unit."""
-    if setup.stage.kind != "group" and not any(light.position for light in setup.lights):
-        return _unplaced(setup, right)
     points = receivers_of(setup)
     names = tuple(points)
     at = tuple(point_of(light, setup) for light in setup.lights)
@@ -141,10 +104,11 @@ def _figures(setup: Setup, right: bool) -> tuple[tuple[str, ...], Floats, Floats
     for row, light in enumerate(setup.lights):
         metres[row] = _metres(light, at[row], points, setup)
         share[row] = _shares(light, names, setup.stage, right)
-        if light.position is not None or len(names) > len(ALONE):
+        if light.position is not None or setup.stage.kind == "group":
             off[row] = _off_stops(light, at[row], points)
     share[off <= NO_SHARE_STOPS] = 0.0
-    own = tuple(own_receiver(light, share[row], setup.stage) for row, light in enumerate(setup.lights))
+    by_name = [dict(zip(names, row, strict=True)) for row in share]
+    own = tuple(names.index(own_receiver(light, by_name[row], setup.stage)) for row, light in enumerate(setup.lights))
     return names, _unchanging(metres), _unchanging(off), _unchanging(share), own
 
 
@@ -186,21 +150,6 @@ def _bearing_deg(light: Light, stage: Stage) -> float:
     return math.degrees(math.atan2(image, y))
 
 
-def _unplaced(setup: Setup, right: bool) -> tuple[tuple[str, ...], Floats, Floats, Floats, tuple[int, ...]]:
-    """Where no light has a place: each on a line with subject and background, reaching the sides it is said to."""
-    behind = behind_m(setup)
-    metres = np.array(
-        [
-            (light.distance_m, light.distance_m, light.distance_m + (behind if light.role != "background" else 0.0),
-             light.distance_m)
-            for light in setup.lights
-        ]
-    )  # fmt: skip
-    share = np.array([_shares(light, ALONE, setup.stage, right) for light in setup.lights])
-    own = tuple(own_receiver(light, share[row], setup.stage) for row, light in enumerate(setup.lights))
-    return ALONE, _unchanging(metres), _unchanging(np.zeros_like(metres)), _unchanging(share), own
-
-
 def lit_right(setup: Setup, sun: tuple[float, float] | None) -> bool:
     """Which side is the lit one: the key's where its place is said, else the sun's, else that of a fill; else the
     camera's right."""
@@ -218,24 +167,26 @@ def lit_right(setup: Setup, sun: tuple[float, float] | None) -> bool:
     return sides.wrapped_deg(bearing - stage.facing_deg) >= 0
 
 
-def own_receiver(light: Light, share: Floats, stage: Stage) -> int:
+def own_receiver(light: Light, share: Mapping[str, float], stage: Stage) -> str:
     """The receiver that a light is there for, by its role and the shares that reach each; in a group the key is there
     for the end where the person stands who matters most."""
     if light.role == "background":
-        return BACKGROUND
+        return "background"
     if light.role == "key" and stage.kind == "group" and stage.favoured != "none":
-        return GROUP.index(stage.favoured)
+        return stage.favoured
     if light.position is None:
-        return EDGE if light.sides == "none" else SHADOW if light.sides == "shadow" else LIT
-    if light.role == "rim" and share[EDGE] > 0:
-        return EDGE
-    return SHADOW if share[SHADOW] > share[LIT] and light.role != "key" else LIT
+        return "edge" if light.sides == "none" else "shadow" if light.sides == "shadow" else "lit"
+    if light.role == "rim" and share["edge"] > 0:
+        return "edge"
+    return "shadow" if share["shadow"] > share["lit"] and light.role != "key" else "lit"
 
 
 def _metres(light: Light, at: Point, points: dict[str, Point], setup: Setup) -> list[float]:
+    """To each receiver: what a light is set up before is as far as it is said to be."""
+    aimed = points["background"] if light.role == "background" else None
     out = []
     for name, point in points.items():
-        if name in ("lit", "shadow", "edge") or (name == "background" and light.role == "background"):
+        if point in (points["lit"], aimed):
             out.append(light.distance_m)
         elif name == "background" and light.position is None:
             out.append(light.distance_m + behind_m(setup))
@@ -247,15 +198,16 @@ def _metres(light: Light, at: Point, points: dict[str, Point], setup: Setup) -> 
 def _shares(light: Light, names: tuple[str, ...], stage: Stage, right: bool) -> list[float]:
     if light.role == "background":
         return [float(name == "background") for name in names]
-    flagged = {"background"} if light.modifier is not None and light.modifier.kind == "flag" else set[str]()
+    flag = light.modifier is not None and light.modifier.kind == "flag"
+    kept_off = {name for name in names if flag and RECEIVERS[name].shielded}
     if light.position is None:
-        return [float(name in SIDES[light.sides] and name not in flagged) for name in names]
+        return [float(light.sides in RECEIVERS[name].reached_by and name not in kept_off) for name in names]
     bearing = float(sides.wrapped_deg(_bearing_deg(light, stage) - stage.facing_deg))
     turn = sides.THING_TURN_DEG if stage.kind == "object" else sides.TURN_DEG
     near, far = float(sides.near_share(bearing, turn)), float(sides.far_share(bearing))
     lit, shadow = (near, far) if (bearing >= 0) == right else (far, near)
-    known = {"lit": lit, "shadow": shadow, "edge": float(sides.edge_share(bearing)), "background": 1.0}
-    return [0.0 if name in flagged else known.get(name, lit) for name in names]
+    shares = Shares(lit, shadow, float(sides.edge_share(bearing)))
+    return [0.0 if name in kept_off else RECEIVERS[name].share(shares) for name in names]
 
 
 def _axis(light: Light, at: Point, target: Point) -> Point:

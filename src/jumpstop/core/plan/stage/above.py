@@ -8,10 +8,11 @@ import numpy as np
 from ...physics import daylight, placing
 from ...physics.sides import wrapped_deg
 from ...scene.light import Light
+from ...scene.receivers import FARTHEST_M, behind_m
 from ...scene.seen import MethodKind
 from ...scene.setup import Setup
 from ..camera.framing import camera_m, frame_mm, on_frame
-from ..light.placing import BARE_M, FARTHEST_M, beam_of, behind_m, bounced_off, metres_for
+from ..light.placing import BARE_M, beam_of, bounced_off, metres_for
 from ..light.reach import Solved
 
 RINGS = (1.0, 0.0, -1.0, -2.0)  # stops on faces

@@ -9,6 +9,7 @@ from ...physics import tone
 from ...physics.arrays import Floats
 from ...physics.tone import GREY
 from ...scene.aim import NEAREST_FOCALS
+from ...scene.receivers import RECEIVERS
 from ...scene.setup import Setup
 from ..camera import colour
 from ..camera.framing import on_frame
@@ -113,7 +114,7 @@ def tones_of(solved: Solved, found: tuple[Level, ...]) -> tuple[Tone, ...]:
     gelled = [colour.gelled_kelvin(light.filtered) for light in setup.lights]
     colours = [balanced(kelvin, camera), *(balanced(one, camera) for one in gelled)]
     light = np.exp2(np.array([(level.ambient, *level.lights) for level in found]))
-    reflectance = np.array([[GREY if level.receiver == "background" else setup.stage.skin] for level in found])
+    reflectance = np.array([[setup.stage.skin if RECEIVERS[level.receiver].skin else GREY] for level in found])
     both = np.stack([light[:, :1] * colours[0] * reflectance, light @ np.array(colours) * reflectance])
     clipped = np.max(both[1], axis=1) > tone.CLIP
     seen = [[(red, green, blue) for red, green, blue in one] for one in tone.srgb(both).tolist()]

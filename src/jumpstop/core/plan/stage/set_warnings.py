@@ -14,7 +14,7 @@ from ..camera.framing import camera_m, frame_mm
 from ..camera.remark import Remark, remark
 from ..light.levels import Level
 from ..light.link import breaks_of
-from ..light.placing import EDGE, LIT, SHADOW, beam_of
+from ..light.placing import beam_of
 from ..light.reach import Solved
 from .above import in_frame, shadow_of, sun_of
 from .commands import SUNNY_EV, commands
@@ -134,8 +134,9 @@ def _edge(solved: Solved, light: int, found: tuple[Level, ...]) -> Iterator[Rema
     spot = solved.setup.lights[light]
     if spot.role != "rim":
         return
-    edge, key = found[EDGE], max(found[LIT].total, found[SHADOW].total)
-    nose = max(found[LIT].lights[light], found[SHADOW].lights[light])
+    levels = {level.receiver: level for level in found}
+    edge, face = levels["edge"], (levels["lit"], levels["shadow"])
+    key, nose = max(side.total for side in face), max(side.lights[light] for side in face)
     if spot.position is not None and nose > key + NOSE_STOPS:
         yield remark("edge_on_nose", light=light, stops=nose)
     clips = skin_clips(solved.setup.stage)
