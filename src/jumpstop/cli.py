@@ -71,7 +71,7 @@ def _listen(host: str, port: int) -> socket.socket:
     try:
         listening.bind((host, port))
     except OSError as error:
-        raise JumpStopError(f"port {port} on {host} is not free ({error.strerror}).") from None
+        raise JumpStopError("port_taken", port=port, host=host, why=error.strerror) from None
     listening.listen(128)
     return listening
 
@@ -184,6 +184,7 @@ def import_(
     """Add units from a file; bad rows are named, and nothing is written unless all are good or --yes is given."""
     from .formats.shelf import read_shelf
     from .store.documents import Store
+    from .words.edits import imported
     from .words.figures import count
 
     with plainly():
@@ -196,11 +197,10 @@ def import_(
         if reading.unknown_columns:
             typer.echo(f"not read: columns {', '.join(reading.unknown_columns)}", err=True)
         if not reading.units or (reading.bad and not yes):
-            good = count(len(reading.units), "row")
-            raise JumpStopError(f"{good} can be read; nothing was written. Add --yes to take those.")
+            raise JumpStopError("rows_to_agree_to", good=len(reading.units))
         store = Store(data)
         docs = [unit.model_dump(mode="json") for unit in reading.units]
-        store.add("units", docs, f"Import {count(len(docs), 'unit')}")
+        store.add("units", docs, imported(len(docs), "unit"))
         store.close()
         typer.echo(f"{count(len(docs), 'unit')} added.")
 
@@ -217,7 +217,7 @@ def export(
 
     with plainly():
         if file.suffix.lower() not in (".csv", ".json"):
-            raise JumpStopError("The file must end in .csv or .json.")
+            raise JumpStopError("file_of_no_kind")
         store = Store(data)
         units = [Unit.model_validate(item.doc) for item in store.items("units")]
         store.close()
@@ -242,7 +242,7 @@ def backup(file: Annotated[Path, typer.Argument(help="File to write.")], data: D
 
     with plainly():
         if file.exists():
-            raise JumpStopError(f"{file} is there already; name another.")
+            raise JumpStopError("file_there", path=file)
         copy(data / FILE, file)
         typer.echo(f"Copied to {file}.")
 

@@ -27,7 +27,7 @@ def read_spec(
         text = sys.stdin.read() if file == STDIN else file.read_text(encoding="utf-8", errors="replace")
         found = [spec_unit(one, {}, (), "", DisplayUnits()) for one in read(text)]
         if not any(one.rows for one in found):
-            raise JumpStopError("Nothing in it was understood.")
+            raise JumpStopError("nothing_understood")
         dump(
             [
                 {

@@ -93,7 +93,7 @@ def _patch(text: str, data: bytes) -> list[float]:
 
     parts = [part.strip() for part in text.split(",")]
     if len(parts) != 4:
-        raise JumpStopError("The patch is four figures, x,y,w,h: as 0.45,0.45,0.1,0.1; 45%,45%,10%,10%; or 2400px,…")
+        raise JumpStopError("patch_of_four")
     across, up = size_of(data) if any(part.endswith("px") for part in parts) else (1, 1)
     out = []
     for part, whole in zip(parts, (across, up, across, up), strict=True):
@@ -101,11 +101,9 @@ def _patch(text: str, data: bytes) -> list[float]:
         try:
             out.append(float(part.removesuffix("%").removesuffix("px")) / divided)
         except ValueError:
-            raise JumpStopError(f"The patch: “{part}” is no share, per cent or pixels (0.45, 45% or 2400px).") from None
+            raise JumpStopError("patch_of_figures", text=part) from None
     if not all(0 <= share <= 1 for share in out):
-        raise JumpStopError(
-            "The patch lies outside the frame: shares go from 0 to 1, per cent to 100; say px for pixels."
-        )
+        raise JumpStopError("patch_outside")
     return out
 
 

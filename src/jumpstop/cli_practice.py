@@ -101,7 +101,7 @@ def _as_read(one: "Noted", entry: "LogEntry", to: str, token: str) -> "LogEntry"
 def post(url: str, data: bytes, token: str = "", kind: str = "application/json") -> dict[str, Any]:
     """Send data; again for a while where the server is busy or away. Raises JumpStopError with a sentence."""
     if not url.startswith(("http://", "https://")):
-        raise JumpStopError(f"{url} is no address of a server: say http://…")
+        raise JumpStopError("no_address", url=url)
     headers = {"content-type": kind} | ({"authorization": f"Bearer {token}"} if token else {})
     for turn in range(TRIES):
         try:
@@ -111,12 +111,12 @@ def post(url: str, data: bytes, token: str = "", kind: str = "application/json")
                 return found
         except urllib.error.HTTPError as error:
             if error.code != 503 or turn == TRIES - 1:
-                raise JumpStopError(f"{url} answers {error.code}: {_sentence(error)}") from None
+                raise JumpStopError("server_refuses", url=url, status=error.code, why=_sentence(error)) from None
         except (urllib.error.URLError, TimeoutError) as error:
             if turn == TRIES - 1:
-                raise JumpStopError(f"{url} does not answer ({getattr(error, 'reason', error)}).") from None
+                raise JumpStopError("server_silent", url=url, why=getattr(error, "reason", error)) from None
         time.sleep(PAUSE_S)
-    raise JumpStopError(f"{url} does not answer.")
+    raise JumpStopError("server_silent", url=url, why="")
 
 
 def _sentence(error: urllib.error.HTTPError) -> str:

@@ -33,9 +33,8 @@ def quantity(text: str, kind: "Kind", name: str) -> float:
     if found.value is not None:
         return found.value
     if found.values:
-        may_be = " or ".join(said(value, kind, units) for value in found.values)
-        raise JumpStopError(f"{name}: “{text}” can be {may_be}: say which.")
-    raise JumpStopError(refusal(found.why or "unknown", text, name, kind, units, (None, None), ""))
+        raise JumpStopError("option_can_be", name=name, text=text, may_be=[said(v, kind, units) for v in found.values])
+    raise JumpStopError("said", sentence=refusal(found.why or "unknown", text, name, kind, units, (None, None), ""))
 
 
 @contextmanager
@@ -43,13 +42,13 @@ def plainly() -> Iterator[None]:
     """What is the world's trouble is said in a sentence, with exit code 2; a bug keeps its traceback."""
     try:
         yield
-    except CannotSolve as error:
-        from .words.problems import cannot_solve
+    except JumpStopError as error:
+        from .words.refusals import said
 
-        typer.echo(f"jumpstop: {cannot_solve(error)}", err=True)
+        typer.echo(f"jumpstop: {said(error)}", err=True)
         raise typer.Exit(2) from None
-    except (JumpStopError, OSError) as error:
-        words = f"{error.filename}: {error.strerror}" if isinstance(error, OSError) and error.filename else str(error)
+    except OSError as error:
+        words = f"{error.filename}: {error.strerror}" if error.filename else str(error)
         typer.echo(f"jumpstop: {words}", err=True)
         raise typer.Exit(2) from None
 
@@ -101,18 +100,17 @@ def _said(text: str, unit: str | None, shelf: Path | None) -> dict[str, Any]:
     )
     said = read_picture(text, blank_like(None), known)
     if said.unread:
-        words = ", ".join(f"“{text[start:end]}”" for start, end in said.unread)
-        raise JumpStopError(f"Not understood: {words}.")
+        raise JumpStopError("not_understood", texts=[text[start:end] for start, end in said.unread])
     for one in said.questions:
         words, display = text[one.start : one.end], DisplayUnits()
         means = " or ".join(", ".join(part_words(part, display) for part in option) for option in one.options)
         asks = needs_place(words, bool(one.options)) if one.place else f"{may_be(words)} {means}. Say which."
-        raise JumpStopError(asks if not (one.place and one.options) else f"{asks} {means}.")
+        raise JumpStopError("said", sentence=asks if not (one.place and one.options) else f"{asks} {means}.")
     setup = said_setup(blank_like(None), said.parts)
     if unit is not None:
         taken = next((one for one in units if one.name.lower() == unit.lower()), None)
         if taken is None:
-            raise JumpStopError(f"“{unit}” is not on the shelf.")
+            raise JumpStopError("unit_not_on_shelf", name=unit)
         first = setup.lights[0].model_copy(update={"unit": taken})
         setup = setup.model_copy(update={"lights": (first, *setup.lights[1:])})
     document: dict[str, Any] = setup.model_dump(mode="json")
@@ -163,26 +161,22 @@ def levers(
     from .demo import kit
     from .words.figures import DisplayUnits
     from .words.levers import said
-    from .words.problems import cannot_solve
 
     with plainly():
         solved = _solved(setup, shelf, light)
         kind = advice.chosen_method(solved, (), light)
         modifiers = [OwnModifier.model_validate(doc | {"id": f"m{i}"}) for i, doc in enumerate(kit()["modifiers"])]
-        try:
-            reach = solved.reach(kind, light)
-            place = _unit_named(solved, unit) if unit else advice.unit_for(reach)
-            if place is None:
-                raise CannotSolve("no_usable_unit")
-            bag = Bag(tuple(modifiers))
-            if whole:
-                units = advice.units_for(solved, kind)
-                found = set_levers(solved.setup, kind, solved.table, units, bag, pairs=pairs)
-                place = found.unit
-            else:
-                found = levers_of(solved.setup, light, kind, solved.table, place, bag, pairs=pairs)
-        except CannotSolve as error:
-            raise JumpStopError(cannot_solve(error)) from None
+        reach = solved.reach(kind, light)
+        place = _unit_named(solved, unit) if unit else advice.unit_for(reach)
+        if place is None:
+            raise CannotSolve("no_usable_unit")
+        bag = Bag(tuple(modifiers))
+        if whole:
+            units = advice.units_for(solved, kind)
+            found = set_levers(solved.setup, kind, solved.table, units, bag, pairs=pairs)
+            place = found.unit
+        else:
+            found = levers_of(solved.setup, light, kind, solved.table, place, bag, pairs=pairs)
 
         def told(some: "tuple[Lever, ...]") -> list[dict[str, Any]]:
             return [
@@ -246,12 +240,12 @@ def _unit_named(solved: "Solved", wanted: str) -> int:
     table = solved.table
     places = [at for at, (key, one) in enumerate(zip(table.ids, table.units, strict=True)) if wanted in (key, one.name)]
     if not places:
-        raise JumpStopError(f"no unit on this shelf is called {wanted!r}.")
+        raise JumpStopError("no_unit_called", name=wanted)
     own = [at for at in places if at in solved.taken]  # the copy that the setup holds, of a unit on the shelf too
     if len(places) > 1 and own:
         return own[0]
     if len(places) > 1:
-        raise JumpStopError(f"{len(places)} units are called {wanted!r}: give each a name of its own.")
+        raise JumpStopError("units_called", name=wanted, count=len(places))
     return places[0]
 
 
@@ -282,7 +276,7 @@ def read_units(path: Path | None) -> "list[Unit]":
     for problem in reading.problems:
         typer.echo(f"jumpstop: row {problem.row}, column {problem.column or '-'}: {problem.reason}", err=True)
     if not reading.units:
-        raise JumpStopError("The shelf holds no unit that can be read.")
+        raise JumpStopError("shelf_unreadable")
     return reading.units
 
 

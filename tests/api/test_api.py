@@ -21,6 +21,7 @@ from jumpstop.formats.guide_number import parse_guide_number
 from jumpstop.formats.shelf import guarded, read_shelf, unguarded, write_csv, write_json
 from jumpstop.store.documents import Store
 from jumpstop.store.file import HEAD
+from refused import refused
 
 
 @pytest.fixture
@@ -320,7 +321,7 @@ def test_guide_numbers_as_printed(text: str, metres: float, zoom: float | None) 
 
 
 def test_a_guide_number_without_a_unit_is_refused() -> None:
-    with pytest.raises(Unreadable, match="metres or feet"):
+    with refused(Unreadable, "metres or feet"):
         parse_guide_number("GN 60 ISO 100")
 
 

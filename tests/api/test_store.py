@@ -6,6 +6,7 @@ import shutil
 import sqlite3
 import stat
 import threading
+from collections.abc import Callable
 from contextlib import closing
 from datetime import datetime
 from pathlib import Path
@@ -15,7 +16,9 @@ from fastapi.testclient import TestClient
 from sqlalchemy import update
 
 from jumpstop.api.app import create_app
+from jumpstop.api.workspace import Workspace
 from jumpstop.core.kit.errors import JumpStopError
+from jumpstop.core.scene.log import LogEntry
 from jumpstop.core.scene.setup import Setup
 from jumpstop.demo import fill, kit
 from jumpstop.store import database, file
@@ -25,6 +28,7 @@ from jumpstop.store.errors import Busy, Conflict, InUse, NotFound, StorageFault,
 from jumpstop.store.file import FILE
 from jumpstop.store.lock import held
 from jumpstop.store.tables import edits
+from refused import refused
 from versions import OLD, OLD_UNIT
 
 
@@ -183,7 +187,7 @@ def test_an_import_is_undone_in_bulk_while_others_write(tmp_path: Path) -> None:
 def test_a_shelf_has_an_end(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr("jumpstop.store.documents.MOST_UNITS", 3)
     store = Store(tmp_path)
-    with pytest.raises(TooMuch, match="A shelf holds 3 units"):
+    with refused(TooMuch, "A shelf holds 3 units"):
         store.add("units", [{"name": str(i)} for i in range(4)], "Import")
     assert store.items("units") == []
 
@@ -194,7 +198,7 @@ def test_a_locked_file_is_busy_and_reading_goes_on(tmp_path: Path, monkeypatch: 
     item = store.add("filters", [{"name": "ND", "stops": 1}], "Add")[0]
     other = sqlite3.connect(tmp_path / FILE, isolation_level=None)
     other.execute("BEGIN IMMEDIATE")
-    with pytest.raises(Busy, match="try again"):
+    with refused(Busy, "try again"):
         store.put("filters", item.id, {"name": "ND", "stops": 2}, 1, "Stops")
     assert store.item("filters", item.id).doc["stops"] == 1
     with TestClient(create_app(tmp_path), base_url="http://127.0.0.1") as client:
@@ -216,7 +220,7 @@ def test_a_full_disk_is_said_and_nothing_is_half_written(tmp_path: Path) -> None
     def small(connection: sqlite3.Connection, *_: object) -> None:
         connection.execute(f"PRAGMA max_page_count = {pages}")
 
-    with pytest.raises(StorageFault, match="disk is full"):
+    with refused(StorageFault, "disk is full"):
         store.add("units", [{"name": "x" * 60, "note": "y" * 1900} for _ in range(500)], "Import")
     assert store.items("units") == []
     assert len(store.items("filters")) == 1
@@ -228,10 +232,10 @@ def test_data_taken_away_under_a_program_is_never_said_to_be_stored(tmp_path: Pa
     item = store.add("filters", [{"name": "ND", "stops": 1}], "Add")[0]
     shutil.rmtree(folder)
     for _ in range(2):
-        with pytest.raises(StorageFault, match="moved or deleted"):
+        with refused(StorageFault, "moved or deleted"):
             store.put("filters", item.id, {"name": "ND", "stops": 2}, 1, "Stops")
     Store(folder).close()  # another file in its place is another file
-    with pytest.raises(StorageFault, match="moved or deleted"):
+    with refused(StorageFault, "moved or deleted"):
         store.add("filters", [{"name": "ND", "stops": 2}], "Add")
 
 
@@ -268,9 +272,9 @@ def test_a_file_that_cannot_be_used_is_left_as_it_is(tmp_path: Path, make: objec
     path = tmp_path / FILE
     make(path)  # type: ignore[operator]
     before = path.read_bytes()
-    with pytest.raises(StorageFault, match=said):
+    with refused(StorageFault, said):
         Store(tmp_path)
-    with pytest.raises(StorageFault, match=said):
+    with refused(StorageFault, said):
         backup(path, tmp_path / "copy")
     assert path.read_bytes() == before
     assert {one.name for one in tmp_path.iterdir()} <= {
@@ -295,7 +299,7 @@ def test_rights_are_the_owners_alone(tmp_path: Path) -> None:
 
 def test_a_folder_that_cannot_be_made_is_said(tmp_path: Path) -> None:
     (tmp_path / "file").write_text("x")
-    with pytest.raises(StorageFault, match="cannot be made"):
+    with refused(StorageFault, "cannot be made"):
         Store(tmp_path / "file" / "data")
 
 
@@ -341,9 +345,40 @@ def test_a_bad_backup_is_not_restored_and_a_damaged_file_is_kept_aside(tmp_path:
     assert [one.doc["name"] for one in Store(folder).items("filters")] == ["good"]
 
 
+def test_what_is_logged_behind_all_else_is_read_alone_and_every_other_change_is_seen(tmp_path: Path) -> None:
+    """After each step the log is what one who reads all of it anew finds; entries behind the others alone are read."""
+    store = Store(tmp_path)
+    working = Workspace(store)
+    read = list[int]()
+    packed = store.packed
+    store.packed = lambda kind, ids: (read.append(len(ids)), packed(kind, ids))[1]  # type: ignore[method-assign]
+
+    def log_one(number: int) -> None:
+        entry = LogEntry(name=f"Reading {number}", at=datetime(2026, 6, 24, 12), celsius=20)
+        store.keep("log", [(f"reading-{number}", entry.model_dump(mode="json"))], "Log", "phone")
+
+    def set_aside(number: int) -> None:
+        item = store.item("log", f"reading-{number}")
+        store.put("log", item.id, item.doc | {"aside": True}, item.revision, "Set aside", "desk")
+
+    steps: list[tuple[Callable[[], object], int]] = [
+        (lambda: log_one(1), 1), (lambda: log_one(2), 1), (lambda: [log_one(3), log_one(4)], 2),
+        (lambda: set_aside(2), 1), (lambda: log_one(5), 1), (lambda: store.undo("desk"), 1),
+        (lambda: store.remove("log", ["reading-3", "reading-5"], "Delete", "desk"), 0), (lambda: log_one(6), 1),
+        (lambda: store.undo("desk"), 2), (lambda: [store.redo("desk"), log_one(7)], 1), (lambda: log_one(7), 0),
+    ]  # fmt: skip
+    for step, several in steps:
+        step()
+        read.clear()
+        found = list(working.log().items())
+        assert sum(read) == several
+        assert found == list(Workspace(store).log().items())
+    assert [key for key, _ in found] == [f"reading-{number}" for number in (1, 2, 4, 6, 7)]
+
+
 def test_a_folder_has_one_holder(tmp_path: Path) -> None:
     with held(tmp_path, "a server"):  # noqa: SIM117 (the first is held while the second is refused)
-        with pytest.raises(InUse, match=f"is in use by a server, process {os.getpid()}"), held(tmp_path, "a restore"):
+        with refused(InUse, f"is in use by a server, process {os.getpid()}"), held(tmp_path, "a restore"):
             pass
     with held(tmp_path, "a restore"):
         pass
@@ -353,7 +388,7 @@ def test_a_folder_has_one_holder(tmp_path: Path) -> None:
 def test_two_copies_made_at_once_get_two_names(tmp_path: Path) -> None:
     store = Store(tmp_path / "data")
     octa = store.add("modifiers", [{"name": "Octa 90"}], "Add")[0]
-    threads = [threading.Thread(target=store.copy, args=("modifiers", octa.id)) for _ in range(6)]
+    threads = [threading.Thread(target=store.copy, args=("modifiers", octa.id, str)) for _ in range(6)]
     for thread in threads:
         thread.start()
     for thread in threads:

@@ -24,7 +24,8 @@ from jumpstop.core.scene.ambient import AmbientSpec
 from jumpstop.core.scene.place import Place
 from jumpstop.core.scene.setup import Setup
 from jumpstop.demo import kit, setups
-from jumpstop.words import effects, methods, problems, warnings
+from jumpstop.store.file import FAULTS
+from jumpstop.words import effects, methods, problems, refusals, warnings
 from jumpstop.words.answer import Answer, answer_of
 from jumpstop.words.comes_out import CLAUSES
 from jumpstop.words.day import day_text
@@ -54,18 +55,19 @@ from jumpstop.words.printed import JUDGED
 from jumpstop.words.stage_warnings import STAGE_WARNINGS
 from jumpstop.words.timing import timing_text
 
-CORE = Path(jumpstop.__file__ or "").parent / "core"
+PACKAGE = Path(jumpstop.__file__ or "").parent
+CORE = PACKAGE / "core"
 FEET, METRES = DisplayUnits(length="ft"), DisplayUnits()
 
 
-def codes(*functions: str) -> set[str]:
-    """First arguments of all calls of these functions in the core."""
+def codes(*functions: str, under: Path = CORE, at: int = 0) -> set[str]:
+    """What stands first (or second) in all calls of these functions in the core, or elsewhere."""
     found = set()
-    for file in CORE.rglob("*.py"):
+    for file in under.rglob("*.py"):
         for node in ast.walk(ast.parse(file.read_text(encoding="utf-8"))):
-            if isinstance(node, ast.Call) and getattr(node.func, "id", "") in functions and node.args:
-                first = node.args[0]
-                found |= {first.value} if isinstance(first, ast.Constant) else set()
+            if isinstance(node, ast.Call) and getattr(node.func, "id", "") in functions and len(node.args) > at:
+                code = node.args[at]
+                found |= {code.value} if isinstance(code, ast.Constant) else set()
     return found
 
 
@@ -78,6 +80,11 @@ def test_every_code_has_a_sentence_and_no_sentence_is_left_over() -> None:
         "no_such_light", "no_usable_unit", "unreadable_setup", "no_setups", "job_without_day",
     }  # fmt: skip
     assert said == problems.SENTENCES.keys()
+    errors = ("Unreadable", "TooMany", "NotFound", "TooMuch", "Busy", "StorageFault", "InUse", "Overtaken")
+    said = codes(*errors, "JumpStopError", "sentence", under=PACKAGE) | codes("_BadCellError", under=PACKAGE, at=1)
+    said |= {code for _, code in FAULTS.values()} | {"changed_meanwhile"}  # of a Conflict, whatever the document
+    assert said == refusals.REFUSALS.keys()
+    assert not refusals.REFUSALS.keys() & problems.SENTENCES.keys()
     assert set(BLOCKERS) == methods.UNIT_BLOCKERS.keys()
     assert MOVES.keys() == WORK.keys()
 

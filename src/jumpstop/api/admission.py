@@ -18,6 +18,7 @@ from ..core.kit.errors import JumpStopError
 from ..store.devices import Devices
 from ..store.documents import Store
 from ..store.errors import TooMuch
+from ..words.refusals import said, sentence
 from .guard import refused
 
 ENTER = "/enter"
@@ -59,7 +60,7 @@ class Admission:
                 try:
                     await run_in_threadpool(devices.add, "A browser let in by a link", hashed(session), "browser")
                 except JumpStopError as error:
-                    await refused(413 if isinstance(error, TooMuch) else 503, str(error))(scope, receive, send)
+                    await refused(413 if isinstance(error, TooMuch) else 503, said(error))(scope, receive, send)
                     return
                 self.tokens.discard(token)
                 page = f"/#/{to}" if PAGE.match(to) else "/"
@@ -67,9 +68,7 @@ class Admission:
                 answer.set_cookie(COOKIE, session, max_age=DAYS * 86400, httponly=True, samesite="strict")
                 await answer(scope, receive, send)
                 return
-        await refused(401, "Open the link that the server printed when it was started; it works once.")(
-            scope, receive, send
-        )
+        await refused(401, sentence("open_the_link"))(scope, receive, send)
 
 
 def _shown(headers: Headers) -> Iterator[str]:

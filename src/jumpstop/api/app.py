@@ -16,14 +16,15 @@ from fastapi.staticfiles import StaticFiles
 from starlette.exceptions import HTTPException
 from starlette.middleware.trustedhost import TrustedHostMiddleware
 
-from ..core.kit.errors import CannotSolve
+from ..core.kit.errors import CannotSolve, JumpStopError
 from ..core.kit.values import Value
 from ..core.scene.setup import Setup
 from ..formats.errors import TooMany, Unreadable
 from ..formats.quantities import Asked, read
 from ..store import errors as store_errors
 from ..store.documents import Store
-from ..words.problems import Problem, cannot_solve, problems_of
+from ..words.problems import Problem, problems_of
+from ..words.refusals import said
 from ..words.titles import models_of, titled
 from . import documents, solving
 from .admission import Admission
@@ -153,7 +154,8 @@ def _told(status: int, field: str):  # type: ignore[no-untyped-def]
     """A handler that answers with the error's own sentence."""
 
     def handler(_request: Request, error: Exception) -> Response:
-        return refused(status, str(error), field, {"retry-after": "1"} if status == 503 else None)
+        assert isinstance(error, JumpStopError)
+        return refused(status, said(error), field, {"retry-after": "1"} if status == 503 else None)
 
     return handler
 
@@ -177,7 +179,7 @@ def _http(_request: Request, error: Exception) -> Response:
 
 def _unsolved(_request: Request, error: Exception) -> Response:
     assert isinstance(error, CannotSolve)
-    return refused(422, cannot_solve(error), "Setup")
+    return refused(422, said(error), "Setup")
 
 
 def _not_right(_request: Request, error: Exception) -> Response:
@@ -189,4 +191,4 @@ def _conflict(request: Request, error: Exception) -> Response:
     assert isinstance(error, store_errors.Conflict)
     current = error.current
     stored = {"id": current.id, "revision": current.revision, "job_id": current.job_id, "doc": current.doc, "line": ""}
-    return _all(412, [Problem("", "Revision", str(error))], current=stored)
+    return _all(412, [Problem("", "Revision", said(error))], current=stored)

@@ -86,7 +86,7 @@ def _way_of(plan: DayPlan, help_: DayHelp) -> Way:
     known = range(len(plan.job.sessions))
     right = len(set(help_.sessions)) == 2 and all(at in known for at in help_.sessions)
     if (needs_unit and not places) or (help_.code == "order" and not right):
-        raise NotFound("The day has changed: look at what would help it now.")
+        raise NotFound("day_changed")
     return Way(help_.code, places[0] if needs_unit else None, help_.count, plan, tuple(help_.sessions))
 
 
@@ -96,7 +96,7 @@ def _changed(kind: Kind, item: Item, before: Value, after: Value, revision: int)
     try:
         return kind, item.id, checked(kind, applied(item.doc, ops)), revision
     except Clash:
-        raise Overtaken("It was changed elsewhere since: look at the day again.") from None
+        raise Overtaken("day_overtaken") from None
 
 
 @router.get("/{item_id}/day.ics", responses=REFUSED, response_class=Response)
@@ -210,7 +210,7 @@ def _setup_of(file: JobFile, setup_id: str) -> Setup:
     """One of a job's setups. Raises NotFound."""
     found = next((one.setup for one in file.setups if one.id == setup_id), None)
     if found is None:
-        raise NotFound("This setup is not among the job's.")
+        raise NotFound("setup_of_no_session")
     return found
 
 

@@ -23,6 +23,7 @@ from ..words.kit import (
     trigger_line,
 )
 from ..words.problems import Problem, problems_of
+from ..words.refusals import sentence
 from .schemas import (
     Preferences,
     Refusal,
@@ -136,10 +137,10 @@ def file_answer(body: str | bytes, media: str, name: str) -> Response:
 def revision_of(if_match: str | None) -> int:
     """The revision of an If-Match header. Raises 428 or 422."""
     if if_match is None:
-        raise HTTPException(428, "Say which revision this edit started from, in an If-Match header.")
+        raise HTTPException(428, sentence("revision_missing"))
     bare = if_match.removeprefix("W/").strip('"')
     if not (bare.isascii() and bare.isdigit()) or len(bare) > 15:
-        raise HTTPException(422, "If-Match must hold a revision number in quotes.")
+        raise HTTPException(422, sentence("revision_no_number"))
     return int(bare)
 
 
@@ -155,7 +156,7 @@ class Invalid(JumpStopError):  # noqa: N818
     """A document that is not right, with what is wrong with it."""
 
     def __init__(self, problems: list[Problem]) -> None:
-        super().__init__(" ".join(problem.sentence for problem in problems))
+        super().__init__("not_right", problems=problems)
         self.problems = problems
 
 
@@ -176,7 +177,7 @@ def _routes(kind: Kind, model: type[BaseModel]) -> None:
         item = workspace_of(request).store.item(kind, item_id)
         good, bad = readable(kind, [item])
         if bad:
-            raise HTTPException(422, f"It cannot be read: {bad[0].why}")
+            raise HTTPException(422, sentence("cannot_be_read", {"why": bad[0].why}))
         return stored(kind, *good[0])
 
     whole, many = Stored[model], list[Stored[model]]  # type: ignore[valid-type]

@@ -8,6 +8,7 @@ from pydantic import BaseModel
 
 from ..core.scene.setup import Setup
 from ..store.rows import KIT, Kind
+from ..words import edits as words
 from .documents import (
     ERRORS,
     EVERYWHERE,
@@ -38,7 +39,7 @@ def taken_away(request: Request, kind: Kind, ids: Sequence[str], page: str, many
     """Documents taken away, as one edit that undo brings back. many: what several of them are called."""
     store = workspace_of(request).store
     name = store.item(kind, ids[0]).doc["name"] if len(ids) == 1 else f"{len(ids)} {many}"
-    store.remove(kind, ids, f"Delete {name}", page)
+    store.remove(kind, ids, words.deleted(name), page)
     return Response(status_code=204)
 
 
@@ -47,7 +48,7 @@ def _routes(kind: Kind, one: str, model: type[BaseModel]) -> None:
 
     def keep(request: Request, doc: BaseModel, page: str, job_id: str | None = None) -> Stored[Any]:
         dumped = doc.model_dump(mode="json")
-        label = f"Add {one} {dumped['name']}"
+        label = words.added(one, dumped["name"])
         return stored(kind, workspace_of(request).store.add(kind, [dumped], label, job_id, page)[0])
 
     def add(request: Request, doc: BaseModel, page: Page = "") -> Stored[Any]:
@@ -59,11 +60,11 @@ def _routes(kind: Kind, one: str, model: type[BaseModel]) -> None:
     def keep_new(request: Request, item_id: MadeId, doc: BaseModel, page: Page = "") -> Stored[Any]:
         """Add one under an id that was made where it was written: sent twice, it is kept once."""
         dumped = doc.model_dump(mode="json")
-        items, _ = workspace_of(request).store.keep(kind, [(item_id, dumped)], f"Add {one} {dumped['name']}", page)
+        items, _ = workspace_of(request).store.keep(kind, [(item_id, dumped)], words.added(one, dumped["name"]), page)
         return stored(kind, items[0])
 
     def copy(request: Request, item_id: str, page: Page = "") -> Stored[Any]:
-        return stored(kind, workspace_of(request).store.copy(kind, item_id, page))
+        return stored(kind, workspace_of(request).store.copy(kind, item_id, words.copied, page))
 
     def put(
         request: Request,
@@ -75,7 +76,7 @@ def _routes(kind: Kind, one: str, model: type[BaseModel]) -> None:
         goes_on: GoesOn = None,
     ) -> Stored[Any]:
         dumped = doc.model_dump(mode="json")
-        wording = label or f"Change {one} {dumped['name']}"
+        wording = label or words.changed(f"{one} {dumped['name']}")
         store, revision = workspace_of(request).store, revision_of(if_match)
         return stored(kind, store.put(kind, item_id, dumped, revision, wording, page, goes_on))
 
@@ -123,7 +124,7 @@ def put_setup(
     workspace = workspace_of(request)
     dumped = doc.model_dump(mode="json")
     revision = revision_of(if_match)
-    item = workspace.store.put("setups", item_id, dumped, revision, label or f"Change {doc.name}", page, goes_on)
+    item = workspace.store.put("setups", item_id, dumped, revision, label or words.changed(doc.name), page, goes_on)
     return written(workspace.solved(item, light, sight=sight))
 
 
@@ -131,7 +132,7 @@ def put_setup(
 def move_setup(request: Request, item_id: str, membership: Membership, page: Page = "") -> Stored[Setup]:
     """Put a setup into a job, or into none."""
     store = workspace_of(request).store
-    return stored("setups", store.move(item_id, membership.job_id, "Put into another job", page))
+    return stored("setups", store.move(item_id, membership.job_id, words.PUT_INTO_JOB, page))
 
 
 @router.put(
@@ -161,5 +162,5 @@ def _turn(request: Request, page: str, back: bool) -> UndoOut:
     done = store.undo(page) if back else store.redo(page)
     after, again = store.history(page)
     ids = done.ids[:MOST_IDS] if done else []
-    without = done.without[:MOST_IDS] if done else []
+    without = [one or words.DELETED for one in done.without[:MOST_IDS]] if done else []
     return UndoOut(label=done and done.label, kind=done and done.kind, ids=ids, undo=after, redo=again, without=without)

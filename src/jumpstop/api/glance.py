@@ -72,7 +72,7 @@ def _found(
     if on == "modifier":
         front = next((one for one in workspace.modifiers() if one.id == of), None)
         if front is None:
-            raise NotFound("This modifier is no longer on the shelf.")
+            raise NotFound("modifier_gone")
         return table, bare(table, hss_s, front, distance_m), _through(front.name, distance_m, preferences)
     if on == "setup":
         setup = workspace.setup_in_job(workspace.store.item("setups", of or ""))

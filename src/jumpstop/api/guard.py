@@ -9,6 +9,8 @@ from starlette.exceptions import HTTPException
 from starlette.responses import Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
+from ..words.refusals import sentence
+
 log = logging.getLogger("jumpstop")
 
 IMPORT_PATHS = frozenset({"/api/shelf/import", "/api/log/import", "/api/jobs/import"})
@@ -77,8 +79,7 @@ class Guard:
                 return
             reference = uuid.uuid4().hex[:8]
             log.exception("fault %s at %s %s", reference, scope["method"], scope["path"])
-            sentence = f"A fault in Jump Stop, reference {reference}: its log says more."
-            await refused(500, sentence)(scope, receive, strict)
+            await refused(500, sentence("fault", {"reference": reference}))(scope, receive, strict)
 
 
 def most_at(path: str) -> int:
@@ -92,17 +93,17 @@ def most_at(path: str) -> int:
 
 def too_large(most: int) -> str:
     """Why a body is refused."""
-    return f"What was sent is larger than {most // 2**20} MB."
+    return sentence("sent_large", {"most": most})
 
 
 def _refusal(method: str, headers: Headers, most: int) -> Response | None:
     origin = headers.get("origin")
     own = {f"http://{headers.get('host')}", f"https://{headers.get('host')}"}
     if method not in ("GET", "HEAD") and origin and origin not in own:
-        return refused(403, "Changes are only taken from this server's own pages.")
+        return refused(403, sentence("foreign_page"))
     length = headers.get("content-length", "0")
     if not (length.isascii() and length.isdigit()):
-        return refused(400, "The length of the request is not a number.")
+        return refused(400, sentence("length_no_number"))
     if int(length[:15]) > most or len(length) > 15:
         return refused(413, too_large(most))
     return None

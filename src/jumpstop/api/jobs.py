@@ -18,6 +18,7 @@ from ..formats.documents import MAX_JOB_BYTES, read_job, write_job
 from ..formats.roster import read_roster, with_known_ids, write_roster
 from ..formats.table import csv_of
 from ..store.errors import NotFound, TooMuch
+from ..words import edits as words
 from ..words.board import BoardText, board_text
 from ..words.brief import BriefText, brief_text
 from ..words.kit_choice import KitText, kit_text
@@ -68,9 +69,9 @@ def begin(
     last = None if like is None else workspace.setup_of(workspace.store.item("setups", like))
     file = usual.template(name, last, workspace.own_kit())
     if file is None:
-        raise NotFound("There is no such job to begin with.")
+        raise NotFound("no_such_beginning")
     setups = [(one.id, one.setup.model_dump(mode="json")) for one in file.setups]
-    item = workspace.store.add_job(file.job.model_dump(mode="json"), setups, page, f"Begin {name}")
+    item = workspace.store.add_job(file.job.model_dump(mode="json"), setups, page, words.begun(name))
     return stored("jobs", item)
 
 
@@ -80,7 +81,7 @@ def again(request: Request, item_id: str, readings: bool = False, page: Page = "
     workspace = workspace_of(request)
     file = copied(workspace.job_file(item_id), readings)
     setups = [(one.id, one.setup.model_dump(mode="json")) for one in file.setups]
-    item = workspace.store.add_job(file.job.model_dump(mode="json"), setups, page, f"Copy {file.job.name}")
+    item = workspace.store.add_job(file.job.model_dump(mode="json"), setups, page, words.copied(file.job.name))
     return stored("jobs", item)
 
 
@@ -141,10 +142,10 @@ def export(request: Request, item_id: str) -> Response:
     workspace = workspace_of(request)
     own = sum(one.job_id == item_id for one in workspace.store.items("setups"))
     if own > MOST_SETUPS:
-        raise TooMuch(f"This job has {own} setups, and a file holds {MOST_SETUPS}: put some into another job first.")
+        raise TooMuch("job_too_full_for_a_file", setups=own, most=MOST_SETUPS)
     text = write_job(workspace.job_file(item_id))
     if len(text.encode()) > MAX_JOB_BYTES:
-        raise TooMuch(f"This job comes to more than {MAX_JOB_BYTES // 2**20} MB, which no file takes: divide it.")
+        raise TooMuch("job_too_large_for_a_file", most=MAX_JOB_BYTES)
     return file_answer(text, "application/json", "jumpstop-job.json")
 
 
@@ -158,7 +159,9 @@ async def take_in(request: Request, page: Page = "") -> Stored[Job]:
 def _take_in(request: Request, data: bytes, page: str) -> Stored[Job]:
     file = read_job(data)
     setups = [(one.id, one.setup.model_dump(mode="json")) for one in file.setups]
-    item = workspace_of(request).store.add_job(file.job.model_dump(mode="json"), setups, page)
+    item = workspace_of(request).store.add_job(
+        file.job.model_dump(mode="json"), setups, page, words.imported_job(file.job.name)
+    )
     return stored("jobs", item)
 
 
@@ -182,7 +185,7 @@ def _put_roster(request: Request, item_id: str, data: bytes, if_match: str | Non
     job = Job.model_validate(store.item("jobs", item_id).doc)
     job = job.model_copy(update={"roster": with_known_ids(read_roster(data), job.roster)})
     doc = checked("jobs", job.model_dump(mode="json"))
-    return stored("jobs", store.put("jobs", item_id, doc, revision_of(if_match), "Roster from a file", page))
+    return stored("jobs", store.put("jobs", item_id, doc, revision_of(if_match), words.ROSTER, page))
 
 
 def _landings(request: Request, item_id: str) -> tuple[JobFile, list[Landings], Preferences]:

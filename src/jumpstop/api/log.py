@@ -23,7 +23,7 @@ from ..core.scene.setup import Setup
 from ..formats.log import read_log, write_log, write_log_csv
 from ..store.errors import NotFound
 from ..store.rows import changed
-from ..words.figures import count
+from ..words import edits as words
 from ..words.in_hand import background_reading, next_words
 from ..words.log import LogText, log_text, what_words
 from ..words.on_set import SetText, set_text
@@ -104,7 +104,7 @@ def next_to_measure(request: Request, job: Annotated[str, Query(max_length=64)])
 def keep(request: Request, item_id: MadeId, entry: LogEntry, page: Page = "") -> Kept:
     """Log an entry. Sent again with the same id, it is kept once, and gets the first answer."""
     workspace = workspace_of(request)
-    label = f"Log {entry.name}"
+    label = words.logged(entry.name)
     items, new = workspace.store.keep("log", [(item_id, entry.model_dump(mode="json"))], label, page)
     first = LogEntry.model_validate(items[0].doc)
     says, dial = what_words(first, workspace.preferences()), None
@@ -123,7 +123,7 @@ def set_aside(request: Request, item_id: MadeId, aside: bool = True, page: Page 
     """Set a reading aside, so that nothing is learned from it; or take it in again."""
     store = workspace_of(request).store
     item = store.item("log", item_id)
-    label = f"{'Set aside' if aside else 'Take in'} {item.doc['name']}"
+    label = words.set_aside(aside, item.doc["name"])
     doc = checked("log", item.doc | {"aside": aside})
     return stored("log", store.put("log", item_id, doc, item.revision, label, page))
 
@@ -134,7 +134,7 @@ def adopt(request: Request, item_id: MadeId, page: Page = "") -> Stored[Body]:
     store = workspace_of(request).store
     entry = LogEntry.model_validate(store.item("log", item_id).doc)
     if entry.curtain is None or entry.curtain.body.id is None:
-        raise NotFound("This entry holds no curtain of a body on the shelf.")
+        raise NotFound("no_curtain")
     wall = entry.curtain
     item = store.item("bodies", wall.body.id or "")
     travel = float(f"{min(0.2, wall.shutter_s / wall.lit):.4g}")
@@ -142,7 +142,7 @@ def adopt(request: Request, item_id: MadeId, page: Page = "") -> Stored[Body]:
     if wall.dark_edge != "unknown":
         doc["dark_edge"] = wall.dark_edge
     doc = checked("bodies", doc)
-    return stored("bodies", store.put("bodies", item.id, doc, item.revision, f"Curtain of {item.doc['name']}", page))
+    return stored("bodies", store.put("bodies", item.id, doc, item.revision, words.curtain_of(item.doc["name"]), page))
 
 
 @router.delete("", status_code=204, responses=REFUSED)
@@ -174,7 +174,7 @@ def _take_in(request: Request, data: bytes, page: str) -> Imported:
     with undisturbed():
         lines = dict(read_log(data))
         docs, parts = packed_all(lines.values())
-        label = f"Import {count(len(lines), 'log entry', 'log entries')}"
+        label = words.imported(len(lines), "log entry", "log entries")
         new = workspace_of(request).store.keep_many("log", list(zip(lines, docs, strict=True)), label, page, parts)
     return Imported(added=new, known=len(lines) - new)
 
@@ -214,7 +214,7 @@ def background(
         )
     }
     doc = checked("setups", doc)
-    return stored("setups", workspace.store.put("setups", setup_id, doc, item.revision, "Background on the set", page))
+    return stored("setups", workspace.store.put("setups", setup_id, doc, item.revision, words.SET_BACKGROUND, page))
 
 
 @router.post("/set/{setup_id}/as-found", status_code=201, responses=REFUSED)
@@ -224,9 +224,9 @@ def save_as_found(request: Request, setup_id: str, page: Page = "") -> Stored[Se
     item, meta = workspace.store.item_and_meta("setups", setup_id)
     entries = [one for one in workspace.log(meta).values() if one.setup == setup_id and one.seen and not one.aside]
     if not entries:
-        raise NotFound("Nothing is logged for this setup yet.")
+        raise NotFound("nothing_logged")
     found = as_found(workspace.setup_of(item, meta), entries)
-    label = f"Save {found.name}"
+    label = words.saved(found.name)
     doc = checked("setups", found.model_dump(mode="json"))
     return stored("setups", workspace.store.add("setups", [doc], label, item.job_id, page)[0])
 

@@ -11,6 +11,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from ..core.kit.values import LINE, example
 from ..store.devices import Devices
 from ..store.errors import NotFound
+from ..words.refusals import sentence
 from .admission import ENTER, hashed
 from .documents import ERRORS, EVERYWHERE, workspace_of
 
@@ -76,7 +77,7 @@ class TokenOut(BaseModel):
 def _by_hand(request: Request) -> None:
     """Raises 403 where a script's token asks: letting in and putting out is for a person."""
     if getattr(request.state, "device", "browser") == "script":
-        raise HTTPException(403, "A script's token neither lets devices in nor puts them out: use a browser.")
+        raise HTTPException(403, sentence("script_lets_nobody_in"))
 
 
 BY_HAND = [Depends(_by_hand)]
@@ -101,7 +102,7 @@ def link(
 
     door: Door | None = request.app.state.door
     if door is None or name not in door.names:
-        raise NotFound("This server is open to this machine only: start it with --host 0.0.0.0 to let a phone in.")
+        raise NotFound("server_of_this_machine")
     port = request.url.port
     host = f"[{name}]" if ":" in name else name
     url = f"http://{host}{f':{port}' if port else ''}{ENTER}?token={door.link()}&to={quote(to, safe='')}"

@@ -15,10 +15,12 @@ from ..core.plan.light.advice import chosen_method
 from ..formats.shelf import Reading, read_shelf, write_csv, write_json
 from ..formats.table import csv_of
 from ..store.errors import NotFound
+from ..words import edits as words
 from ..words.compare import CompareText, compare_text
-from ..words.figures import DisplayUnits, count, guide_number, sign_of
+from ..words.figures import DisplayUnits, guide_number, sign_of
 from ..words.kit import all_printed, printed, rating_words
 from ..words.modifiers import ModifiersText, modifiers_text
+from ..words.refusals import sentence
 from .documents import ERRORS, EVERYWHERE, REFUSED, LightIndex, Page, file_answer, workspace_of
 from .schemas import ImportOut, RowProblem, ShelfLine, UnitLine
 from .workspace import Workspace
@@ -65,7 +67,7 @@ def compare(
     gone = [one for one in unit if one not in table.ids]
     front = next((one for one in workspace.modifiers() if one.id == modifier), None)
     if gone or (modifier is not None and front is None):
-        raise NotFound("This is no longer on the shelf.")
+        raise NotFound("off_the_shelf")
     places = [table.ids.index(one) for one in dict.fromkeys(unit)]
     return compare_text(table, places, front, units, _dials(workspace, setup, light, [table.ids[at] for at in places]))
 
@@ -92,7 +94,7 @@ def modifiers(
     workspace = workspace_of(request)
     table = workspace.shelf().table
     if unit is not None and unit not in table.ids:
-        raise NotFound("This unit is no longer on the shelf.")
+        raise NotFound("unit_gone")
     place = None if unit is None else table.ids.index(unit)
     return modifiers_text(workspace.modifiers(), distance_m, table, place, workspace.preferences())
 
@@ -141,11 +143,11 @@ def _take_in(request: Request, data: bytes, agreed: str | None, page: str) -> Im
     written = 0
     if agreed is not None:
         if agreed != digest:
-            raise HTTPException(422, "The file has changed since it was shown; look at it again.")
+            raise HTTPException(422, sentence("file_changed"))
         if not reading.units:
-            raise HTTPException(422, "The file holds no unit that can be read.")
+            raise HTTPException(422, sentence("shelf_unreadable"))
         docs = [unit.model_dump(mode="json") for unit in reading.units]
-        label = f"Import {count(len(docs), 'unit')}"
+        label = words.imported(len(docs), "unit")
         written = len(workspace_of(request).store.add("units", docs, label, page=page))
     return _out(reading, digest, written, workspace_of(request).preferences())
 

@@ -19,6 +19,7 @@ from ..core.scene.seen import MethodKind
 from ..core.scene.setup import Setup
 from ..formats.table import csv_of
 from ..store.errors import NotFound
+from ..words import edits as words
 from ..words.answer import settings_line
 from ..words.day import DayText, day_text
 from ..words.figures import dial
@@ -45,7 +46,7 @@ def lane(
     reach, units = _reach(request, item_id, light, method)
     table = reach.solved.table
     if unit_id not in table.ids:
-        raise NotFound("This unit is no longer on the shelf.")
+        raise NotFound("unit_gone")
     at = table.ids.index(unit_id)
     spare = float(reach.spare[at])
     return LaneDetail(
@@ -142,7 +143,7 @@ def from_reading(request: Request, reading: FirstReading, page: Page = "") -> St
     """A unit that nobody knows the guide number of, put on the shelf from one reading of a flash meter."""
     unit = unit_of_reading(reading)
     store = workspace_of(request).store
-    item = store.add("units", [unit.model_dump(mode="json")], f"Add unit {unit.name}", page=page)[0]
+    item = store.add("units", [unit.model_dump(mode="json")], words.added("unit", unit.name), page=page)[0]
     return stored("units", item, unit)
 
 
@@ -153,7 +154,9 @@ def begin(request: Request, where: Where = "sun", like: LikeId = None, page: Pag
     last = None if like is None else workspace.setup_of(workspace.store.item("setups", like))
     setup = begun(where, last, workspace.own_kit())
     job = None if like is None else workspace.store.item("setups", like).job_id
-    item = workspace.store.add("setups", [setup.model_dump(mode="json")], "Add setup New setup", job, page)[0]
+    item = workspace.store.add("setups", [setup.model_dump(mode="json")], words.added("setup", setup.name), job, page)[
+        0
+    ]
     return stored("setups", item, setup)
 
 

@@ -14,7 +14,8 @@ from ..core.scene.begin import Where, begun
 from ..store.errors import NotFound
 from ..store.rows import KIT, Kind
 from ..typical import firings, typical
-from ..words.figures import amount, count
+from ..words import edits as words
+from ..words.figures import amount
 from .documents import EVERYWHERE, LINES, ONE, REFUSED, Page, workspace_of
 
 router = APIRouter(prefix="/api", tags=["Shelf"], responses=EVERYWHERE)
@@ -129,15 +130,17 @@ def take(request: Request, body: TypicalIn, page: Page = "") -> TypicalOut:
     docs = {kind: list(_documents(kind, [one for one in ticks if one.kind == kind])) for kind in KIT}
     unknown = [one.kind for one in body.ticks if one.kind not in docs]
     if unknown:
-        raise NotFound(f"There is no kind of kit called “{unknown[0]}”.")
+        raise NotFound("no_such_kit", name=unknown[0])
     pieces = sum(len(some) for some in docs.values())
     if not pieces:
         return TypicalOut(0, None)
-    workspace.store.add_together(docs, f"Add {count(pieces, 'piece')} of typical kit", page)
+    workspace.store.add_together(docs, words.added_typical(pieces), page)
     setup = None
     if body.where is not None and not workspace.store.revisions("setups"):
         made = begun(body.where, None, workspace.own_kit())
-        setup = workspace.store.add("setups", [made.model_dump(mode="json")], "Add setup New setup", page=page)[0].id
+        setup = workspace.store.add(
+            "setups", [made.model_dump(mode="json")], words.added("setup", made.name), page=page
+        )[0].id
     return TypicalOut(pieces, setup)
 
 
@@ -152,7 +155,7 @@ def _triggers(ticks: Iterable[Tick]) -> Iterable[Tick]:
             continue
         way = ways.get(tick.firing)
         if way is None:
-            raise NotFound(f"There is no way of firing called “{tick.firing}”.")
+            raise NotFound("no_such_firing", name=tick.firing)
         once |= dict.fromkeys(way.once, 1)
         each.update(dict.fromkeys(way.each, tick.count))
     for key, pieces in (*once.items(), *each.items()):
@@ -165,7 +168,7 @@ def _documents(kind: Kind, ticks: Iterable[Tick]) -> Iterable[dict[str, Any]]:
     for tick in ticks:
         doc = classes.get(tick.key)
         if doc is None:
-            raise NotFound(f"There is no typical {ONE[kind]} called “{tick.key}”.")
+            raise NotFound("no_such_typical", what=ONE[kind], name=tick.key)
         made = doc.model_dump(mode="json")
         if kind == "units":
             yield made | {"count": tick.count, "power_supplies": [_fed(one, tick) for one in made["power_supplies"]]}

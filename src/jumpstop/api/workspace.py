@@ -29,7 +29,8 @@ from ..store.rows import KIT, LOG_ALTERED, Kind, changed, chunks
 from ..typical import typical_shelf
 from ..words.answer import answer_of
 from ..words.need import NeedsText, needs_text
-from ..words.problems import cannot_solve, problems_of
+from ..words.problems import problems_of
+from ..words.refusals import said
 from .schemas import Preferences, SolvedSetup
 from .undisturbed import undisturbed
 
@@ -378,7 +379,7 @@ class Workspace:
             asks = self.needs(found.setup, light, preferences).says if typical else ""
             answer = answer_of(found, preferences, light, preferences.avoid, sight, setup, asks)
         except CannotSolve as error:
-            trouble = cannot_solve(error)
+            trouble = said(error)
         return SolvedSetup.model_construct(
             id=item.id, revision=item.revision, job_id=item.job_id, setup=setup, answer=answer, trouble=trouble
         )

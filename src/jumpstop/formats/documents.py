@@ -44,19 +44,19 @@ def json_of(data: bytes | str) -> Any:
     try:
         return json.loads(data)
     except (UnicodeDecodeError, json.JSONDecodeError, RecursionError) as error:
-        raise Unreadable(f"This is not JSON that can be read: {error}.") from None
+        raise Unreadable("not_json", why=str(error)) from None
     except ValueError:  # a number of more digits than Python reads
-        raise Unreadable("This is not JSON that can be read: it holds a number that is too long.") from None
+        raise Unreadable("number_long") from None
 
 
 def read_setup(data: bytes) -> Setup:
     """A setup of any version from a file's bytes. Raises Unreadable with a sentence for each thing that is wrong."""
     if len(data) > MAX_SETUP_BYTES:
-        raise Unreadable("The setup document is larger than 512 kB.")
+        raise Unreadable("setup_large", most=MAX_SETUP_BYTES)
     try:
         return Setup.model_validate(setup_of_any_version(json_of(data)))
     except ValidationError as error:
-        raise Unreadable(" ".join(problem.sentence for problem in problems_of(error, Setup))) from None
+        raise Unreadable("not_right", problems=problems_of(error, Setup)) from None
 
 
 def is_job(data: bytes) -> bool:
@@ -68,11 +68,11 @@ def is_job(data: bytes) -> bool:
 def read_job(data: bytes) -> JobFile:
     """A job with its setups from a file's bytes. Raises Unreadable with a sentence for each thing that is wrong."""
     if len(data) > MAX_JOB_BYTES:
-        raise Unreadable(f"The job document is larger than {MAX_JOB_BYTES // 2**20} MB.")
+        raise Unreadable("job_large", most=MAX_JOB_BYTES)
     try:
         return JobFile.model_validate(json_of(data))
     except ValidationError as error:
-        raise Unreadable(" ".join(problem.sentence for problem in problems_of(error, JobFile))) from None
+        raise Unreadable("not_right", problems=problems_of(error, JobFile)) from None
 
 
 def write_job(file: JobFile) -> str:

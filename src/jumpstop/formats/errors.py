@@ -1,10 +1,10 @@
-"""What is wrong with a file as a whole, in a sentence."""
+"""What is wrong with a file as a whole, as codes; the sentences are made in `words`."""
 
 from ..core.kit.errors import JumpStopError
 
 
 class Unreadable(JumpStopError):  # noqa: N818 (said so on the screen)
-    """A file that cannot be read; the message is a sentence for the person."""
+    """A file that cannot be read."""
 
 
 class TooMany(JumpStopError):  # noqa: N818

@@ -76,19 +76,19 @@ def size_of(data: bytes) -> tuple[int, int]:
         with Image.open(io.BytesIO(data), formats=["JPEG"]) as file:
             return file.size
     except (OSError, Image.DecompressionBombError):
-        raise Unreadable("The frame is not a JPEG.") from None
+        raise Unreadable("not_jpeg") from None
 
 
 def read_frame(data: bytes, patch: Patch) -> Frame:
     """A frame from a JPEG file's bytes. Raises Unreadable with a sentence."""
     if len(data) > MAX_BYTES:
-        raise Unreadable(f"A test frame of more than {MAX_BYTES // 2**20} MB cannot be read.")
+        raise Unreadable("frame_large", most=MAX_BYTES)
     try:
         with warnings.catch_warnings():
             warnings.simplefilter("ignore")
             scans = _scans(data)
             if not ONE_AT_A_TIME.acquire(timeout=WAIT_S):
-                raise TooMany("Other test frames are being read just now: try again.")
+                raise TooMany("frames_waiting")
             try:
                 return _read(data, patch, scans)
             finally:
@@ -96,15 +96,11 @@ def read_frame(data: bytes, patch: Patch) -> Frame:
     except (Unreadable, TooMany):
         raise
     except UnidentifiedImageError:
-        raise Unreadable("This is not a JPEG file.") from None
+        raise Unreadable("not_jpeg") from None
     except Image.DecompressionBombError:
-        raise Unreadable(_too_large()) from None
+        raise Unreadable("frame_wide", most=MOST_PIXELS) from None
     except (OSError, SyntaxError, ValueError, TypeError, EOFError, KeyError, IndexError, OverflowError, MemoryError):
-        raise Unreadable("This JPEG file is damaged: it cannot be read to its end.") from None
-
-
-def _too_large(most: int = MOST_PIXELS, kind: str = "frame") -> str:
-    return f"This {kind} claims more than {most // 10**6} million pixels: it was not opened."
+        raise Unreadable("jpeg_cut_off") from None
 
 
 def _scans(data: bytes) -> int:
@@ -113,7 +109,7 @@ def _scans(data: bytes) -> int:
     while count <= MOST_SCANS and (found := MARKER.search(data, at)) is not None:
         segments += 1
         if segments > MOST_SEGMENTS:
-            raise Unreadable("This JPEG file is damaged: it is in too many pieces.")
+            raise Unreadable("jpeg_in_pieces")
         at, kind = found.end(), found.group()[-1]
         if kind == END_OF_IMAGE:
             break
@@ -126,11 +122,11 @@ def _read(data: bytes, patch: Patch, scans: int) -> Frame:
     with Image.open(io.BytesIO(data), formats=["JPEG"]) as file:
         width, height = file.size
         if width * height > MOST_PIXELS:
-            raise Unreadable(_too_large())
+            raise Unreadable("frame_wide", most=MOST_PIXELS)
         if scans > 1 and width * height > MOST_BY_PARTS:
-            raise Unreadable(_too_large(MOST_BY_PARTS, "progressive JPEG") + " Save it as a plain one.")
+            raise Unreadable("progressive_wide", most=MOST_BY_PARTS)
         if scans > MOST_SCANS:
-            raise Unreadable(f"This JPEG file comes in more than {MOST_SCANS} parts: save it as a plain one.")
+            raise Unreadable("jpeg_in_parts", most=MOST_SCANS)
         exif = _exif(file)
         part = next((n for n in (1, 2, 4) if width * height <= FULL_PIXELS * n * n), 8)
         if part > 1:

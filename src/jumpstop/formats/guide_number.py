@@ -17,16 +17,14 @@ def parse_guide_number(text: str, sign: Sign = "") -> Claim:
     would be wrong by a factor of three. Where metres and feet stand side by side, the metres are read.
     """
     if len(text) > LONGEST:
-        raise Unreadable("A guide number this long cannot be read.")
+        raise Unreadable("guide_number_long")
     line = tokens(f"guide number: {text}", sign)
     found = [value for part in parts(line) for topic, value in fields_of(part) if topic == "guide"]
     if not found:
-        raise Unreadable(
-            f"“{text.strip()}” holds no guide number that can be read, such as “GN 60 (ISO 100, m, 200 mm)”."
-        )
+        raise Unreadable("no_guide_number", text=text.strip())
     if len(found) > 1:
-        raise Unreadable(f"“{text.strip()}” holds more than one guide number: put “;” between them.")
+        raise Unreadable("guide_numbers", text=text.strip())
     if found[0]["unit"] is None:
-        raise Unreadable(f"“{text.strip()}” does not say whether it is in metres or feet: write “m” or “ft” beside it.")
+        raise Unreadable("guide_number_of_what", text=text.strip())
     measured = any(one.kind == "other" and one.text == "measured" for one in line)
     return Claim.model_validate(guide_choices(found[0], None)[0] | {"measured": measured})

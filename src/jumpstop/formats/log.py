@@ -62,13 +62,13 @@ def _said(figure: float | None) -> str:
 def read_log(data: bytes) -> list[tuple[str, LogEntry]]:
     """Entries with their ids from a JSON or CSV file's bytes. Raises Unreadable, naming what is wrong."""
     if len(data) > MAX_BYTES:
-        raise Unreadable(f"This log is larger than {MAX_BYTES // 2**20} MB.")
+        raise Unreadable("log_large", most=MAX_BYTES)
     if data.lstrip()[:1] != b"{":
         return _from_csv(data)
     file = json_of(data)
     entries, parts = file.get("entries"), file.get("parts", {})
     if isinstance(entries, list) and len(entries) > MOST:
-        raise Unreadable(f"A log file holds {MOST:,} entries at the most.")
+        raise Unreadable("log_long", most=MOST)
     read = Parts()
     if isinstance(entries, list) and isinstance(parts, dict):
         whole = [
@@ -78,7 +78,7 @@ def read_log(data: bytes) -> list[tuple[str, LogEntry]]:
     try:
         found = LogFile.model_validate(file)
     except ValidationError as error:
-        raise Unreadable(" ".join(problem.sentence for problem in problems_of(error, LogFile)[:5])) from None
+        raise Unreadable("not_right", problems=problems_of(error, LogFile)[:5]) from None
     return [(line.id, line.entry) for line in found.entries]
 
 
@@ -87,19 +87,19 @@ def _from_csv(data: bytes) -> list[tuple[str, LogEntry]]:
     try:
         rows = list(csv.DictReader(io.StringIO(data.decode("utf-8-sig"), newline=""), strict=True))
     except (UnicodeDecodeError, csv.Error) as error:
-        raise Unreadable(f"The log is no table that can be read: {error}.") from None
+        raise Unreadable("log_no_table", why=str(error)) from None
     if not rows or "id" not in rows[0] or "entry" not in rows[0]:
-        raise Unreadable("The log wants the columns id and entry, as it was exported.")
+        raise Unreadable("log_columns")
     parts = {row["id"]: json_of(unguarded(row["entry"] or "")) for row in rows if row.get("name") == PART_ROW}
     entries = [(at, row) for at, row in enumerate(rows, 2) if row.get("name") != PART_ROW]
     if len(entries) > MOST:
-        raise Unreadable(f"A log file holds {MOST:,} entries at the most.")
+        raise Unreadable("log_long", most=MOST)
     out, read = [], Parts()
     for number, row in entries:
         try:
             entry = read.whole(json_of(unguarded(row["entry"] or "")), parts)
             line = LogLine.model_validate({"id": row["id"], "entry": entry})
         except ValidationError as error:
-            raise Unreadable(f"Row {number}: {problems_of(error, LogLine)[0].sentence}") from None
+            raise Unreadable("row_not_right", row=number, problem=problems_of(error, LogLine)[0]) from None
         out.append((line.id, line.entry))
     return out

@@ -14,6 +14,7 @@ from ..core.kit.unit import Claim, Unit
 from ..core.scene.versions import UNIT_V1, unit_of_any_version
 from ..words.kit import printed
 from ..words.problems import Problem, problems_of
+from ..words.refusals import sentence
 from .documents import MAX_FILE_BYTES, MAX_UNITS, json_of
 from .errors import Unreadable
 from .guide_number import parse_guide_number
@@ -86,17 +87,15 @@ def read_shelf(data: bytes, kind: Literal["csv", "json"] | None = None, sign: Si
     """Units from a file's bytes. sign: the decimal sign of who wrote it, where it is known. Raises Unreadable with a
     sentence where the file as a whole cannot be read."""
     if len(data) > MAX_BYTES:
-        raise Unreadable(f"The file is larger than {MAX_BYTES // 2**20} MB; a shelf of 10,000 units takes about 3 MB.")
+        raise Unreadable("shelf_large", most=MAX_BYTES)
     if b"\x00" in data[:65536]:
-        raise Unreadable("This is not a text file. Save the table as “CSV UTF-8” and try again.")
+        raise Unreadable("shelf_not_text")
     try:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError as error:
-        raise Unreadable(
-            f"The file is not in UTF-8 (byte {error.start + 1:,} cannot be read). Save the table as “CSV UTF-8”."
-        ) from None
+        raise Unreadable("shelf_not_utf8", byte=error.start + 1) from None
     if not text.strip():
-        raise Unreadable("The file is empty.")
+        raise Unreadable("file_empty")
     if kind is None:
         kind = "json" if text.lstrip()[0] in "{[" else "csv"
     return _read_json(text) if kind == "json" else _read_csv(text, sign)
@@ -106,11 +105,11 @@ def _read_json(text: str) -> Reading:
     document = json_of(text)
     rows = document.get("units") if isinstance(document, dict) else document
     if isinstance(document, dict) and document.get("format") != "jumpstop-shelf":
-        raise Unreadable("This JSON is not a shelf: its “format” must be “jumpstop-shelf”.")
+        raise Unreadable("shelf_of_another_format")
     if isinstance(document, dict) and document.get("version") not in (1, 2):
-        raise Unreadable("This shelf is of a version that cannot be read; only versions 1 and 2 can.")
+        raise Unreadable("shelf_of_another_version")
     if not isinstance(rows, list):
-        raise Unreadable("This shelf has no list of “units”.")
+        raise Unreadable("shelf_without_units")
     _count(len(rows))
     reading = Reading()
     for number, row in enumerate(rows, 1):
@@ -121,7 +120,7 @@ def _read_json(text: str) -> Reading:
 def _read_csv(text: str, sign: Sign) -> Reading:
     csv.field_size_limit(MAX_CELL)
     if max(map(len, text.split("\n"))) > MAX_LINE:
-        raise Unreadable(f"A line of more than {MAX_LINE:,} characters cannot be a row of a shelf.")
+        raise Unreadable("shelf_line_long", most=MAX_LINE)
     header_line = text.split("\n", 1)[0]
     delimiter = max(",;\t", key=header_line.count)
     reader = csv.reader(io.StringIO(text, newline=""), delimiter=delimiter, strict=True)
@@ -135,20 +134,20 @@ def _read_csv(text: str, sign: Sign) -> Reading:
             _count(rows)
             _take_cells(reading, reader.line_num, header, cells, sign)
     except csv.Error as error:
-        raise Unreadable(f"Line {reader.line_num} is not proper CSV: {error}.") from None
+        raise Unreadable("shelf_not_csv", line=reader.line_num, why=str(error)) from None
     return reading
 
 
 def _header(cells: list[str]) -> list[str]:
     """The columns' names. Raises Unreadable where they cannot be those of a shelf."""
     if len(cells) > MAX_COLUMNS:
-        raise Unreadable(f"{len(cells):,} columns are more than the {MAX_COLUMNS} that a shelf may have.")
+        raise Unreadable("shelf_wide", columns=len(cells), most=MAX_COLUMNS)
     header = [cell.strip().lower().replace(" ", "_") for cell in cells]
     if "name" not in header:
-        raise Unreadable(f"No column “name” in the first row. Known columns: {', '.join(READ_COLUMNS)}.")
+        raise Unreadable("shelf_columns", known=READ_COLUMNS)
     doubled = sorted(column for column in set(header) if column and header.count(column) > 1)
     if doubled:
-        raise Unreadable(f"The column “{doubled[0]}” stands twice in the first row.")
+        raise Unreadable("shelf_column_twice", column=doubled[0])
     return header
 
 
@@ -156,18 +155,18 @@ def _take_cells(reading: Reading, number: int, header: list[str], cells: list[st
     if not any(cell.strip() for cell in cells):
         return
     if any(cell.strip() for cell in cells[len(header) :]):
-        return reading.refuse(number, [("", "This row has more cells than the first row has columns.")])
+        return reading.refuse(number, [("", sentence("row_wide"))])
     row = {column: unguarded(cell) for column, cell in zip(header, cells, strict=False) if column in READ_COLUMNS}
     try:
         document = _document({column: _read(column, cell, sign) for column, cell in row.items() if cell != ""}, sign)
     except _BadCellError as error:
-        return reading.refuse(number, [(error.column, error.reason)])
+        return reading.refuse(number, [(error.column, sentence(error.code, error.facts))])
     _take(reading, number, document)
 
 
 def _count(rows: int) -> None:
     if rows > MAX_UNITS:
-        raise Unreadable(f"More than the {MAX_UNITS:,} rows that can be taken at once.")
+        raise Unreadable("shelf_long", most=MAX_UNITS)
 
 
 def _take(reading: Reading, number: int, row: Any) -> None:
@@ -186,9 +185,9 @@ def _column(problem: Problem) -> str:
 
 
 class _BadCellError(Exception):
-    def __init__(self, column: str, reason: str) -> None:
-        super().__init__(reason)
-        self.column, self.reason = column, reason
+    def __init__(self, column: str, code: str, **facts: object) -> None:
+        super().__init__(code)
+        self.column, self.code, self.facts = column, code, facts
 
 
 def _read(column: str, cell: str, sign: Sign) -> Any:
@@ -202,9 +201,8 @@ def _read(column: str, cell: str, sign: Sign) -> Any:
     if found.value is not None:
         return found.value
     if found.values:
-        may_be = " or ".join(f"{value:g}" for value in found.values)
-        raise _BadCellError(column, f"“{cell}” can be {may_be}: write it so that it can be only one.")
-    raise _BadCellError(column, f"“{cell}” is not a number.")
+        raise _BadCellError(column, "cell_can_be", cell=cell, values=found.values)
+    raise _BadCellError(column, "cell_no_number", cell=cell)
 
 
 def _document(row: dict[str, Any], sign: Sign) -> dict[str, Any]:
@@ -213,7 +211,7 @@ def _document(row: dict[str, Any], sign: Sign) -> dict[str, Any]:
     if "takes_modifiers" in row:
         word = row["takes_modifiers"].lower()
         if word not in YES | NO:
-            raise _BadCellError("takes_modifiers", f"“{word}” is neither yes nor no.")
+            raise _BadCellError("takes_modifiers", "cell_not_yes_or_no", cell=word)
         document["takes_modifiers"] = word in YES
     scale: dict[str, Any] = {}
     for column, name in SCALE.items():
@@ -226,7 +224,7 @@ def _document(row: dict[str, Any], sign: Sign) -> dict[str, Any]:
             try:
                 document[name] = json_of(row[name])
             except Unreadable:
-                raise _BadCellError(name, "This cell must hold JSON, as an export writes it.") from None
+                raise _BadCellError(name, "cell_no_json") from None
     if "claims" not in document:
         document["claims"] = [claim.model_dump() for claim in _claims(row, sign)]
     if "hss_extra_stops" in row and "hss" not in document:
@@ -249,19 +247,19 @@ def _claims(row: dict[str, Any], sign: Sign) -> Iterable[Claim]:
             try:
                 yield parse_guide_number(text, sign)
             except ValidationError as error:
-                raise _BadCellError("guide_number", problems_of(error, Claim)[0].sentence) from None
+                raise _BadCellError("guide_number", "not_right", problems=problems_of(error, Claim)[:1]) from None
             except Unreadable as error:
-                raise _BadCellError("guide_number", str(error)) from None
+                raise _BadCellError("guide_number", error.code, **error.facts) from None
     if "gn" in row:
         if "gn_unit" not in row:
-            raise _BadCellError("gn_unit", "A guide number needs its unit: m or ft.")
+            raise _BadCellError("gn_unit", "guide_number_without_unit")
         figures = {"guide_number": "gn", "iso": "gn_iso", "zoom_mm": "gn_zoom_mm", "coverage_deg": "gn_coverage_deg"}
         found: dict[str, Any] = {name: row[column] for name, column in figures.items() if column in row}
         try:
             yield Claim.model_validate(found | {"unit": row["gn_unit"].lower()})
         except ValidationError as error:
             problem = problems_of(error, Claim)[0]
-            raise _BadCellError(figures.get(problem.where, "gn_unit"), problem.sentence) from None
+            raise _BadCellError(figures.get(problem.where, "gn_unit"), "not_right", problems=[problem]) from None
 
 
 def guarded(cell: str) -> str:

@@ -57,9 +57,9 @@ def backup(path: Path, target: Path) -> None:
     try:
         with said_plainly():
             if not path.exists():
-                raise StorageFault(f"There is no data in {path.parent}.")
+                raise StorageFault("no_data", folder=path.parent)
             if version_of(path) is None:
-                raise StorageFault(f"There is no data in {path.parent}.")
+                raise StorageFault("no_data", folder=path.parent)
             os.close(os.open(part, os.O_CREAT | os.O_TRUNC | os.O_RDWR, 0o600))
             with closing(sqlite3.connect(path, timeout=WAIT_S)) as source, closing(sqlite3.connect(part)) as copy:
                 source.backup(copy)
@@ -69,7 +69,7 @@ def backup(path: Path, target: Path) -> None:
         os.replace(part, target)
         flush(target.parent)
     except OSError as error:
-        raise StorageFault(f"{target} cannot be written: {error.strerror}.") from None
+        raise StorageFault("cannot_write", path=target, why=error.strerror) from None
     finally:
         for leftover in (part, *beside(part)):
             leftover.unlink(missing_ok=True)
@@ -81,7 +81,7 @@ def restore(source: Path, folder: Path) -> Path | None:
     Returns where the old data is kept, None where there was none. Raises StorageFault, and leaves the data as it is.
     """
     if not source.is_file():
-        raise StorageFault(f"There is no file {source}.")
+        raise StorageFault("no_file", path=source)
     path = folder / FILE
     fresh = path.with_name(f"{FILE}.restored")
     try:
@@ -90,7 +90,7 @@ def restore(source: Path, folder: Path) -> Path | None:
         os.replace(fresh, path)
         flush(folder)
     except OSError as error:
-        raise StorageFault(f"{path} cannot be written: {error.strerror}.") from None
+        raise StorageFault("cannot_write", path=path, why=error.strerror) from None
     finally:
         fresh.unlink(missing_ok=True)
     return kept

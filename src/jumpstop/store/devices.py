@@ -13,7 +13,6 @@ from .rows import META_OF, SET_META
 
 DEVICES = "devices"
 MOST = 100
-FULL = f"{MOST} devices are let in already, as many as there may be: take one off the list in Kit first."
 
 DeviceKind = Literal["browser", "script"]
 
@@ -48,7 +47,7 @@ class Devices:
         with self._store.writing() as connection:
             there = _kept(connection)
             if len(there) >= MOST:
-                raise TooMuch(FULL)
+                raise TooMuch("devices_full", most=MOST)
             connection.execute(SET_META, {"key": DEVICES, "value": [*there, new]})
         return new
 
@@ -58,5 +57,5 @@ class Devices:
             there = _kept(connection)
             left = [one for one in there if one["id"] != device_id]
             if len(left) == len(there):
-                raise NotFound("There is no such device.")
+                raise NotFound("no_such_device")
             connection.execute(SET_META, {"key": DEVICES, "value": left})

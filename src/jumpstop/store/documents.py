@@ -3,7 +3,7 @@
 import os
 import re
 import uuid
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass, replace
 from pathlib import Path
@@ -19,7 +19,7 @@ from ..core.scene.parts import named, packed, unpacked
 from . import undo
 from .database import open_engine
 from .errors import Busy, Conflict, NotFound, Overtaken, StorageFault, TooMuch
-from .file import FILE, LOCKED, WAIT_S, said_plainly
+from .file import FILE, WAIT_S, said_plainly
 from .parts import keep_parts, parts_of, parts_of_log
 from .rows import (
     CHANGE,
@@ -64,7 +64,7 @@ def _item(row: Row[Any]) -> Item:
 def _found(connection: Connection, kind: Kind, item_id: str, looked_for: Mapping[str, Select[Any]] = ONE) -> Row[Any]:
     row = connection.execute(looked_for[kind], {"id": item_id}).first()
     if row is None:
-        raise NotFound(f"It is no longer among the {kind}.")
+        raise NotFound("gone", kind=kind)
     return row
 
 
@@ -75,7 +75,7 @@ def _holds(connection: Connection, job_id: str | None) -> None:
     setups = TABLES["setups"]
     count = connection.scalar(select(func.count()).select_from(setups).where(setups.c.job_id == job_id)) or 0
     if count > MOST_SETUPS:
-        raise TooMuch(f"A job holds {MOST_SETUPS} setups at the most: put some into another job.")
+        raise TooMuch("job_full", most=MOST_SETUPS)
 
 
 def _meta(connection: Connection) -> dict[str, Any]:
@@ -107,10 +107,7 @@ class Store:
     def _still_there(self) -> None:
         """Raises StorageFault where the data file was moved or deleted under the program."""
         if self._file is None or self._identity() != self._file:
-            raise StorageFault(
-                f"The data file {self.path} was moved or deleted while the program runs: nothing was stored. Stop it, "
-                "put the file back or restore a backup, and start it again."
-            )
+            raise StorageFault("data_moved", path=self.path)
 
     @contextmanager
     def _reading(self) -> Iterator[Connection]:
@@ -138,7 +135,7 @@ class Store:
     def _own_turn(self) -> Iterator[None]:
         """Writes of this program one after the other: SQLite would let them ask again, later and later. Raises Busy."""
         if not self._one_writes.acquire(timeout=WAIT_S):
-            raise Busy(LOCKED)
+            raise Busy("data_busy")
         try:
             yield
         finally:
@@ -301,12 +298,12 @@ class Store:
                 connection.execute(insert(TABLES["setups"]), rows)
             changes: list[Change] = [("jobs", row["id"], None, kept_values(row))]
             changes += [("setups", one["id"], None, kept_values(one)) for one in rows]
-            undo.note(connection, label or f"Import job {doc['name']}", page, changes)
+            undo.note(connection, label, page, changes)
             return Item(row["id"], 1, doc)
 
-    def copy(self, kind: Kind, item_id: str, page: str = "") -> Item:
+    def copy(self, kind: Kind, item_id: str, labelled: Callable[[str], str], page: str = "") -> Item:
         """A copy of a document, named with the next free number behind its name; of a setup without what was read of
-        it. Raises NotFound."""
+        it. labelled: what undo will call it, by the name. Raises NotFound."""
         table = TABLES[kind]
         with self.writing() as connection:  # the name is chosen under the lock: two copies at once differ
             original = _item(_found(connection, kind, item_id))
@@ -316,7 +313,7 @@ class Store:
             doc = original.doc | {"name": f"{base} ({number})"}
             if kind == "setups":
                 doc["seen"] = []  # readings belong to the setup that they were taken of
-            copied = self._added(connection, kind, [doc], f"Copy {base}", original.job_id, page)[0]
+            copied = self._added(connection, kind, [doc], labelled(base), original.job_id, page)[0]
             _holds(connection, original.job_id)
             return copied
 
@@ -416,7 +413,7 @@ class Store:
         with self.writing() as connection:
             gone = rows_with(connection, kind, ids)
             if len(gone) < len(ids):
-                raise NotFound(f"It is no longer among the {kind}.")
+                raise NotFound("gone", kind=kind)
             changes: list[Change] = []
             if kind == "jobs":
                 setups = TABLES["setups"]
@@ -430,12 +427,12 @@ class Store:
     def _fits(self, connection: Connection, kind: Kind) -> None:
         """Raises TooMuch where there are more units or entries than there may be."""
         if kind == "log" and connection.exec_driver_sql("SELECT count(*) FROM log").scalar_one() > MOST_LOG:
-            raise TooMuch(f"A log holds {MOST_LOG:,} entries at the most: export it, and delete old ones.")
+            raise TooMuch("log_full", most=MOST_LOG)
         if kind != "units":
             return
         number, size = connection.exec_driver_sql(UNITS_SIZE).one()
         if number > MOST_UNITS or size > MOST_UNIT_BYTES:
-            raise TooMuch(f"A shelf holds {MOST_UNITS:,} units or {MOST_UNIT_BYTES // 2**20} MB at the most.")
+            raise TooMuch("shelf_full", most=MOST_UNITS, bytes=MOST_UNIT_BYTES)
 
     def meta(self) -> dict[str, Any]:
         """Single values by key: the preferences, and for each kind of kit how often it was changed (see `changed`).
@@ -456,8 +453,7 @@ class Store:
         with self.writing() as connection:
             done = undo.turn(connection, page, back)
         if done is not None and done.overtaken:
-            verb = "undone" if back else "done again"
-            raise Overtaken(f"“{done.label}” cannot be {verb} here: it was changed elsewhere since.")
+            raise Overtaken("overtaken", label=done.label, back=back)
         return done
 
     def history(self, page: str = "") -> tuple[str | None, str | None]:

@@ -1,4 +1,4 @@
-"""What can go wrong with the data; each message is a sentence for the person."""
+"""What can go wrong with the data, as codes; the sentences are made in `words`."""
 
 from typing import Any
 
@@ -13,7 +13,7 @@ class Conflict(JumpStopError):  # noqa: N818
     """Somebody else changed the document first; `current` is what it is now."""
 
     def __init__(self, current: Any) -> None:
-        super().__init__("This was changed elsewhere in the meantime.")
+        super().__init__("changed_meanwhile")
         self.current = current
 
 

@@ -20,30 +20,28 @@ FILE = "jumpstop.sqlite3"
 WAIT_S = 5  # how long a write waits for another one
 MOST_WAL = 8 * 2**20  # bytes that the write-ahead log keeps once it is folded in
 
-LOCKED = "The data is being written by another just now; try again."
-DAMAGED = "The data file is damaged. Stop the program and restore a backup."
 FAULTS: dict[str, tuple[type[JumpStopError], str]] = {
-    "database is locked": (Busy, LOCKED),
-    "database is busy": (Busy, LOCKED),
-    "readonly": (StorageFault, "The data file or its folder is read-only: nothing was stored."),
-    "disk is full": (StorageFault, "The disk is full: nothing was stored. Make room and try again."),
-    "unable to open": (StorageFault, "The data file cannot be opened: its folder is missing or read-only."),
-    "disk i/o": (StorageFault, "The disk answered with an error: nothing was stored."),
-    "malformed": (StorageFault, DAMAGED),
-    "not a database": (StorageFault, DAMAGED),
+    "database is locked": (Busy, "data_busy"),
+    "database is busy": (Busy, "data_busy"),
+    "readonly": (StorageFault, "data_read_only"),
+    "disk is full": (StorageFault, "disk_full"),
+    "unable to open": (StorageFault, "data_closed"),
+    "disk i/o": (StorageFault, "disk_error"),
+    "malformed": (StorageFault, "data_damaged"),
+    "not a database": (StorageFault, "data_damaged"),
 }
 
 
 @contextmanager
 def said_plainly() -> Iterator[None]:
-    """Turns what the database says into sentences: Busy where trying again helps, else StorageFault."""
+    """Turns what the database says into codes of our own: Busy where trying again helps, else StorageFault."""
     try:
         yield
     except (DatabaseError, sqlite3.DatabaseError) as error:
         words = str(getattr(error, "orig", None) or error).lower()
-        for part, (kind, sentence) in FAULTS.items():
+        for part, (kind, code) in FAULTS.items():
             if part in words:
-                raise kind(sentence) from None
+                raise kind(code) from None
         raise
 
 
@@ -52,7 +50,7 @@ def make_empty(path: Path) -> None:
     try:
         os.close(os.open(path, os.O_CREAT | os.O_EXCL | os.O_RDWR, 0o600))
     except OSError as error:
-        raise StorageFault(f"{path} cannot be made: {error.strerror}.") from None
+        raise StorageFault("cannot_make", path=path, why=error.strerror) from None
 
 
 def version_of(path: Path) -> str | None:
@@ -60,8 +58,6 @@ def version_of(path: Path) -> str | None:
 
     Raises StorageFault where it is damaged, another program's, or of a version that this program does not know.
     """
-    foreign = f"{path} is not a data file of Jump Stop. It was left as it is: name another folder, or move it away."
-    damaged = f"{path} is damaged. It was left as it is: restore a backup with `jumpstop restore`."
     try:
         with closing(sqlite3.connect(f"{path.resolve().as_uri()}?mode=rw", uri=True, timeout=WAIT_S)) as connection:
             marked = connection.execute("PRAGMA application_id").fetchone()[0]
@@ -69,21 +65,19 @@ def version_of(path: Path) -> str | None:
             if marked in (0, APPLICATION_ID) and _never_made(connection, tables):
                 return None
             if marked not in (0, APPLICATION_ID) or not tables >= TABLES | {"alembic_version"}:
-                raise StorageFault(foreign)
+                raise StorageFault("foreign_file", path=path)
             row = connection.execute("SELECT version_num FROM alembic_version").fetchone()
             if row is None or row[0] not in KNOWN:
-                raise StorageFault(
-                    f"{path} was written by another version of Jump Stop, which this one cannot read. It was left."
-                )
+                raise StorageFault("file_of_another_version", path=path)
             if connection.execute("PRAGMA quick_check(1)").fetchone()[0] != "ok":
-                raise StorageFault(damaged)
+                raise StorageFault("damaged_file", path=path)
             return str(row[0])
     except sqlite3.DatabaseError as error:
         words = str(error)
         if "not a database" in words:
-            raise StorageFault(foreign) from None
+            raise StorageFault("foreign_file", path=path) from None
         if "malformed" in words:
-            raise StorageFault(damaged) from None
+            raise StorageFault("damaged_file", path=path) from None
         raise
 
 

@@ -20,9 +20,9 @@ def held(folder: Path, what: str) -> Iterator[None]:
     try:
         lock.acquire(timeout=0)
     except Timeout:
-        raise InUse(f"{folder} is in use by {holder(folder)}: stop it first.") from None
+        raise InUse("in_use", folder=folder, by=holder(folder)) from None
     except OSError as error:
-        raise StorageFault(f"{folder} cannot be used: {error.strerror}.") from None
+        raise StorageFault("cannot_use", path=folder, why=error.strerror) from None
     try:
         (folder / HOLDER).unlink(missing_ok=True)  # what a killed one left, with rights of its own
         (folder / HOLDER).touch(mode=0o600)
@@ -47,4 +47,4 @@ def make_folder(folder: Path) -> None:
         if not folder.is_dir():
             folder.mkdir(parents=True, exist_ok=True, mode=0o700)
     except OSError as error:
-        raise StorageFault(f"{folder} cannot be made: {error.strerror}.") from None
+        raise StorageFault("cannot_make", path=folder, why=error.strerror) from None

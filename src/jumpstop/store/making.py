@@ -14,7 +14,7 @@ from pathlib import Path
 from filelock import FileLock, Timeout
 
 from .errors import Busy, StorageFault
-from .file import FILE, HEAD, LOCKED, WAIT_S, aside, beside, flush, make_empty, said_plainly, version_of
+from .file import FILE, HEAD, WAIT_S, aside, beside, flush, make_empty, said_plainly, version_of
 
 LOCK = "jumpstop.making.lock"
 WAIT_MAKING_S = 60  # for another start that is at it
@@ -33,9 +33,9 @@ def made_ready(path: Path, fill: Callable[[Path], None] | None = None, anew: boo
         with lock.acquire(timeout=WAIT_MAKING_S), said_plainly():
             _made(path, fill, anew)
     except Timeout:
-        raise Busy(LOCKED) from None
+        raise Busy("data_busy") from None
     except OSError as error:
-        raise StorageFault(f"{path} cannot be written: {error.strerror}.") from None
+        raise StorageFault("cannot_write", path=path, why=error.strerror) from None
 
 
 def _made(path: Path, fill: Callable[[Path], None] | None, anew: bool) -> None:
@@ -60,7 +60,7 @@ def _made(path: Path, fill: Callable[[Path], None] | None, anew: bool) -> None:
             connection.execute("PRAGMA auto_vacuum=INCREMENTAL")  # so that the file shrinks when history is forgotten
             connection.execute("VACUUM")
         if version_of(fresh) != HEAD:
-            raise StorageFault(f"{path} could not be brought up to date. It was left as it is.")
+            raise StorageFault("not_brought_up_to_date", path=path)
         flush(fresh)
         if version is not None:
             _keep(path, f"before-{HEAD}")
@@ -96,7 +96,7 @@ def _fold(path: Path) -> None:
     """All of a data file in the one file, with nothing beside. Raises Busy where another program has it open."""
     with closing(sqlite3.connect(path, timeout=WAIT_S)) as connection:
         if connection.execute("PRAGMA journal_mode=DELETE").fetchone()[0] != "delete":
-            raise Busy(LOCKED)
+            raise Busy("data_busy")
 
 
 def _keep(path: Path, why: str) -> None:

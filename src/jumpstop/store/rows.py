@@ -115,7 +115,7 @@ def changed(kind: Kind) -> str:
     return f"changes of {kind}"
 
 
-LOG_ALTERED = "changes of what was in the log"
+LOG_ALTERED = "log altered"
 """Key of the number that every change of the log raises but one that puts entries behind all that are there."""
 
 

@@ -159,7 +159,7 @@ def turn(connection: Connection, page: str, back: bool) -> UndoResult | None:
         try:
             wanted[key] = _wanted(edit, here, back)
         except Clash:
-            without.append(here["doc"]["name"] if here else "what was deleted since")
+            without.append(here["doc"]["name"] if here else "")
             continue
         if wanted[key] is None and here is not None:  # what goes is remembered as it went, its revision too
             gone = {"before": edit.before, "after": edit.after} | {"after" if back else "before": here}

@@ -14,6 +14,7 @@ from .figures import DisplayUnits, amount, decimal, duration, grouped, guide_num
 from .kit import UNIT_KINDS
 from .kit import printed as claim_words
 from .problems import problems_of
+from .refusals import said as refusal
 
 NAMES: dict[Topic, str] = {
     "name": "Name",
@@ -146,7 +147,7 @@ def spec_unit(found: Found, chosen: Mapping[int, int], left: Iterable[int], name
         wants = [one.sentence for one in problems_of(error, Unit)]
         return SpecUnit(rows, unread, [], "", None, wants, waiting)
     except JumpStopError as error:
-        return SpecUnit(rows, unread, [], "", None, [str(error)], waiting)
+        return SpecUnit(rows, unread, [], "", None, [refusal(error)], waiting)
     wrong = tuple(judged(unit, _printed(said)))
     unit = doubted(unit, wrong)
     return SpecUnit(

@@ -6,7 +6,6 @@ from typing import Any, NamedTuple, get_args
 from pydantic import BaseModel, ValidationError
 from pydantic.fields import FieldInfo
 
-from ..core.kit.errors import CannotSolve
 from .figures import decimal, grouped, plain
 from .titles import title_of
 
@@ -28,11 +27,6 @@ def problems_of(error: ValidationError | Sequence[Any], model: type[BaseModel] |
     if len(errors) > LISTED:
         found.append(Problem("", "The document", f"And {grouped(len(errors) - LISTED)} more."))
     return found
-
-
-def cannot_solve(error: CannotSolve) -> str:
-    """Why there is no answer, in a sentence."""
-    return SENTENCES[error.code](error.facts)
 
 
 def _quoted(text: object) -> str:

@@ -8,15 +8,16 @@ Facts = Mapping[str, object]
 
 
 class JumpStopError(Exception):
-    """Everything that is the world's or the person's trouble, never a bug in the code."""
-
-
-class CannotSolve(JumpStopError):  # noqa: N818 (said so on the screen)
-    """A setup that has no answer: a code, and the figures that its sentence speaks of."""
+    """Everything that is the world's or the person's trouble, never a bug in the code: a code, and the facts that its
+    sentence speaks of."""
 
     def __init__(self, code: str, **facts: object) -> None:
         super().__init__(code)
         self.code, self.facts = code, facts
+
+
+class CannotSolve(JumpStopError):  # noqa: N818 (said so on the screen)
+    """A setup that has no answer."""
 
 
 def refuse(code: str, **facts: object) -> PydanticCustomError:
