@@ -170,10 +170,10 @@ def test_a_unit_gets_its_tables(page: Page) -> None:
     for fold in ("High-speed sync and flash duration", "Recycling and power supply"):
         page.get_by_text(fold, exact=True).click()
     page.get_by_label("Flash duration").check()
-    page.get_by_label("Lasts, s").fill("1/nonsense")
+    page.get_by_label("Lasts").fill("1/nonsense")
     page.get_by_role("button", name="Save").click()
     expect(page.get_by_role("alert")).to_contain_text("“1/nonsense” cannot be read")
-    page.get_by_label("Lasts, s").fill("1/9000")
+    page.get_by_label("Lasts").fill("1/9000")
     page.get_by_role("button", name="Add a power supply").click()
     page.get_by_role("button", name="Save").click()
     page.get_by_role("link", name="Setup").click()

@@ -27,9 +27,11 @@ from ..core.scene.log import SD_AMBIENT, LogEntry
 from ..core.scene.seen import SD_OF
 from ..core.scene.setup import Setup
 from ..core.scene.stage import SubjectTone
+from ..store.rows import KIT
 from ..words.effects import TICKS as TICK_NAMES
 from ..words.figures import f_number, marked
 from ..words.kit import CONDITIONS, GELS, MOVERS, ROLES, SKIES, SKINS, TONES
+from .documents import ONE
 from .schemas import Blank, MeterMark, RoleOut, Scales
 
 FOCALS_MM = (14, 16, 20, 24, 28, 35, 50, 70, 85, 105, 135, 200, 300, 400, 600)
@@ -117,6 +119,7 @@ def scales_of(step: Step) -> Scales:
         supplies={kind: SUPPLIES[kind] for kind in SUPPLY_KINDS},
         bounds=_bounds(),
         ticks={field: TICK_NAMES[effect] for field, effect in TICKS.items()},
+        kit={kind: ONE[kind] for kind in KIT},
         reading_sd=SD_OF | {"ambient": SD_AMBIENT},
         blank=Blank(
             setup=Setup(name="New setup"),

@@ -227,7 +227,8 @@ class TemplateOut(BaseModel):
 
 
 class Scales(BaseModel):
-    """The marked values of a camera's scales, the choices a setup offers, bounds and blank documents."""
+    """The marked values of a camera's scales, the choices a setup offers, bounds and blank documents. kit: what one of
+    each kind of kit is called."""
 
     apertures: list[float]
     shutters: list[float]
@@ -247,5 +248,6 @@ class Scales(BaseModel):
     supplies: dict[str, str]
     bounds: dict[str, dict[str, list[float]]]
     ticks: dict[str, str]
+    kit: dict[str, str]
     reading_sd: dict[str, float]
     blank: Blank

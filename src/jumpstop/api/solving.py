@@ -6,10 +6,12 @@ from fastapi import APIRouter, Request, Response
 from starlette.concurrency import run_in_threadpool
 
 from ..core.kit.errors import CannotSolve
+from ..core.kit.kinds import KIT_MODELS
 from ..core.physics.scales import Step
 from ..core.plan.job.worked_out import solved_on
 from ..words.answer import Answer, answer_of
 from ..words.figures import kept
+from ..words.forms import FieldText, form_of
 from .documents import ERRORS, EVERYWHERE, REFUSED, LightIndex, by_reference, workspace_of, written
 from .schemas import Scales, SolvedSetup, SolveIn
 
@@ -46,6 +48,17 @@ def _scales(step: Step) -> Scales:
     from .choices import scales_of  # late: the schemas that the bounds are read from take a moment
 
     return scales_of(step)
+
+
+@kept(1)
+def _forms() -> dict[str, list[FieldText]]:
+    return {kind: form_of(model) for kind, model in KIT_MODELS.items()}
+
+
+@router.get("/forms")
+def forms() -> dict[str, list[FieldText]]:
+    """What the form of each kind of kit asks, in order."""
+    return _forms()
 
 
 @router.get("/scales")

@@ -1,41 +1,14 @@
-/** What a form asks for, as data: one list of fields for each kind of kit. Words and layout only. */
+/** What a form asks for, as the server says it: words and layout only. */
+import type { FieldText } from './api/client'
 import { digits, sayStops } from './figures'
 import type { Kind } from './quantities.svelte'
 
 export type Doc = Record<string, unknown>
+export type KitKind =
+  'units' | 'modifiers' | 'bodies' | 'lenses' | 'filters' | 'triggers' | 'batteries' | 'stands'
 
-export type Field =
-  | {
-      key: string
-      label: string
-      kind: 'text' | 'names' | 'check'
-      hint?: string
-      wide?: boolean
-      only?: string[]
-    }
-  | {
-      key: string
-      label: string
-      kind: 'quantity'
-      reads: Kind
-      hint?: string
-      wide?: boolean
-      /** Kinds of thing that have it; a figure that stands is shown for all. */
-      only?: string[]
-    }
-  | {
-      key: string
-      label: string
-      kind: 'choice'
-      options: [unknown, string][]
-      hint?: string
-      wide?: boolean
-      only?: string[]
-    }
-  | { key: string; label: string; kind: 'set'; options: [string, string][]; hint?: string; wide?: boolean }
-  | { key: string; label: string; kind: 'rows'; fields: Field[]; blank: string; add: string; only?: string[] }
-  | { key: string; label: string; kind: 'part'; fields: Field[]; blank: string; always?: boolean }
-  | { key: string; label: string; kind: 'fold'; fields: Field[] }
+/** What a field is called where its unit is not of interest. */
+export const bareLabel = ({ label }: FieldText) => label.replace(/ \([^)]*\)$/, '')
 
 const FRACTIONS: Kind[] = ['shutter', 'duration', 'power']
 

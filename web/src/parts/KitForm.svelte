@@ -3,8 +3,8 @@
   import { onDestroy } from 'svelte'
   import type { Problem } from '../lib/api/client'
   import { sessionOf } from '../lib/documents'
-  import type { Doc } from '../lib/fields'
-  import { KIT, type KitKind } from '../lib/kitfields'
+  import type { Doc, KitKind } from '../lib/fields'
+  import { forms } from '../lib/forms.svelte'
   import { person } from '../lib/person.svelte'
   import { Typed } from '../lib/quantities.svelte'
   import { freshId } from '../lib/stamp'
@@ -35,6 +35,11 @@
     return claims ? { ...doc, claims: claims.filter((one) => one.guide_number != null) } : doc
   }
 
+  // svelte-ignore state_referenced_locally
+  const one = person.scales.kit[kind]!
+  const fields = $derived(forms.of(kind))
+  void forms.load()
+
   let problems = $state<Problem[]>([])
   let sending = $state(false)
   // svelte-ignore state_referenced_locally
@@ -47,7 +52,7 @@
     event.preventDefault()
     if (!(await Typed.ready(event.currentTarget))) return
     const doc = filled($state.snapshot(draft))
-    const label = `${item ? 'Change' : 'Add'} ${KIT[kind].one} ${String(doc.name)}`
+    const label = `${item ? 'Change' : 'Add'} ${one} ${String(doc.name)}`
     if (item) {
       session.take({ revision: item.revision, doc: $state.snapshot(item.doc) })
       session.edit(label, (one) => {
@@ -72,16 +77,22 @@
   }
 </script>
 
-<Dialog title={item ? `Edit ${item.doc.name}` : `Add a ${KIT[kind].one}`} close={cancel} wide>
+<Dialog title={item ? `Edit ${item.doc.name}` : `Add a ${one}`} close={cancel} wide>
   <form class="grid gap-3 sm:grid-cols-2" novalidate onsubmit={save}>
-    <Fields fields={KIT[kind].fields} bind:draft {problems} id={`${kind}/${session.id}`} />
+    {#if fields}
+      <Fields {fields} bind:draft {problems} id={`${kind}/${session.id}`} />
+    {:else}
+      <p class="col-span-full" role="status">{forms.trouble || 'Opening the form'}</p>
+    {/if}
     {#if problems.length}
       <ul role="alert" class="text-short col-span-full text-sm font-semibold">
         {#each problems as problem, i (i)}<li><bdi>{problem.sentence}</bdi></li>{/each}
       </ul>
     {/if}
     <div class="bg-base-100 sticky -bottom-6 col-span-full flex gap-2 py-3">
-      <button class="btn btn-primary" type="submit" disabled={sending}>{item ? 'Save' : 'Add'}</button>
+      <button class="btn btn-primary" type="submit" disabled={sending || !fields}
+        >{item ? 'Save' : 'Add'}</button
+      >
       <button class="btn" type="button" onclick={cancel}>Cancel</button>
     </div>
   </form>

@@ -2,13 +2,14 @@
 <script lang="ts">
   import { Copy, Pencil, Trash2 } from '@lucide/svelte'
   import { bench } from '../lib/bench.svelte'
-  import type { Doc } from '../lib/fields'
   import { history } from '../lib/history.svelte'
   import { kit } from '../lib/kit.svelte'
-  import { KIT, type KitKind } from '../lib/kitfields'
+  import type { Doc, KitKind } from '../lib/fields'
+  import { person } from '../lib/person.svelte'
   import KitForm from './KitForm.svelte'
 
   let { kind }: { kind: Exclude<KitKind, 'units'> } = $props()
+  const one = $derived(person.scales.kit[kind])
   type Item = { id: string; revision: number; doc: { name: string }; line: string }
   const items = $derived<Item[]>(kit[kind])
   let editing = $state.raw<Item | 'new' | null>(null)
@@ -36,7 +37,7 @@
   }
 </script>
 
-<button class="btn btn-sm btn-primary mb-3" onclick={() => (editing = 'new')}>Add a {KIT[kind].one}</button>
+<button class="btn btn-sm btn-primary mb-3" onclick={() => (editing = 'new')}>Add a {one}</button>
 <ul class="border-base-300 border-t">
   {#each items as item (item.id)}
     <li class="border-base-300 flex items-center gap-3 border-b py-1.5">

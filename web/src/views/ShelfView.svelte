@@ -3,10 +3,10 @@
   import { untrack } from 'svelte'
   import { api, sentenceOf, type GlanceText, type UnitLine, type UnreadableOut } from '../lib/api/client'
   import { bench } from '../lib/bench.svelte'
-  import type { Doc } from '../lib/fields'
+  import { forms } from '../lib/forms.svelte'
   import { history } from '../lib/history.svelte'
   import { kit } from '../lib/kit.svelte'
-  import type { KitKind } from '../lib/kitfields'
+  import type { Doc, KitKind } from '../lib/fields'
   import { Newest } from '../lib/newest'
   import FirstReading from '../parts/FirstReading.svelte'
   import ImportDialog from '../parts/ImportDialog.svelte'
@@ -61,7 +61,7 @@
   let way = $state<(typeof WAYS)[number][0]>('lines')
   const looking = new Newest()
 
-  $effect(() => untrack(() => void kit.load()))
+  $effect(() => untrack(() => void Promise.all([kit.load(), forms.load()])))
   $effect(() => {
     if (shelf !== 'units' || !units?.length) return
     const asked = api.GET('/api/shelf/glance', { params: { query: query(basis) } })

@@ -501,6 +501,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/forms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Forms
+         * @description What the form of each kind of kit asks, in order.
+         */
+        get: operations["forms_api_forms_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scales": {
         parameters: {
             query?: never;
@@ -3791,6 +3811,46 @@ export interface components {
             height_m: number | null;
         };
         /**
+         * FieldText
+         * @description What a form asks.
+         *
+         *     reads: how a quantity is read. fields: of each row, of a part, or folded away. blank: the document that a row or
+         *     part begins as. add: the button for one more row. always: a part that is there whatever is ticked. only: the kinds
+         *     of thing that have it; where it holds something it is shown all the same.
+         */
+        FieldText: {
+            /** Key */
+            key: string;
+            /**
+             * Asks
+             * @enum {string}
+             */
+            asks: "text" | "names" | "check" | "quantity" | "choice" | "set" | "rows" | "part" | "fold";
+            /** Label */
+            label: string;
+            /** Hint */
+            hint: string;
+            /**
+             * Reads
+             * @enum {string}
+             */
+            reads: "level" | "aperture" | "shutter" | "duration" | "iso" | "nd" | "distance" | "seconds" | "count" | "weight" | "money" | "energy" | "charge" | "focal" | "rate" | "millimetres" | "degrees" | "power" | "number";
+            /** Options */
+            options: components["schemas"]["Option"][];
+            /** Fields */
+            fields: components["schemas"]["FieldText"][];
+            /** Blank */
+            blank: string;
+            /** Add */
+            add: string;
+            /** Always */
+            always: boolean;
+            /** Only */
+            only: string[];
+            /** Wide */
+            wide: boolean;
+        };
+        /**
          * Filter
          * @description A neutral density filter: fixed, or variable over a range.
          * @example {
@@ -5033,14 +5093,14 @@ export interface components {
             /** Longest focal length (mm) */
             focal_most_mm?: number | null;
             /**
-             * Aperture (f-number)
+             * Widest aperture (f-number)
              * @default 2.8
              */
             widest?: number;
             /** Widest aperture at its long end */
             widest_most?: number | null;
             /**
-             * Aperture (f-number)
+             * Smallest aperture (f-number)
              * @default 22
              */
             smallest?: number;
@@ -5081,14 +5141,14 @@ export interface components {
             /** Longest focal length (mm) */
             focal_most_mm: number | null;
             /**
-             * Aperture (f-number)
+             * Widest aperture (f-number)
              * @default 2.8
              */
             widest: number;
             /** Widest aperture at its long end */
             widest_most: number | null;
             /**
-             * Aperture (f-number)
+             * Smallest aperture (f-number)
              * @default 22
              */
             smallest: number;
@@ -6101,6 +6161,16 @@ export interface components {
             dial_stops: number | null;
         };
         /**
+         * Option
+         * @description One of several: what is stored, and its words.
+         */
+        Option: {
+            /** Value */
+            value: string | boolean | null;
+            /** Says */
+            says: string;
+        };
+        /**
          * OwnBody
          * @description A body in a setup: the shelf's own by its id, and this copy for when that is gone.
          * @example {
@@ -6438,14 +6508,14 @@ export interface components {
             /** Longest focal length (mm) */
             focal_most_mm?: number | null;
             /**
-             * Aperture (f-number)
+             * Widest aperture (f-number)
              * @default 2.8
              */
             widest?: number;
             /** Widest aperture at its long end */
             widest_most?: number | null;
             /**
-             * Aperture (f-number)
+             * Smallest aperture (f-number)
              * @default 22
              */
             smallest?: number;
@@ -6488,14 +6558,14 @@ export interface components {
             /** Longest focal length (mm) */
             focal_most_mm: number | null;
             /**
-             * Aperture (f-number)
+             * Widest aperture (f-number)
              * @default 2.8
              */
             widest: number;
             /** Widest aperture at its long end */
             widest_most: number | null;
             /**
-             * Aperture (f-number)
+             * Smallest aperture (f-number)
              * @default 22
              */
             smallest: number;
@@ -8125,7 +8195,8 @@ export interface components {
         };
         /**
          * Scales
-         * @description The marked values of a camera's scales, the choices a setup offers, bounds and blank documents.
+         * @description The marked values of a camera's scales, the choices a setup offers, bounds and blank documents. kit: what one of
+         *     each kind of kit is called.
          */
         Scales: {
             /** Apertures */
@@ -8182,6 +8253,10 @@ export interface components {
             };
             /** Ticks */
             ticks: {
+                [key: string]: string;
+            };
+            /** Kit */
+            kit: {
                 [key: string]: string;
             };
             /** Reading Sd */
@@ -16724,6 +16799,91 @@ export interface operations {
             };
             /** @description The document is not right; each problem names its field. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault in the program; the reference is in its log. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data is being written just now; try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The data cannot be stored. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    forms_api_forms_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: components["schemas"]["FieldText"][];
+                    };
+                };
+            };
+            /** @description What was sent cannot be read at all, or the host name is not this server's. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description This server asks for the link that it printed. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The change comes from a foreign page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent is too large. */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
