@@ -6,7 +6,6 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from ..core.kit.errors import JumpStopError
 from ..core.kit.unit import Claim, Unit
 from ..core.plan.learn.printed import Printed, doubted, judged
 from ..core.plan.learn.sheet import NOT_SAID, Found, Said, Topic, document, guide_choices
@@ -14,7 +13,6 @@ from .figures import DisplayUnits, amount, decimal, duration, grouped, guide_num
 from .kit import UNIT_KINDS
 from .kit import printed as claim_words
 from .problems import problems_of
-from .refusals import said as refusal
 
 NAMES: dict[Topic, str] = {
     "name": "Name",
@@ -146,8 +144,6 @@ def spec_unit(found: Found, chosen: Mapping[int, int], left: Iterable[int], name
     except ValidationError as error:
         wants = [one.sentence for one in problems_of(error, Unit)]
         return SpecUnit(rows, unread, [], "", None, wants, waiting)
-    except JumpStopError as error:
-        return SpecUnit(rows, unread, [], "", None, [refusal(error)], waiting)
     wrong = tuple(judged(unit, _printed(said)))
     unit = doubted(unit, wrong)
     return SpecUnit(
