@@ -1,6 +1,11 @@
 """Relations against the world. Beside each: P published source, D definition, CP common practice, M from memory."""
 
+import doctest
 import math
+import re
+from inspect import isfunction
+from types import ModuleType
+from typing import Any
 
 import numpy as np
 import pytest
@@ -9,7 +14,21 @@ from hypothesis import strategies as st
 from scipy import integrate
 from scipy.special import ndtr
 
-from jumpstop.core.physics import battery, beam, colour, exposure, falloff, motion, optics, scales, stops, units
+from jumpstop.core.physics import (
+    battery,
+    beam,
+    colour,
+    exposure,
+    falloff,
+    group,
+    motion,
+    optics,
+    scales,
+    sides,
+    stand,
+    stops,
+    units,
+)  # fmt: skip
 from jumpstop.core.physics import guide_number as gn
 from jumpstop.core.physics.light_values import LIGHT_VALUES
 
@@ -305,3 +324,61 @@ def test_the_light_value_table_line_by_line() -> None:
 def test_farther_is_always_darker(distance: float, ratio: float) -> None:
     assert falloff.inverse_square(distance * ratio) < falloff.inverse_square(distance)
     assert falloff.disc_close_up(0.5, distance * ratio) > falloff.disc_close_up(0.5, distance)
+
+
+WHOLE = [optics, motion, sides, stand]
+"""Rooms whose relations take arrays everywhere, say their domain and have an example that is run."""
+
+
+@pytest.mark.parametrize("room", WHOLE, ids=lambda room: room.__name__.rpartition(".")[2])
+def test_each_relation_says_what_it_takes_and_its_example_holds(room: ModuleType) -> None:
+    done = doctest.testmod(room)
+    relations = [one for name, one in vars(room).items() if isfunction(one) and one.__module__ == room.__name__]
+    assert (done.failed, done.attempted) == (0, len(relations))
+    for one in relations:
+        assert {"Parameters", "Returns", "Examples"} <= set(re.findall(r"^ *(\w+)\n *-+$", one.__doc__ or "", re.M)), (
+            one
+        )
+
+
+@pytest.mark.parametrize(
+    ("relation", "columns"),
+    [
+        (optics.coc_mm, [[43.3, 21.6, 28]]), (optics.hyperfocal_m, [[24, 85, 200], [2.8, 8, 16], [0.03, 0.02, 0.015]]),
+        (lambda *of: optics.depth_of_field_m(*of)[0], [[24, 85, 35], [2, 8, 16], [3, 2.5, 40]]),
+        (lambda *of: optics.depth_of_field_m(*of)[1], [[24, 85, 35], [2, 8, 16], [3, 2.5, 40]]),
+        (optics.blur_disc_mm, [[24, 85, 35], [2, 8, 16], [3, 2.5, 1], [9, 2, 40]]),
+        (optics.f_number_for_disc, [[24, 85, 35], [3, 2.5, 1], [9, 2, 40], [0.1, 1, 0.03]]),
+        (optics.airy_mm, [[1.4, 8, 22]]), (optics.by_hand_s, [[24, 85, 200], [1, 1.5, 2], [0, 3, 5]]),
+        (motion.fall_speed, [[0, 0.2, 9]]), (motion.blur_mm, [[1, 2, 9], [0.001, 0.01, 1], [36, 24, 36], [0.6, 2, 9]]),
+        (motion.longest_s, [[1, 2, 9], [0.03, 0.02, 0.1], [36, 24, 36], [0.6, 2, 9]]),
+        (sides.wrapped_deg, [[0, 405, -181]]), (sides.near_share, [[0, -75, 181], [45, 90, 45]]),
+        (sides.far_share, [[0, 20, -60]]), (sides.edge_share, [[0, 90, -135]]),
+        (stand.wind_force_n, [[0, 5.5, 12], [0.8, 1, 2], [1.42, 1.17, 1.42]]),
+        (stand.ballast_kg, [[0, 21, 90], [1, 2, 3], [0.5, 0.4, 0.6], [4, 4, 6]]),
+        (stand.counterweight_kg, [[3, 1, 0.5], [1.5, 2, 1], [0.5, 0.4, 1]]),
+        (group.distance_for_ends, [[3, 6, 9], [0.2, 1 / 3, 1], [2, 3, 2]]), (group.distance_for_depth, [[1, 2, 4], [0.2, 1 / 3, 1]]),
+    ],
+)  # fmt: skip
+def test_arrays_are_as_their_numbers_one_by_one(relation: Any, columns: list[list[float]]) -> None:
+    """Whole numbers too; and a column against a row gives a table."""
+    several = relation(*map(np.array, columns))
+    assert several == pytest.approx([float(relation(*row)) for row in zip(*columns, strict=True)])
+    first, *others = (np.array(column, dtype=float) for column in columns)
+    table = relation(first[:, None], *others)
+    assert np.shape(table) == (3, 3 if others else 1)
+
+
+@pytest.mark.parametrize(
+    "asked",
+    [
+        lambda: optics.depth_of_field_m(85, 2, 0.08), lambda: optics.blur_disc_mm(np.array([24, 85]), 2, 0.085, 3),
+        lambda: optics.f_number_for_disc(85, 0.05, 3, 1), lambda: motion.fall_speed(-0.1),
+        lambda: motion.blur_mm(1, 1, 36, 0), lambda: motion.longest_s(0, 0.03, 36, 1),
+        lambda: stand.ballast_kg(21, 2, 0, 4), lambda: stand.counterweight_kg(3, 1, 0),
+        lambda: group.distance_for_ends(6, 0), lambda: group.distance_for_depth(2, np.array([0.3, -0.1])),
+    ],
+)  # fmt: skip
+def test_outside_of_its_domain_a_relation_raises(asked: Any) -> None:
+    with pytest.raises(ValueError, match=r"^domain: "):
+        asked()

@@ -11,17 +11,19 @@ from jumpstop.core.kit.unit import Unit
 from jumpstop.core.plan.camera.ambient import ambient_of
 from jumpstop.core.plan.camera.fixed import methods_of
 from jumpstop.core.plan.camera.framing import dark_of
+from jumpstop.core.plan.change.compared import Whole, _others, whole_of
+from jumpstop.core.plan.change.findings import _wanted
 from jumpstop.core.plan.choice.feeding import _hours
 from jumpstop.core.plan.job.helps import day_plan
 from jumpstop.core.plan.job.packing import hire_days, pack_of
-from jumpstop.core.plan.job.schedule import turns_of
+from jumpstop.core.plan.job.schedule import turns_of, units_at
 from jumpstop.core.plan.learn.printed import Printed, judged
 from jumpstop.core.plan.learn.sheet import Said, document
 from jumpstop.core.plan.light.levels import levels
 from jumpstop.core.plan.light.reach import solve
 from jumpstop.core.plan.stage.comes_out import fails
 from jumpstop.core.plan.stage.covering import row_of
-from jumpstop.core.scene.job import JobFile
+from jumpstop.core.scene.job import Job, JobFile
 from jumpstop.core.scene.log import LogEntry
 from jumpstop.core.scene.parts import packed_all
 from jumpstop.core.scene.setup import Setup
@@ -178,3 +180,50 @@ def test_an_entry_without_parts_is_written_beside_those_that_have_them() -> None
     assert docs[1]["was"] is None
     assert docs[0]["was"] == docs[2]["was"]
     assert list(parts) == [docs[0]["was"]["part"]]
+
+
+def answer(*lights: dict[str, Any], **table: Any) -> Whole:
+    """The whole answer for lights in the dark at f/8, of a shelf of one unit, which each light has been given."""
+    one = setup(ambient={"condition": "dark"}, aim={"f_number": 8}, lights=list(lights))
+    solved = solve(one, table_of([Unit.model_validate(UNIT | table)]))
+    found = whole_of(solved, (), 0, dict.fromkeys(range(len(lights)), 0))
+    assert found is not None
+    return found
+
+
+@pytest.mark.parametrize(("heads", "wanted"), [(1, []), (2, []), (3, [3])])
+def test_more_of_a_unit_are_wanted_where_there_are_not_so_many(heads: int, wanted: list[int]) -> None:
+    """Two are owned: two heads ask for none that is not there, three do; what was wanted before is not told again."""
+    before, after = (answer({"distance_m": 3, "heads": many}, count=2) for many in (1, heads))
+    assert [one.facts["wanted"] for one in _wanted(before, after)] == wanted
+    assert not list(_wanted(after, after))
+    hired = answer({"distance_m": 3, "heads": 9}, count=2, holding="hire")
+    assert not list(_wanted(before, hired))
+
+
+def test_another_light_that_no_longer_reaches_is_told_where_it_is_on() -> None:
+    """A fill taken from 2 to 40 m falls short of a GN of 60 at f/8 (7.5 m); off it is nobody's trouble."""
+    key = {"distance_m": 2}
+    before = answer(key, {"role": "fill", "distance_m": 2})
+    for on, told in ((True, [(1, "short")]), (False, [])):
+        after = answer(key, {"role": "fill", "distance_m": 40, "on": on})
+        assert [(one.facts["light"], one.facts["verdict"]) for one in _others(before, after, 0)] == told
+    assert not list(_others(before, answer(key, {"role": "fill", "distance_m": 40}), 1))  # the light in hand itself
+
+
+def test_who_is_posted_at_a_light_stands_there() -> None:
+    """The stronger unit would be taken for it; where the job has the weaker one there, that one is, if it can be."""
+    weak, strong = (Unit.model_validate(UNIT | {"name": name, "claims": [{"guide_number": number, "unit": "m"}]})
+                    for name, number in (("Weak", 30), ("Strong", 90)))  # fmt: skip
+    shelf = Shelf([weak, strong], ["weak", "strong"])
+    one = setup(ambient={"condition": "dark"}, aim={"f_number": 8}, lights=[{"id": "l1", "distance_m": 3}])
+    solved = solve(one, shelf.table)
+    kind = solved.kinds[0]
+    picked = [{"unit": key, "count": 1} for key in ("weak", "strong")]
+    for there in ("weak", "strong"):
+        posts = [{"setup": "s1", "light": "l1", "unit": there}]
+        job = Job.model_validate({"name": "J", "picked": picked, "posts": posts})
+        assert units_at(solved, kind, job, "s1") == (("weak", "strong").index(there),)
+        assert units_at(solved, kind, job, "another") == units_at(
+            solved, kind, job.model_copy(update={"posts": ()}), "s1"
+        )

@@ -281,7 +281,7 @@ def blurred_mm(setup: Setup, f_number: float, focus_m: float | None) -> float:
     lens = setup.aim.lens
     if lens is None or focus_m is None or focus_m * 1000 <= lens.focal_mm:
         return 0.0
-    return blur_disc_mm(lens.focal_mm, float(APERTURES.exact(f_number)), focus_m, lens.subject_m)
+    return float(blur_disc_mm(lens.focal_mm, float(APERTURES.exact(f_number)), focus_m, lens.subject_m))
 
 
 def shoot(frame: Exposed, seed: tuple[int, ...], taken: datetime, drops: bool = False) -> Shot:

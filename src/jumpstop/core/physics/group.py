@@ -1,10 +1,8 @@
 """Covering a group from a small source on its middle axis: how wide, how even, and how far off it has to stand."""
 
-import math
-
 import numpy as np
 
-from .arrays import Figure
+from .arrays import Figure, domain
 
 FACES, FLAT = 2.0, 3.0
 """Powers of the cosine by which the ends fall: faces turned to the light, and a flat surface parallel to the row."""
@@ -20,14 +18,54 @@ def ends_fall(width_m: Figure, distance_m: Figure, power: float = FACES) -> Figu
     return power * np.log2(np.cos(np.arctan(np.asarray(width_m) / 2 / distance_m)))
 
 
-def distance_for_ends(width_m: float, stops: float, power: float = FACES) -> float:
-    """Distance [m] from which the ends of a row fall by so many stops (positive), or less farther off."""
-    return width_m / 2 / math.tan(math.acos(2 ** (-stops / power)))
+def distance_for_ends(width_m: Figure, stops: Figure, power: Figure = FACES) -> Figure:
+    """Distance from which the ends of a row fall by so much, or less farther off: `ends_fall` backwards.
+
+    Parameters
+    ----------
+    width_m, stops : of the row [m], and what its ends may have less [stops, positive]
+    power : of the cosine, FACES or FLAT; shapes that broadcast
+
+    Returns
+    -------
+    [m], of the broadcast shape.
+
+    Raises
+    ------
+    ValueError : for ends that fall by nothing, which no distance gives
+
+    Examples
+    --------
+    >>> round(float(ends_fall(6.0, distance_for_ends(6.0, 1 / 3))), 3)
+    -0.333
+    """
+    domain(np.asarray(stops) > 0, "ends that fall by something")
+    return np.asarray(width_m) / 2 / np.tan(np.arccos(np.exp2(-np.asarray(stops) / power)))
 
 
-def distance_for_depth(depth_m: float, stops: float) -> float:
-    """Distance [m] to the first row from which the last one gets so many stops less. 2 m, a third: 16.3 m."""
-    return depth_m / (2 ** (stops / 2) - 1)
+def distance_for_depth(depth_m: Figure, stops: Figure) -> Figure:
+    """Distance to the first row from which the last one has so much less, by the inverse square.
+
+    Parameters
+    ----------
+    depth_m, stops : from the first row to the last [m], and what that may have less [stops, positive]; shapes that
+        broadcast
+
+    Returns
+    -------
+    [m], of the broadcast shape.
+
+    Raises
+    ------
+    ValueError : for a row that falls by nothing, which no distance gives
+
+    Examples
+    --------
+    >>> round(float(distance_for_depth(2.0, 1 / 3)), 1)
+    16.3
+    """
+    domain(np.asarray(stops) > 0, "a row that falls by something")
+    return depth_m / (np.exp2(np.asarray(stops) / 2) - 1)
 
 
 def row_levels(at_m: np.ndarray, lights_m: np.ndarray, axes: np.ndarray, beam_deg: float) -> np.ndarray:

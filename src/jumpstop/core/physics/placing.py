@@ -45,7 +45,7 @@ def sun_bearing_deg(sun_azimuth_deg: float, camera_looks_deg: float) -> float:
 
     Both angles are compass bearings; a sun behind the camera is at 0, one behind the subject at 180.
     """
-    turned = wrapped_deg(180.0 - (sun_azimuth_deg - camera_looks_deg))
+    turned = float(wrapped_deg(180.0 - (sun_azimuth_deg - camera_looks_deg)))
     return 180.0 if turned == -180.0 else turned
 
 

@@ -91,5 +91,5 @@ class Motion(Value):
     def speed(self) -> float:
         """Speed [m/s]: as said, by the height it has fallen, or by the list."""
         if self.mover == "fall":
-            return fall_speed(self.fall_m)
+            return float(fall_speed(self.fall_m))
         return SPEEDS[self.mover] if self.speed_m_s is None else self.speed_m_s

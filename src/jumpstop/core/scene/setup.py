@@ -140,7 +140,7 @@ class Setup(Value):
         if self.aim.by == "aperture" or lens is None:
             return self.aim.f_number if self.lens is None else min(max(self.aim.f_number, widest), smallest)
         disc_mm = (lens.wanted_share or WORTH_SHARE) * self.body.frame_width_mm
-        exact = f_number_for_disc(lens.focal_mm, lens.subject_m, lens.background_m, disc_mm)
+        exact = float(f_number_for_disc(lens.focal_mm, lens.subject_m, lens.background_m, disc_mm))
         return APERTURES.marked(min(max(exact, widest), float(APERTURES.exact(smallest))), "third", "down")
 
     @property

@@ -28,12 +28,12 @@ def blur_of(setup: Setup, f_number: float) -> BackgroundBlur | None:
     if lens is None:
         return None
     near, far = optics.depth_of_field_m(lens.focal_mm, f_number, lens.subject_m, optics.coc_mm(body.diagonal_mm))
-    disc = optics.blur_disc_mm(lens.focal_mm, f_number, lens.subject_m, lens.background_m)
+    disc = float(optics.blur_disc_mm(lens.focal_mm, f_number, lens.subject_m, lens.background_m))
     share = disc / body.frame_width_mm
     verdict: Literal["worth", "faint", "none"] = (
         "worth" if share >= WORTH_SHARE else "faint" if share >= FAINT_SHARE else "none"
     )
-    return BackgroundBlur(near, far, share, verdict)
+    return BackgroundBlur(float(near), float(far), share, verdict)
 
 
 def buys_no_blur(setup: Setup, f_number: float) -> bool:
@@ -44,7 +44,7 @@ def buys_no_blur(setup: Setup, f_number: float) -> bool:
 
 def tolerable_mm(setup: Setup) -> float:
     """Blur on the sensor that may be [mm]: as said, else the circle of confusion."""
-    return setup.motion.blur_mm or optics.coc_mm(setup.body.diagonal_mm)
+    return setup.motion.blur_mm or float(optics.coc_mm(setup.body.diagonal_mm))
 
 
 USUAL_FIELD_M = 0.6  # a field's width where neither that nor a lens is said, from memory
@@ -60,7 +60,7 @@ def field_m(setup: Setup) -> float:
 
 def blur_mm(setup: Setup, seconds: float) -> float:
     """How far what moves blurs on the sensor [mm] in this time."""
-    return motion.blur_mm(setup.motion.speed, seconds, setup.body.frame_width_mm, field_m(setup))
+    return float(motion.blur_mm(setup.motion.speed, seconds, setup.body.frame_width_mm, field_m(setup)))
 
 
 def by_hand_s(setup: Setup) -> float | None:
@@ -68,12 +68,13 @@ def by_hand_s(setup: Setup) -> float | None:
     lens = setup.aim.lens
     if lens is None:
         return None
-    return optics.by_hand_s(lens.focal_mm, optics.FULL_DIAGONAL_MM / setup.body.diagonal_mm, setup.steadied_stops)
+    crop = optics.FULL_DIAGONAL_MM / setup.body.diagonal_mm
+    return float(optics.by_hand_s(lens.focal_mm, crop, setup.steadied_stops))
 
 
 def spread(setup: Setup, f_number: float) -> float:
     """How much of a stop's sharpness an aperture costs by diffraction: the Airy disc over the circle of confusion."""
-    return optics.airy_mm(float(APERTURES.exact(f_number))) / optics.coc_mm(setup.body.diagonal_mm)
+    return float(optics.airy_mm(float(APERTURES.exact(f_number))) / optics.coc_mm(setup.body.diagonal_mm))
 
 
 def needed_s(setup: Setup) -> float:
@@ -84,7 +85,8 @@ def needed_s(setup: Setup) -> float:
 
 def longest_s(setup: Setup) -> float:
     """Longest exposure [s] that blurs what moves no more than may be."""
-    return motion.longest_s(setup.motion.speed, tolerable_mm(setup), setup.body.frame_width_mm, field_m(setup))
+    tolerable = tolerable_mm(setup)
+    return float(motion.longest_s(setup.motion.speed, tolerable, setup.body.frame_width_mm, field_m(setup)))
 
 
 LONG_MM = 200.0  # a focal length from which a filter in front costs sharpness and finding, common practice

@@ -164,7 +164,7 @@ def lit_right(setup: Setup, sun: tuple[float, float] | None) -> bool:
         bearing = placing.sun_bearing_deg(sun[1], stage.camera_looks_deg)
     if bearing is None:
         bearing = bearings[0][1] if bearings else 0.0
-    return sides.wrapped_deg(bearing - stage.facing_deg) >= 0
+    return bool(sides.wrapped_deg(bearing - stage.facing_deg) >= 0)
 
 
 def own_receiver(light: Light, share: Mapping[str, float], stage: Stage) -> str:

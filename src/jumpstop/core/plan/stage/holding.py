@@ -39,7 +39,7 @@ def holding(solved: Solved, light: int, unit: int | None) -> Holding:
         load = (float(head) + (mod.weight_g or 0.0 if mod else 0.0)) / 1000
     arm = place.boom_m if place else 0.0
     short = COUNTER_M if place is None or place.counter_m is None else place.counter_m
-    counter = stand.counterweight_kg(load, arm, short) if arm and not math.isnan(load) else math.nan
+    counter = float(stand.counterweight_kg(load, arm, short)) if arm and not math.isnan(load) else math.nan
     force, ballast = _wind(setup, spot, height)
     return Holding(height, load, arm, counter, short, force, ballast)
 
@@ -53,4 +53,4 @@ def _wind(setup: Setup, spot: Light, height_m: float) -> tuple[float, float]:
     area = face.area_m2
     hollow = mod.kind in ("umbrella", "shoot_through")
     force = float(stand.wind_force_n(wind, area, stand.CD_HOLLOW if hollow else stand.CD_FLAT))
-    return force, stand.ballast_kg(force, height_m, STAND_FOOT_M, STAND_KG)
+    return force, float(stand.ballast_kg(force, height_m, STAND_FOOT_M, STAND_KG))

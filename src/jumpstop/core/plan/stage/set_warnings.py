@@ -175,7 +175,7 @@ def _cautions(solved: Solved) -> Iterator[Remark]:
     setup = solved.setup
     lights, sun = [light for light in setup.lights if light.on], sun_of(solved)
     if sun is not None and setup.ambient.subject in ("sun", "back"):
-        off = abs(wrapped_deg(sun[0] - setup.stage.facing_deg))
+        off = abs(float(wrapped_deg(sun[0] - setup.stage.facing_deg)))
         if off < IN_FRONT_DEG if setup.ambient.subject == "back" else off > 180 - IN_FRONT_DEG:
             yield remark("sun_elsewhere", deg=sun[0], front=setup.ambient.subject == "back")
     nearest = min((light.distance_m for light in lights if light.role != "background"), default=math.inf)
@@ -238,7 +238,7 @@ def _flat(setup: Setup) -> Iterator[Remark]:
     """How much darker the ends of what lies flat are, a table top say, by a small key."""
     ends = ends_of(setup, {})
     if ends is not None and -ends > EVEN_STOPS:
-        metres = group.distance_for_ends(setup.stage.width_m, EVEN_STOPS, group.FLAT)
+        metres = float(group.distance_for_ends(setup.stage.width_m, EVEN_STOPS, group.FLAT))
         yield remark("flat_falls", stops=ends, metres=metres)
 
 
@@ -253,9 +253,9 @@ def _group(solved: Solved, found: tuple[Level, ...]) -> Iterator[Remark]:
     totals = {level.receiver: level.total for level in found}
     ends, depth = ends_of(setup, totals), row_of(setup, totals)
     if ends is not None and abs(ends) > EVEN_STOPS:
-        yield remark("ends_fall", stops=ends, metres=group.distance_for_ends(stage.width_m, EVEN_STOPS))
+        yield remark("ends_fall", stops=ends, metres=float(group.distance_for_ends(stage.width_m, EVEN_STOPS)))
     if depth is not None and -depth > EVEN_STOPS:
-        yield remark("depth_falls", stops=depth, metres=group.distance_for_depth(stage.depth_m, EVEN_STOPS),
+        yield remark("depth_falls", stops=depth, metres=float(group.distance_for_depth(stage.depth_m, EVEN_STOPS)),
                      crossed=_crossed(setup, key.distance_m))  # fmt: skip
 
 
