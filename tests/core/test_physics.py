@@ -262,6 +262,8 @@ def test_depth_of_field_and_blur() -> None:
     assert optics.blur_disc_mm(85, 2, 2.5, 10) == pytest.approx(1.12, abs=0.003)
     assert optics.blur_disc_mm(24, 2.8, 2, 3) == pytest.approx(0.0347, abs=0.0003)
     assert optics.depth_of_field_m(24, 16, 3)[1] == np.inf
+    # s f^2 / (f^2 - N c (s - f)), as Ray has it too: a metre short of the hyperfocal distance
+    assert float(optics.depth_of_field_m(35, 4, 9)[1]) == pytest.approx(9 * 1225 / (1225 - 4 * 0.03 * 8965))
     assert optics.coc_mm(math.hypot(36, 24)) == pytest.approx(0.03)
     assert optics.coc_mm(math.hypot(18, 12)) == pytest.approx(0.015)
     assert optics.f_number_for_disc(85, 2.5, 10, 1.122) == pytest.approx(2, abs=0.01)
@@ -326,7 +328,7 @@ def test_farther_is_always_darker(distance: float, ratio: float) -> None:
     assert falloff.disc_close_up(0.5, distance * ratio) > falloff.disc_close_up(0.5, distance)
 
 
-WHOLE = [optics, motion, sides, stand]
+WHOLE = [optics, motion, sides, stand, group, falloff]
 """Rooms whose relations take arrays everywhere, say their domain and have an example that is run."""
 
 
@@ -334,7 +336,8 @@ WHOLE = [optics, motion, sides, stand]
 def test_each_relation_says_what_it_takes_and_its_example_holds(room: ModuleType) -> None:
     done = doctest.testmod(room)
     relations = [one for name, one in vars(room).items() if isfunction(one) and one.__module__ == room.__name__]
-    assert (done.failed, done.attempted) == (0, len(relations))
+    assert done.failed == 0
+    assert done.attempted >= len(relations)
     for one in relations:
         assert {"Parameters", "Returns", "Examples"} <= set(re.findall(r"^ *(\w+)\n *-+$", one.__doc__ or "", re.M)), (
             one
@@ -357,6 +360,11 @@ def test_each_relation_says_what_it_takes_and_its_example_holds(room: ModuleType
         (stand.wind_force_n, [[0, 5.5, 12], [0.8, 1, 2], [1.42, 1.17, 1.42]]),
         (stand.ballast_kg, [[0, 21, 90], [1, 2, 3], [0.5, 0.4, 0.6], [4, 4, 6]]),
         (stand.counterweight_kg, [[3, 1, 0.5], [1.5, 2, 1], [0.5, 0.4, 1]]),
+        (group.across_deg, [[3, 6, 9], [2, 4, 9]]), (group.ends_fall, [[3, 6, 9], [2, 4, 9], [2, 3, 2]]),
+        (group.off_axis, [[0, 30, -9], [60, 60, 12]]), (falloff.inverse_square, [[0.5, 2, 9]]),
+        (falloff.spill, [[1, 2, 3], [2, 2, 9]]), (falloff.disc_close_up, [[0.1, 0.5, 1], [2, 1, 0.3]]),
+        (falloff.rectangle_close_up, [[0.1, 0.5, 1], [0.2, 0.4, 2], [2, 1, 0.3]]),
+        (lambda *of: falloff.distance_where(*of, 0.9, 1.2), [[0, 1, -1], [2, 3, 1]]),
         (group.distance_for_ends, [[3, 6, 9], [0.2, 1 / 3, 1], [2, 3, 2]]), (group.distance_for_depth, [[1, 2, 4], [0.2, 1 / 3, 1]]),
     ],
 )  # fmt: skip
@@ -376,6 +384,9 @@ def test_arrays_are_as_their_numbers_one_by_one(relation: Any, columns: list[lis
         lambda: optics.f_number_for_disc(85, 0.05, 3, 1), lambda: motion.fall_speed(-0.1),
         lambda: motion.blur_mm(1, 1, 36, 0), lambda: motion.longest_s(0, 0.03, 36, 1),
         lambda: stand.ballast_kg(21, 2, 0, 4), lambda: stand.counterweight_kg(3, 1, 0),
+        lambda: group.across_deg(6, 0), lambda: group.ends_fall(6, -1), lambda: group.off_axis(3, 0),
+        lambda: falloff.inverse_square(np.array([1, 0])), lambda: falloff.spill(0, 3), lambda: falloff.spill(3, 0),
+        lambda: falloff.close_up(1, None, 0), lambda: falloff.close_up(1, 1, 0), lambda: falloff.distance_where(1, 0),
         lambda: group.distance_for_ends(6, 0), lambda: group.distance_for_depth(2, np.array([0.3, -0.1])),
     ],
 )  # fmt: skip

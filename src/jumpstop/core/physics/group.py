@@ -2,19 +2,58 @@
 
 import numpy as np
 
-from .arrays import Figure, domain
+from .arrays import Figure, Floats, domain
 
 FACES, FLAT = 2.0, 3.0
 """Powers of the cosine by which the ends fall: faces turned to the light, and a flat surface parallel to the row."""
 
 
 def across_deg(width_m: Figure, distance_m: Figure) -> Figure:
-    """Horizontal angle [degrees] that a width takes up: 2 atan(W / 2D). 6 m from 4 m: 73.7."""
+    """Horizontal angle that a width takes up: 2 atan(W / 2D).
+
+    Parameters
+    ----------
+    width_m, distance_m : of the row [m], and from where it is seen, above nothing [m]; shapes that broadcast
+
+    Returns
+    -------
+    [degrees], of the broadcast shape.
+
+    Raises
+    ------
+    ValueError : for a row that is seen from within
+
+    Examples
+    --------
+    >>> round(float(across_deg(6.0, 4.0)), 1)
+    73.7
+    """
+    domain(np.asarray(distance_m) > 0, "a row that is some way off")
     return np.degrees(2 * np.arctan(np.asarray(width_m) / 2 / distance_m))
 
 
-def ends_fall(width_m: Figure, distance_m: Figure, power: float = FACES) -> Figure:
-    """Stops that the ends of a row get less than its middle: power x log2(cos theta); beam edge apart."""
+def ends_fall(width_m: Figure, distance_m: Figure, power: Figure = FACES) -> Figure:
+    """What the ends of a row have less than its middle: power x log2(cos theta); beam edge apart.
+
+    Parameters
+    ----------
+    width_m, distance_m : of the row [m], and of the source from its middle, above nothing [m]
+    power : of the cosine, FACES or FLAT; shapes that broadcast
+
+    Returns
+    -------
+    [stops, negative], of the broadcast shape.
+
+    Raises
+    ------
+    ValueError : for a source within the row
+
+    Examples
+    --------
+    >>> round(float(ends_fall(6.0, 4.0)), 2)
+    -0.64
+    """
+    domain(np.asarray(distance_m) > 0, "a row that is some way off")
     return power * np.log2(np.cos(np.arctan(np.asarray(width_m) / 2 / distance_m)))
 
 
@@ -68,11 +107,28 @@ def distance_for_depth(depth_m: Figure, stops: Figure) -> Figure:
     return depth_m / (np.exp2(np.asarray(stops) / 2) - 1)
 
 
-def row_levels(at_m: np.ndarray, lights_m: np.ndarray, axes: np.ndarray, beam_deg: float) -> np.ndarray:
-    """Light along a row of faces [stops against one light at one metre on its axis], of shape (points,).
+def row_levels(at_m: Floats, lights_m: Floats, axes: Floats, beam_deg: Figure) -> Floats:
+    """Light along a row of faces, each of which counts as turned to every light.
 
-    at_m: places of faces, of shape (points, 2) [m]. lights_m: places of equal small lights, of shape (lights, 2). axes:
-    the points they are aimed at, likewise. beam_deg: horizontal angle of their beams. Faces count as turned to each.
+    Parameters
+    ----------
+    at_m : places of faces, of shape (points, 2) [m]
+    lights_m, axes : places of equal small lights, and the points that they are aimed at, of shape (lights, 2) [m]
+    beam_deg : horizontal angle of their beams [degrees], above nothing
+
+    Returns
+    -------
+    [stops against one light at one metre on its axis], of shape (points,).
+
+    Raises
+    ------
+    ValueError : for beams without an angle
+
+    Examples
+    --------
+    >>> light, aimed = np.array([[0.0, -2.0]]), np.zeros((1, 2))
+    >>> float(row_levels(np.array([[0.0, 0.0]]), light, aimed, 60.0)[0])
+    -2.0
     """
     way = at_m[:, None, :] - lights_m[None]
     aim = (axes - lights_m)[None]
@@ -83,5 +139,24 @@ def row_levels(at_m: np.ndarray, lights_m: np.ndarray, axes: np.ndarray, beam_de
 
 
 def off_axis(off_deg: Figure, beam_deg: Figure) -> Figure:
-    """Stops lost off the axis of a beam of this full angle: -(2 phi / theta)^2, so 1 at its edge; from memory."""
+    """What is lost off the axis of a beam: -(2 phi / theta)^2, so a stop at its edge; from memory.
+
+    Parameters
+    ----------
+    off_deg, beam_deg : off the axis, and the full angle of the beam, above nothing [degrees]; shapes that broadcast
+
+    Returns
+    -------
+    [stops, negative], of the broadcast shape.
+
+    Raises
+    ------
+    ValueError : for a beam without an angle
+
+    Examples
+    --------
+    >>> off_axis(30.0, 60.0)
+    -1.0
+    """
+    domain(np.asarray(beam_deg) > 0, "a beam that has an angle")
     return -((2 * off_deg / beam_deg) ** 2)
