@@ -144,7 +144,7 @@ def test_the_core_has_no_english() -> None:
             assert parts[0] != "core" or not titles, f"{file.relative_to(ROOT)}: a field's title"
             if isinstance(node, ast.Call) and getattr(node.func, "id", "") in ("Jump", "_jump"):
                 allowed |= {id(argument) for argument in [*node.args[5:7]]}  # mark and source
-            if isinstance(node, ast.Call) and getattr(node.func, "id", "") == "domain":  # a programmer reads it
+            if isinstance(node, ast.Call) and getattr(node.func, "id", "") == "outside":  # a programmer reads it
                 allowed |= {id(argument) for argument in node.args}
             if isinstance(node, ast.Assign) and getattr(node.targets[0], "id", "") == "source":
                 allowed.add(id(node.value))

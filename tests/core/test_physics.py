@@ -328,7 +328,7 @@ def test_farther_is_always_darker(distance: float, ratio: float) -> None:
     assert falloff.disc_close_up(0.5, distance * ratio) > falloff.disc_close_up(0.5, distance)
 
 
-WHOLE = [optics, motion, sides, stand, group, falloff]
+WHOLE = [optics, motion, sides, stand, group, falloff, battery]
 """Rooms whose relations take arrays everywhere, say their domain and have an example that is run."""
 
 
@@ -360,6 +360,12 @@ def test_each_relation_says_what_it_takes_and_its_example_holds(room: ModuleType
         (stand.wind_force_n, [[0, 5.5, 12], [0.8, 1, 2], [1.42, 1.17, 1.42]]),
         (stand.ballast_kg, [[0, 21, 90], [1, 2, 3], [0.5, 0.4, 0.6], [4, 4, 6]]),
         (stand.counterweight_kg, [[3, 1, 0.5], [1.5, 2, 1], [0.5, 0.4, 1]]),
+        (battery.recycle_s, [[0.1, 0.5, 1], [2, 3, 4], [0.1, 0.2, 0]]), (battery.drained, [[0.001, 0.5, 1]]),
+        (battery.flashes_per_charge, [[0.1, 0.5, 1], [250, 480, 90], [0, 0.1, 0.2]]),
+        (battery.standby_per_h, [[4, 2, 0], [97, 20, 9], [480, 90, 250]]), (battery.capacity_wh, [[250, 480, 90], [76, 400, 9]]),
+        (battery.full_flashes_of, [[9.6, 97, 20], [76, 400, 9]]), (battery.charges_for, [[600, 100, 9], [480, np.inf, 3]]),
+        (lambda celsius: battery.cold_share("nimh", celsius), [[-30, -5, 25]]), (battery.mains_a, [[400, 1200, 76], [1.2, 2, 9]]),
+        (battery.heat_wait_s, [[80, 10, 90], [1, 2, 1], [1, 0.5, 2], [50, 60, 30], [600, 300, 900]]),
         (group.across_deg, [[3, 6, 9], [2, 4, 9]]), (group.ends_fall, [[3, 6, 9], [2, 4, 9], [2, 3, 2]]),
         (group.off_axis, [[0, 30, -9], [60, 60, 12]]), (falloff.inverse_square, [[0.5, 2, 9]]),
         (falloff.spill, [[1, 2, 3], [2, 2, 9]]), (falloff.disc_close_up, [[0.1, 0.5, 1], [2, 1, 0.3]]),
@@ -384,6 +390,8 @@ def test_arrays_are_as_their_numbers_one_by_one(relation: Any, columns: list[lis
         lambda: optics.f_number_for_disc(85, 0.05, 3, 1), lambda: motion.fall_speed(-0.1),
         lambda: motion.blur_mm(1, 1, 36, 0), lambda: motion.longest_s(0, 0.03, 36, 1),
         lambda: stand.ballast_kg(21, 2, 0, 4), lambda: stand.counterweight_kg(3, 1, 0),
+        lambda: battery.standby_per_h(4, 0, 480), lambda: battery.full_flashes_of(9.6, 0), lambda: battery.mains_a(400, 0),
+        lambda: battery.mains_a(400, 1, 0), lambda: battery.heat_wait_s(80, 1, 1, 50, 0), lambda: battery.burst(0.2, 2, 0, 0, 6),
         lambda: group.across_deg(6, 0), lambda: group.ends_fall(6, -1), lambda: group.off_axis(3, 0),
         lambda: falloff.inverse_square(np.array([1, 0])), lambda: falloff.spill(0, 3), lambda: falloff.spill(3, 0),
         lambda: falloff.close_up(1, None, 0), lambda: falloff.close_up(1, 1, 0), lambda: falloff.distance_where(1, 0),
@@ -393,3 +401,10 @@ def test_arrays_are_as_their_numbers_one_by_one(relation: Any, columns: list[lis
 def test_outside_of_its_domain_a_relation_raises(asked: Any) -> None:
     with pytest.raises(ValueError, match=r"^domain: "):
         asked()
+
+
+def test_what_is_unknown_stays_unknown() -> None:
+    assert math.isnan(float(falloff.inverse_square(math.nan)))
+    assert math.isnan(float(battery.standby_per_h(4, math.nan, math.nan)))
+    found = optics.blur_disc_mm(np.array([24.0, 85]), 2, np.array([math.nan, 2.5]), 10)
+    assert np.isnan(found).tolist() == [True, False]

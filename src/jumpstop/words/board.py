@@ -229,7 +229,7 @@ def _circuit(board: Board, counts: Mapping[int, int]) -> list[str]:
         unit = board.table.units[at]
         supply = unit.power_supplies[0] if unit.power_supplies else None
         if supply is not None and supply.kind == "mains" and unit.watt_seconds:
-            total += number * mains_a(unit.watt_seconds, supply.recycle_full_s)
+            total += number * float(mains_a(unit.watt_seconds, supply.recycle_full_s))
             names.append(unit.name)
     if total <= CIRCUIT_A:
         return []

@@ -236,7 +236,7 @@ def full_flashes(supply: PowerSupply, watt_seconds: float | None) -> float:
     if supply.full_flashes is not None:
         return supply.full_flashes
     if supply.capacity_wh is not None and watt_seconds:
-        return full_flashes_of(supply.capacity_wh, watt_seconds)
+        return float(full_flashes_of(supply.capacity_wh, watt_seconds))
     return math.nan
 
 
@@ -248,7 +248,7 @@ def standby_of(unit: Unit, supply: PowerSupply) -> float:
     watts = STANDBY_W[unit.kind] if unit.standby_w is None else unit.standby_w
     held = supply.capacity_wh
     if held is None and unit.watt_seconds:
-        held = capacity_wh(flashes, unit.watt_seconds)
+        held = float(capacity_wh(flashes, unit.watt_seconds))
     return STANDBY_SHARE * flashes if not held else float(standby_per_h(watts, held, flashes))
 
 

@@ -1,4 +1,4 @@
-"""What every relation takes and gives: one number, or an array of them; and the domain in which it holds."""
+"""What every relation takes and gives: one number, or an array of them; and what is outside of its domain."""
 
 import numpy as np
 from numpy.typing import NDArray
@@ -9,7 +9,8 @@ Whole = NDArray[np.int64]
 """An array of whole numbers: places in another."""
 
 
-def domain(holds: bool | NDArray[np.bool_], says: str) -> None:
-    """Raises ValueError, which names the domain, where a relation is asked outside of it: by a fault of the program."""
-    if not np.all(holds):
-        raise ValueError(f"domain: {says}")
+def outside(where: bool | NDArray[np.bool_], wants: str) -> None:
+    """Raises ValueError, which says what is wanted, where a relation is asked outside of its domain: by a fault of the
+    program. What is unknown (NaN) lies outside of none, and what comes of it is unknown."""
+    if np.any(where):
+        raise ValueError(f"domain: {wants}")

@@ -5,7 +5,7 @@ from typing import Literal
 
 import numpy as np
 
-from .arrays import Figure, Floats
+from .arrays import Figure, Floats, outside
 
 LEAST_SHARE = 0.01  # share of a full flash's charge that any flash costs (trigger, display), from memory
 YIELD = 0.55  # share of a battery's energy that reaches the tube, from memory
@@ -24,64 +24,254 @@ COLD: dict[Cells, tuple[tuple[float, float], ...]] = {
 """What cells give of their charge when it is cold: degrees Celsius against a share. From memory."""
 
 
-def recycle_s(power: Floats, full_s: Figure, least_s: Figure) -> Floats:
-    """Recycle time [s] after a flash at this share of full power: r0 + p (r_full - r0)."""
-    return least_s + power * (np.asarray(full_s) - least_s)
+def recycle_s(power: Figure, full_s: Figure, least_s: Figure) -> Floats:
+    """Recycle time after a flash: r0 + p (r_full - r0), common practice, no source.
 
+    Parameters
+    ----------
+    power : share of full power
+    full_s, least_s : after full power, and after the least [s]; shapes that broadcast
 
-def flashes_per_charge(power: Floats, full_flashes: Figure, standby: Figure = 0.0) -> Floats:
-    """Flashes in one charge at this share of full power, with a floor for what every flash costs.
+    Returns
+    -------
+    [s], of the broadcast shape.
 
-    standby: what the unit takes by being switched on, from one flash to the next [full flashes].
+    Examples
+    --------
+    >>> float(recycle_s(0.5, 2.0, 0.1))
+    1.05
     """
-    drawn = drained(power) + standby
-    return np.divide(full_flashes, drawn)
-
-
-def standby_per_h(watts: Figure, capacity_wh: Figure, full_flashes: Figure) -> Floats:
-    """What standing by takes in an hour [full flashes]: its share of the charge, W / Wh. 4 W of 97 Wh and 480 full
-    flashes: 19.8."""
-    return np.asarray(watts) / capacity_wh * full_flashes
-
-
-def capacity_wh(full_flashes: float, watt_seconds: float) -> float:
-    """The charge that so many full-power flashes ask for [Wh], the other way round of `full_flashes_of`."""
-    return full_flashes * watt_seconds / (WS_PER_WH * YIELD)
+    return np.asarray(least_s + power * (np.asarray(full_s) - least_s))
 
 
 def drained(power: Figure) -> Floats:
-    """What a flash at this share of full power takes from the charge [full flashes], with a floor."""
+    """What a flash takes from the charge, with a floor for what every flash costs.
+
+    Parameters
+    ----------
+    power : share of full power, any shape
+
+    Returns
+    -------
+    [full flashes], of the same shape.
+
+    Examples
+    --------
+    >>> [float(drained(power)) for power in (0.5, 0.001)]
+    [0.5, 0.01]
+    """
     return np.maximum(power, LEAST_SHARE)
 
 
-def charges_for(frames: float, flashes: Floats) -> Floats:
-    """Charges for so many frames; mains (infinite flashes) needs none."""
-    return np.where(np.isfinite(flashes), np.ceil(frames / flashes), 0.0)
+def flashes_per_charge(power: Figure, full_flashes: Figure, standby: Figure = 0.0) -> Floats:
+    """Flashes in one charge.
+
+    Parameters
+    ----------
+    power : share of full power
+    full_flashes : in a charge
+    standby : what the unit takes by being switched on, from one flash to the next [full flashes]; shapes that broadcast
+
+    Returns
+    -------
+    Flashes, of the broadcast shape.
+
+    Examples
+    --------
+    >>> float(flashes_per_charge(0.25, 250.0))
+    1000.0
+    """
+    return np.divide(full_flashes, drained(power) + standby)
 
 
-def full_flashes_of(capacity_wh: float, watt_seconds: float) -> float:
-    """Full-power flashes in one charge: Wh x 3600 x 0.55 / Ws. 9.6 Wh and 76 Ws: 250."""
+def standby_per_h(watts: Figure, capacity_wh: Figure, full_flashes: Figure) -> Floats:
+    """What standing by takes in an hour: its share of the charge, W / Wh.
+
+    Parameters
+    ----------
+    watts, capacity_wh : that a unit draws [W], of what a charge holds, above nothing [Wh]
+    full_flashes : in a charge; shapes that broadcast
+
+    Returns
+    -------
+    [full flashes], of the broadcast shape.
+
+    Raises
+    ------
+    ValueError : for a charge that holds nothing
+
+    Examples
+    --------
+    >>> round(float(standby_per_h(4.0, 97.0, 480.0)), 1)
+    19.8
+    """
+    outside(np.asarray(capacity_wh) <= 0, "a charge that holds something")
+    return np.asarray(watts) / capacity_wh * full_flashes
+
+
+def capacity_wh(full_flashes: Figure, watt_seconds: Figure) -> Figure:
+    """The charge that so many full-power flashes ask for: `full_flashes_of` backwards.
+
+    Parameters
+    ----------
+    full_flashes, watt_seconds : of them, of so much energy each [Ws]; shapes that broadcast
+
+    Returns
+    -------
+    [Wh], of the broadcast shape.
+
+    Examples
+    --------
+    >>> round(capacity_wh(250, 76), 1)
+    9.6
+    """
+    return full_flashes * watt_seconds / (WS_PER_WH * YIELD)
+
+
+def full_flashes_of(capacity_wh: Figure, watt_seconds: Figure) -> Figure:
+    """Full-power flashes in one charge: Wh x 3600 x 0.55 / Ws; the share is from memory.
+
+    Parameters
+    ----------
+    capacity_wh, watt_seconds : of the charge [Wh], and of a flash, above nothing [Ws]; shapes that broadcast
+
+    Returns
+    -------
+    Flashes, of the broadcast shape.
+
+    Raises
+    ------
+    ValueError : for flashes that take nothing
+
+    Examples
+    --------
+    >>> round(full_flashes_of(9.6, 76))
+    250
+    """
+    outside(np.asarray(watt_seconds) <= 0, "a flash that takes something")
     return capacity_wh * WS_PER_WH * YIELD / watt_seconds
 
 
-def cold_share(cells: Cells, celsius: float) -> float:
-    """What is left of a charge at this temperature, straight between the table's entries, held beyond its ends."""
+def charges_for(frames: Figure, flashes: Figure) -> Floats:
+    """Charges for so many frames; the mains, with flashes without end, needs none.
+
+    Parameters
+    ----------
+    frames, flashes : wanted, and in a charge, above nothing; shapes that broadcast
+
+    Returns
+    -------
+    Charges, whole, of the broadcast shape.
+
+    Examples
+    --------
+    >>> [float(charges_for(600, each)) for each in (480.0, np.inf)]
+    [2.0, 0.0]
+    """
+    return np.where(np.isfinite(flashes), np.ceil(np.asarray(frames) / flashes), 0.0)
+
+
+def cold_share(cells: Cells, celsius: Figure) -> Floats:
+    """What is left of a charge in the cold, straight between the entries of COLD, held beyond its ends.
+
+    Parameters
+    ----------
+    cells : what the battery is made of
+    celsius : [degrees Celsius], any shape
+
+    Returns
+    -------
+    Share from 0 to 1, of the same shape.
+
+    Examples
+    --------
+    >>> float(cold_share("lithium", -5.0))
+    0.75
+    """
     degrees, shares = zip(*COLD[cells], strict=True)
-    return float(np.interp(celsius, degrees, shares))
+    return np.asarray(np.interp(celsius, degrees, shares))
 
 
-def mains_a(watt_seconds: float, full_s: float, volts: float = MAINS_V) -> float:
-    """What a head draws from the mains while it recycles after full power [A]: Ws / (s x share that is stored x V). 400
-    Ws in 1.2 s at 230 V: 2.1."""
-    return watt_seconds / (full_s * CHARGED_SHARE * volts)
+def mains_a(watt_seconds: Figure, full_s: Figure, volts: Figure = MAINS_V) -> Figure:
+    """What a head draws from the mains while it recycles after full power: Ws / (s x share that is stored x V).
+
+    Parameters
+    ----------
+    watt_seconds, full_s : that it stores [Ws], in so long, above nothing [s]
+    volts : of the mains, above nothing [V]; shapes that broadcast
+
+    Returns
+    -------
+    [A], of the broadcast shape.
+
+    Raises
+    ------
+    ValueError : for a head that is ready at once, or mains without a voltage
+
+    Examples
+    --------
+    >>> round(float(mains_a(400, 1.2)), 1)
+    2.1
+    """
+    outside((np.asarray(full_s) <= 0) | (np.asarray(volts) <= 0), "a recycle time and a voltage")
+    return watt_seconds / (full_s * CHARGED_SHARE * np.asarray(volts))
+
+
+def heat_wait_s(flashes: Figure, every_s: Figure, load: Figure, full_flashes: Figure, rest_s: Figure) -> Figure:
+    """Rest that so many flashes add to the time that they take, by a leaky bucket; common practice, no source.
+
+    Parameters
+    ----------
+    flashes, every_s : of them, one every so long [s]
+    load : what each puts in [full flashes]
+    full_flashes, rest_s : what the bucket holds, and in how long it runs empty, above nothing [s]; shapes that
+        broadcast
+
+    Returns
+    -------
+    [s], of the broadcast shape; 0 where it never is full.
+
+    Raises
+    ------
+    ValueError : for a head that is cool at once
+
+    Examples
+    --------
+    >>> round(float(heat_wait_s(80, 1.0, 1.0, 50, 600.0)))  # 30 too many, at one in 12 s, less the 80 s that they take
+    280
+    """
+    outside(np.asarray(rest_s) <= 0, "a rest that takes a while")
+    leak = full_flashes / np.asarray(rest_s)
+    over = flashes * np.asarray(load) - full_flashes - flashes * np.asarray(every_s) * leak
+    return np.maximum(0.0, over / leak)
 
 
 def burst(power: float, full_s: float, least_s: float, frames_per_s: float, frames: int) -> list[bool]:
-    """Which frames of a burst get flash: one for each frame.
+    """Which frames of a burst get flash.
 
     The capacitor begins full. A frame is lit where it holds what the flash takes; after a flash nothing charges for
     `least_s`, then it fills at 1 / (full_s - least_s), so that burst and recycle time agree.
+
+    Parameters
+    ----------
+    power : share of full power, one number
+    full_s, least_s : recycle time after full power, and after the least [s], one number each
+    frames_per_s, frames : how many in a second, above nothing, and in all
+
+    Returns
+    -------
+    For each frame whether it is lit.
+
+    Raises
+    ------
+    ValueError : for frames that never come
+
+    Examples
+    --------
+    >>> burst(0.25, 2.0, 0.0, 8.0, 6)  # four are in it, and one more has come by then
+    [True, True, True, True, True, False]
     """
+    outside(frames_per_s <= 0, "frames that come one after another")
     capacitor, lit = Capacitor(full_s, least_s), []
     for _ in range(frames):
         lit.append(capacitor.holds(power))
@@ -117,15 +307,19 @@ class Capacitor:
 
 
 def unbroken(lit: list[bool]) -> int:
-    """Flashed frames at the start of a burst, before the first that is dark."""
-    return lit.index(False) if False in lit else len(lit)
+    """Flashed frames at the start of a burst, before the first that is dark.
 
+    Parameters
+    ----------
+    lit : for each frame whether it is lit
 
-def heat_wait_s(flashes: float, every_s: float, load: float, full_flashes: float, rest_s: float) -> float:
-    """Rest that so many flashes add to the time they take [s], by a leaky bucket.
+    Returns
+    -------
+    How many.
 
-    load: what each puts in [full flashes]. full_flashes: what it holds; it runs empty in rest_s.
+    Examples
+    --------
+    >>> unbroken([True, True, False, True])
+    2
     """
-    leak = full_flashes / rest_s
-    over = flashes * load - full_flashes - flashes * every_s * leak
-    return max(0.0, over / leak)
+    return lit.index(False) if False in lit else len(lit)

@@ -4,7 +4,7 @@ import math
 
 import numpy as np
 
-from .arrays import Figure, Floats, domain
+from .arrays import Figure, Floats, outside
 
 
 def inverse_square(distance_m: Figure) -> Figure:
@@ -27,7 +27,7 @@ def inverse_square(distance_m: Figure) -> Figure:
     >>> float(inverse_square(4.0))
     -4.0
     """
-    domain(np.asarray(distance_m) > 0, "a distance from the source")
+    outside(np.asarray(distance_m) <= 0, "a distance from the source")
     return -2 * np.log2(distance_m)
 
 
@@ -51,7 +51,7 @@ def spill(subject_m: Figure, background_m: Figure) -> Figure:
     >>> float(spill(2.0, 4.0))
     -2.0
     """
-    domain((np.asarray(subject_m) > 0) & (np.asarray(background_m) > 0), "a distance from the source")
+    outside((np.asarray(subject_m) <= 0) | (np.asarray(background_m) <= 0), "a distance from the source")
     return 2 * np.log2(np.asarray(subject_m) / background_m)
 
 
@@ -79,7 +79,7 @@ def disc_close_up(radius_m: Figure, distance_m: Figure) -> Figure:
     >>> float(disc_close_up(1.0, 1.0))
     -1.0
     """
-    domain(np.asarray(distance_m) > 0, "a distance from the face")
+    outside(np.asarray(distance_m) <= 0, "a distance from the face")
     square = np.square(distance_m)
     return np.log2(square / (square + np.square(radius_m)))
 
@@ -108,7 +108,7 @@ def rectangle_close_up(width_m: Figure, height_m: Figure, distance_m: Figure) ->
     >>> round(float(rectangle_close_up(0.9, 1.2, 1.0)), 2)
     -0.45
     """
-    domain(np.asarray(distance_m) > 0, "a distance from the face")
+    outside(np.asarray(distance_m) <= 0, "a distance from the face")
     a = np.asarray(width_m) / 2 / np.asarray(distance_m, dtype=float)
     b = np.asarray(height_m) / 2 / np.asarray(distance_m, dtype=float)
     root_a, root_b = np.sqrt(1 + a * a), np.sqrt(1 + b * b)
@@ -164,7 +164,7 @@ def distance_where(more: Figure, distance_m: Figure, width_m: float = 0.0, heigh
     >>> [round(float(distance_where(1.0, 2.0, width)), 3) for width in (0.0, 1.5)]  # d^2 + r^2 is halved
     [1.414, 1.311]
     """
-    domain(np.asarray(distance_m) > 0, "a distance from the source")
+    outside(np.asarray(distance_m) <= 0, "a distance from the source")
     metres, wanted = np.broadcast_arrays(np.asarray(distance_m, dtype=float), np.asarray(more, dtype=float))
     if not width_m:
         return np.asarray(metres * np.exp2(-wanted / 2))

@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from .arrays import Figure, Floats, domain
+from .arrays import Figure, Floats, outside
 
 FACES, FLAT = 2.0, 3.0
 """Powers of the cosine by which the ends fall: faces turned to the light, and a flat surface parallel to the row."""
@@ -28,7 +28,7 @@ def across_deg(width_m: Figure, distance_m: Figure) -> Figure:
     >>> round(float(across_deg(6.0, 4.0)), 1)
     73.7
     """
-    domain(np.asarray(distance_m) > 0, "a row that is some way off")
+    outside(np.asarray(distance_m) <= 0, "a row that is some way off")
     return np.degrees(2 * np.arctan(np.asarray(width_m) / 2 / distance_m))
 
 
@@ -53,7 +53,7 @@ def ends_fall(width_m: Figure, distance_m: Figure, power: Figure = FACES) -> Fig
     >>> round(float(ends_fall(6.0, 4.0)), 2)
     -0.64
     """
-    domain(np.asarray(distance_m) > 0, "a row that is some way off")
+    outside(np.asarray(distance_m) <= 0, "a row that is some way off")
     return power * np.log2(np.cos(np.arctan(np.asarray(width_m) / 2 / distance_m)))
 
 
@@ -78,7 +78,7 @@ def distance_for_ends(width_m: Figure, stops: Figure, power: Figure = FACES) -> 
     >>> round(float(ends_fall(6.0, distance_for_ends(6.0, 1 / 3))), 3)
     -0.333
     """
-    domain(np.asarray(stops) > 0, "ends that fall by something")
+    outside(np.asarray(stops) <= 0, "ends that fall by something")
     return np.asarray(width_m) / 2 / np.tan(np.arccos(np.exp2(-np.asarray(stops) / power)))
 
 
@@ -103,7 +103,7 @@ def distance_for_depth(depth_m: Figure, stops: Figure) -> Figure:
     >>> round(float(distance_for_depth(2.0, 1 / 3)), 1)
     16.3
     """
-    domain(np.asarray(stops) > 0, "a row that falls by something")
+    outside(np.asarray(stops) <= 0, "a row that falls by something")
     return depth_m / (np.exp2(np.asarray(stops) / 2) - 1)
 
 
@@ -158,5 +158,5 @@ def off_axis(off_deg: Figure, beam_deg: Figure) -> Figure:
     >>> off_axis(30.0, 60.0)
     -1.0
     """
-    domain(np.asarray(beam_deg) > 0, "a beam that has an angle")
+    outside(np.asarray(beam_deg) <= 0, "a beam that has an angle")
     return -((2 * off_deg / beam_deg) ** 2)

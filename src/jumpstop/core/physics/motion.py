@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from .arrays import Figure, domain
+from .arrays import Figure, outside
 
 G = 9.80665  # standard gravity [m/s2], ISO 80000-3
 
@@ -27,7 +27,7 @@ def fall_speed(height_m: Figure) -> Figure:
     >>> round(float(fall_speed(0.2)), 2)
     1.98
     """
-    domain(np.asarray(height_m) >= 0, "a height that is fallen")
+    outside(np.asarray(height_m) < 0, "a height that is fallen")
     return np.sqrt(2 * G * np.asarray(height_m))
 
 
@@ -52,7 +52,7 @@ def blur_mm(speed_m_s: Figure, seconds: Figure, frame_width_mm: Figure, field_wi
     >>> round(float(blur_mm(2, 1 / 1000, 36, 0.6)), 2)
     0.12
     """
-    domain(np.asarray(field_width_m) > 0, "a field that has a width")
+    outside(np.asarray(field_width_m) <= 0, "a field that has a width")
     return speed_m_s * seconds * frame_width_mm / field_width_m
 
 
@@ -77,5 +77,5 @@ def longest_s(speed_m_s: Figure, tolerable_mm: Figure, frame_width_mm: Figure, f
     >>> round(float(1 / longest_s(1.98, 0.03, 36, 0.6)))
     3960
     """
-    domain(np.asarray(speed_m_s) > 0, "something that moves")
+    outside(np.asarray(speed_m_s) <= 0, "something that moves")
     return tolerable_mm / blur_mm(speed_m_s, 1.0, frame_width_mm, field_width_m)

@@ -4,7 +4,7 @@ import math
 
 import numpy as np
 
-from .arrays import Figure, domain
+from .arrays import Figure, outside
 
 COC_MM = 0.03  # circle of confusion on 36 x 24 mm; other frames by their diagonal
 FULL_DIAGONAL_MM = math.hypot(36, 24)  # of 36 x 24 mm, against which other frames are counted
@@ -73,7 +73,7 @@ def depth_of_field_m(
     [2.45, 2.55]
     """
     focal = np.asarray(focal_mm) / 1000
-    domain(np.asarray(subject_m) > focal, "a subject farther away than the focal length")
+    outside(np.asarray(subject_m) <= focal, "a subject farther away than the focal length")
     hyperfocal = np.asarray(hyperfocal_m(focal_mm, f_number, coc))
     near = subject_m * (hyperfocal - focal) / (hyperfocal + subject_m - 2 * focal)
     left = hyperfocal - subject_m
@@ -103,7 +103,7 @@ def blur_disc_mm(focal_mm: Figure, f_number: Figure, subject_m: Figure, backgrou
     1.12
     """
     subject_mm = np.asarray(subject_m) * 1000
-    domain(subject_mm > focal_mm, "a subject farther away than the focal length")
+    outside(subject_mm <= focal_mm, "a subject farther away than the focal length")
     apart = np.abs(np.asarray(background_m) - subject_m) / background_m
     return apart * np.square(focal_mm) / (f_number * (subject_mm - focal_mm))
 

@@ -4,7 +4,7 @@ import math
 
 import numpy as np
 
-from .arrays import Figure, domain
+from .arrays import Figure, outside
 from .motion import G
 
 AIR = 1.225  # kg/m3, ISO 2533
@@ -54,7 +54,7 @@ def ballast_kg(force_n: Figure, height_m: Figure, foot_m: Figure, weight_kg: Fig
     >>> round(float(ballast_kg(21, 2, 0.5, 4)), 1)
     13.1
     """
-    domain(np.asarray(foot_m) > 0, "feet that are away from the column")
+    outside(np.asarray(foot_m) <= 0, "feet that are away from the column")
     lever = foot_m * math.cos(math.radians(60))
     return np.maximum(0.0, np.asarray(force_n) * height_m / (G * lever) - weight_kg)
 
@@ -80,5 +80,5 @@ def counterweight_kg(load_kg: Figure, arm_m: Figure, counter_arm_m: Figure) -> F
     >>> counterweight_kg(3, 1.5, 0.5)
     9.0
     """
-    domain(np.asarray(counter_arm_m) > 0, "a counterweight on the other side")
+    outside(np.asarray(counter_arm_m) <= 0, "a counterweight on the other side")
     return load_kg * arm_m / counter_arm_m

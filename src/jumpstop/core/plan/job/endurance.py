@@ -81,7 +81,7 @@ def capacity_of(unit: Unit, supply: PowerSupply | None, job: Job) -> float:
     """Full flashes in one charge of a supply, less what cold and age take; inf on mains, NaN where it is not known."""
     if supply is None:
         return math.nan
-    cold = 1.0 if job.celsius is None else battery.cold_share(supply.made_of, job.celsius)
+    cold = 1.0 if job.celsius is None else float(battery.cold_share(supply.made_of, job.celsius))
     return full_flashes(supply, unit.watt_seconds) * cold * job.cells
 
 

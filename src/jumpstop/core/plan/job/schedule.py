@@ -297,7 +297,7 @@ def _works(
         rest = 0.0
         if heat is not None:
             load = power * (heat.hss_times if kind == "hss" else 1.0)
-            rest = battery.heat_wait_s(flashes, every / own.pops, load, heat.full_flashes, heat.rest_s)
+            rest = float(battery.heat_wait_s(flashes, every / own.pops, load, heat.full_flashes, heat.rest_s))
         supply = supply_of(solved.table.units[unit], own.power_supply or solved.setup.power_supply)
         standby = 0.0 if supply is None else standby_of(solved.table.units[unit], supply)
         yield Work(
