@@ -105,4 +105,6 @@ $(STAMPS)/web: $(STAMPS)/npm $(WEB_SOURCES)
 # The tests drive Debian's own Chromium; no browser is downloaded.
 $(STAMPS)/browser: $(STAMPS)/python
 	test -x /usr/bin/chromium || (apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium)
+	test -x /usr/bin/chromium-headless-shell || (apt-get update -qq \
+		&& DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium-headless-shell) || true # quicker, not needed
 	@mkdir -p $(STAMPS) && touch $@

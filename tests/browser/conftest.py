@@ -11,7 +11,7 @@ import pytest
 import uvicorn
 from playwright.sync_api import Browser, Page, expect, sync_playwright
 
-from chromium import Demo, launch
+from chromium import SHELL, Demo, launch
 from jumpstop.api.app import create_app
 
 
@@ -60,7 +60,7 @@ def demo(request: pytest.FixtureRequest, filled: Path, tmp_path: Path) -> Iterat
 @pytest.fixture(scope="session")
 def browser() -> Iterator[Browser]:
     with sync_playwright() as playwright:
-        browser = launch(playwright)
+        browser = launch(playwright, SHELL)
         yield browser
         browser.close()
 
