@@ -1,6 +1,6 @@
 /** One table of views: name in the bar, address, and where the view is loaded from. */
 import type { Component } from 'svelte'
-import type { KitKind } from './lib/fields'
+import type { KitKind } from './lib/kinds'
 
 type Props = { shelf?: KitKind; setup?: string; id?: string; seed?: number; hard?: boolean }
 export type View = Component<Props>

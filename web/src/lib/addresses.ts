@@ -1,5 +1,5 @@
 /** Where each view stands, by what it shows. */
-import type { KitKind } from './fields'
+import type { KitKind } from './kinds'
 
 export const address = {
   job: (id = '') => (id ? `#/job/${id}` : '#/job'),

@@ -5,7 +5,7 @@
  */
 import { api, once, problemsOf, type Problem } from './api/client'
 import { applied, difference, overlap, same, standing, type Op } from './difference'
-import type { KitKind } from './fields'
+import type { KitKind } from './kinds'
 import { outbox } from './outbox.svelte'
 import { GONE, held, REFUSED, whyWaiting, type Held, type Reply } from './reply'
 import { goesOn, turnOf, type Turn } from './turning'

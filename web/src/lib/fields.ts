@@ -4,8 +4,6 @@ import { digits, sayStops } from './figures'
 import type { Kind } from './quantities.svelte'
 
 export type Doc = Record<string, unknown>
-export type KitKind =
-  'units' | 'modifiers' | 'bodies' | 'lenses' | 'filters' | 'triggers' | 'batteries' | 'stands'
 
 /** What a field is called where its unit is not of interest. */
 export const bareLabel = ({ label }: FieldText) => label.replace(/ \([^)]*\)$/, '')

@@ -1,6 +1,6 @@
 /** The forms of kit, by kind: asked for when the shelf is opened, and kept. */
 import { api, sentenceOf, type FieldText } from './api/client'
-import type { KitKind } from './fields'
+import type { KitKind } from './kinds'
 
 class Forms {
   private all = $state.raw<Record<string, FieldText[]> | null>(null)

@@ -1,7 +1,7 @@
 /** Undo and redo of this page's edits, over setups and shelf alike, and the word about what was done. */
 import { api, sentenceOf, type Stored } from './api/client'
 import { bench } from './bench.svelte'
-import type { KitKind } from './fields'
+import type { KitKind } from './kinds'
 import { outbox } from './outbox.svelte'
 import { setups } from './setups.svelte'
 

@@ -14,7 +14,7 @@ import {
 import { bench } from './bench.svelte'
 import { DocumentSession } from './document.svelte'
 import { history } from './history.svelte'
-import type { KitKind } from './fields'
+import type { KitKind } from './kinds'
 import { Newest } from './newest'
 
 /** A piece of kit being edited: once the server has a change, what shows it or counts with it is asked anew. */

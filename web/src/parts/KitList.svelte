@@ -4,7 +4,8 @@
   import { bench } from '../lib/bench.svelte'
   import { history } from '../lib/history.svelte'
   import { kit } from '../lib/kit.svelte'
-  import type { Doc, KitKind } from '../lib/fields'
+  import type { Doc } from '../lib/fields'
+  import type { KitKind } from '../lib/kinds'
   import { person } from '../lib/person.svelte'
   import KitForm from './KitForm.svelte'
 

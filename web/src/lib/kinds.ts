@@ -1,0 +1,3 @@
+/** The kinds of kit, as the shelf and its addresses call them. */
+export type KitKind =
+  'units' | 'modifiers' | 'bodies' | 'lenses' | 'filters' | 'triggers' | 'batteries' | 'stands'
