@@ -245,7 +245,7 @@ def test_a_setup_as_found_has_what_was_set_and_counts_from_its_newest_readings()
         return LogEntry.model_validate({"at": datetime(2026, 6, day, 12), "was": was, "seen": seen | more})
 
     other = LogEntry(at=datetime(2026, 6, 15, 12), was=setup, flashes=40)
-    found = as_found(setup, [read(0, 12, 2.5), read(0, 13, 2.6), read(2, 14, 4.4), read(5, 14, 9.9), other])
+    found = as_found(setup, [read(0, 12, 2.5), read(0, 13, 2.6), read(2, 14, 4.4), read(3, 14, 9.9), other])
     assert found.name == "x" * 62 + ", 15 Jun 2026"
     assert [light.distance_m for light in found.lights] == [2.6, 3, 4.4]
     assert [light.dial_stops for light in found.lights] == [2.0, None, 2.0]

@@ -1,6 +1,6 @@
 """Rules that show in one case alone: each in the smallest scene that tells it from its opposite."""
 
-from datetime import datetime
+from datetime import date, datetime, time
 from typing import Any
 
 import pytest
@@ -9,6 +9,7 @@ from jumpstop.core.kit.shelf import Shelf
 from jumpstop.core.kit.table import table_of
 from jumpstop.core.kit.unit import Unit
 from jumpstop.core.plan.camera.ambient import ambient_of
+from jumpstop.core.plan.camera.colour import ambient_kelvin
 from jumpstop.core.plan.camera.fixed import methods_of
 from jumpstop.core.plan.camera.framing import dark_of
 from jumpstop.core.plan.change.compared import Whole, _others, whole_of
@@ -19,13 +20,16 @@ from jumpstop.core.plan.job.packing import hire_days, pack_of
 from jumpstop.core.plan.job.schedule import turns_of, units_at
 from jumpstop.core.plan.learn.printed import Printed, judged
 from jumpstop.core.plan.learn.sheet import Said, document
+from jumpstop.core.plan.light.advice import heads_enough
 from jumpstop.core.plan.light.levels import levels
 from jumpstop.core.plan.light.reach import solve
 from jumpstop.core.plan.stage.comes_out import fails
 from jumpstop.core.plan.stage.covering import row_of
+from jumpstop.core.scene.ambient import AmbientSpec
 from jumpstop.core.scene.job import Job, JobFile
 from jumpstop.core.scene.log import LogEntry
 from jumpstop.core.scene.parts import packed_all
+from jumpstop.core.scene.place import Place
 from jumpstop.core.scene.setup import Setup
 
 UNIT = {"name": "Bird", "claims": [{"guide_number": 60, "unit": "m", "zoom_mm": 35}]}
@@ -227,3 +231,28 @@ def test_who_is_posted_at_a_light_stands_there() -> None:
         assert units_at(solved, kind, job, "another") == units_at(
             solved, kind, job.model_copy(update={"posts": ()}), "s1"
         )
+
+
+@pytest.mark.parametrize(("clock", "warm"), [(time(13), False), (time(20, 30), True)])
+def test_a_low_sun_is_warm(clock: time, warm: bool) -> None:
+    """On the downs in June: at half past eight it stands about 6 degrees high, far round to the west (from memory: 4000
+    K under 10 degrees)."""
+    downs = Place(name="the downs", latitude=50.9, longitude=-0.1, zone="Europe/London")
+    spec = AmbientSpec(by="sun", place=downs, day=date(2026, 6, 24), clock=clock, subject="sun")
+    found = ambient_of(spec)
+    assert found.sun is not None
+    assert (found.sun[0] < 10) is warm
+    assert (ambient_kelvin(spec, found) < 4500) is warm
+
+
+@pytest.mark.parametrize(
+    ("metres", "more", "heads"), [(7.0, {}, None), (10.6, {}, 2), (10.6, {"takes_modifiers": False}, None), (60, {}, None)]
+)  # fmt: skip
+def test_more_heads_help_where_they_fit_together_and_are_not_too_many(
+    metres: float, more: dict[str, Any], heads: int | None
+) -> None:
+    """GN 60 at f/8 reaches 7.5 m; at 10.6 m it is a stop short, which two heads make good; at 60 m six stops, 64 heads.
+    What takes no modifiers has no bracket for another head."""
+    one = setup(ambient={"condition": "dark"}, aim={"f_number": 8}, lights=[{"distance_m": metres, "target_stops": 0}])
+    solved = solve(one, table_of([Unit.model_validate(UNIT | more)]))
+    assert heads_enough(solved.reach(solved.kinds[0], 0), 0) == heads
