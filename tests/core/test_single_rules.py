@@ -3,8 +3,10 @@
 from datetime import date, datetime, time
 from typing import Any
 
+import numpy as np
 import pytest
 
+from jumpstop.core.kit.learned import Learned
 from jumpstop.core.kit.shelf import Shelf
 from jumpstop.core.kit.table import table_of
 from jumpstop.core.kit.unit import Unit
@@ -256,3 +258,15 @@ def test_more_heads_help_where_they_fit_together_and_are_not_too_many(
     one = setup(ambient={"condition": "dark"}, aim={"f_number": 8}, lights=[{"distance_m": metres, "target_stops": 0}])
     solved = solve(one, table_of([Unit.model_validate(UNIT | more)]))
     assert heads_enough(solved.reach(solved.kinds[0], 0), 0) == heads
+
+
+def test_of_what_nobody_has_read_nothing_is_known_and_it_hangs_together_with_nothing() -> None:
+    learned = Learned(
+        {"a": 0, "b": 1}, np.array([0.3, 0.2]), np.array([0.1, -0.2]), np.array([[0.04, 0.01], [0.01, 0.02]])
+    )
+    prior, mean, covariance = learned.ended
+    assert (prior[-1], mean[-1]) == (1, 0)
+    assert covariance.shape == (3, 3)
+    assert not covariance[-1].any()
+    assert not covariance[:, -1].any()
+    assert (covariance[:2, :2] == learned.covariance).all()
