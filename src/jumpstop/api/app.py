@@ -119,7 +119,6 @@ def create_app(
     app.add_exception_handler(RequestValidationError, _invalid)
     app.add_exception_handler(HTTPException, _http)
     app.add_exception_handler(store_errors.Conflict, _conflict)
-    app.add_exception_handler(CannotSolve, _unsolved)
     app.add_exception_handler(documents.Invalid, _not_right)
     for kind, (status, field) in STATUSES.items():
         app.add_exception_handler(kind, _told(status, field))
@@ -147,6 +146,7 @@ STATUSES: dict[type[Exception], tuple[int, str]] = {
     store_errors.StorageFault: (507, "Data"),
     Unreadable: (422, "File"),
     TooMany: (503, "File"),
+    CannotSolve: (422, "Setup"),
 }
 
 
@@ -175,11 +175,6 @@ def _all(status: int, problems: list[Problem], **more: object) -> Response:
 def _http(_request: Request, error: Exception) -> Response:
     assert isinstance(error, HTTPException)
     return refused(error.status_code, str(error.detail))
-
-
-def _unsolved(_request: Request, error: Exception) -> Response:
-    assert isinstance(error, CannotSolve)
-    return refused(422, said(error), "Setup")
 
 
 def _not_right(_request: Request, error: Exception) -> Response:

@@ -175,9 +175,11 @@ class Workspace:
         with undisturbed():
             for item, entry in self._entries(fresh):
                 new[item.id] = Logged(item.revision, entry, rows.of(entry))
-        found = old if goes_on else {}
-        found = found | {key: same.get(key) or new[key] for key, *_ in there if key in same or key in new}
-        self._log, self._log_end = (state, found), there[-1][2] if there else self._log_end if goes_on else 0.0
+        read = {key: same.get(key) or new[key] for key, *_ in there if key in same or key in new}
+        found = old | read if goes_on else read
+        self._log = (state, found)
+        if there:
+            self._log_end = there[-1][2]
         return found
 
     def _entries(self, ids: Sequence[str]) -> Iterator[tuple[Item, LogEntry]]:

@@ -26,7 +26,7 @@ def added_typical(pieces: int) -> str:
 
 def imported(many: int, one: str, several: str = "") -> str:
     """So many of a kind from a file."""
-    return f"Import {count(many, one, several)}" if several else f"Import {count(many, one)}"
+    return f"Import {count(many, one, several)}"
 
 
 def imported_job(name: str) -> str:

@@ -23,10 +23,10 @@
   let draft = $state<Doc>(item ? structuredClone($state.snapshot(item.doc)) : begun())
   /** A new one: a unit begins with a guide number to be filled. */
   function begun(): Doc {
-    const { forms } = person.scales.blank
-    const doc = structuredClone($state.snapshot(forms[kind] ?? {})) as Doc
+    const blank = person.scales.blank.forms
+    const doc = structuredClone($state.snapshot(blank[kind] ?? {})) as Doc
     if (kind !== 'units') return doc
-    const claim = structuredClone($state.snapshot(forms.Claim ?? {}))
+    const claim = structuredClone($state.snapshot(blank.Claim ?? {}))
     return { ...doc, claims: [{ ...claim, guide_number: null }] }
   }
 
