@@ -215,9 +215,11 @@ def picture(
         page = browser.new_page(viewport={"width": width, "height": height}, color_scheme="light")
         page.goto(url + route)
         page.get_by_role("banner").get_by_role("button", name="Settings").wait_for()
+        page.wait_for_load_state("networkidle")
         page.wait_for_timeout(600)
         if prepare:
             prepare(page)
+        page.wait_for_load_state("networkidle")  # all that was asked for is there, however slow the machine
         page.wait_for_timeout(700)
         page.screenshot(path=OUT / f"{name}.png")
         page.close()
