@@ -44,7 +44,7 @@ ROOT = Path(__file__).parent.parent
 CORE = ROOT / "src" / "jumpstop" / "core"
 TESTS = sorted(
     file
-    for part in ("core", "words")
+    for part in ("core", "words", "formats")
     for file in (ROOT / "tests" / part).glob("test_*.py")
     if file.stem != "test_house"
 )

@@ -2,7 +2,9 @@
 
 import doctest
 import math
+import pkgutil
 import re
+from importlib import import_module
 from inspect import isfunction
 from types import ModuleType
 from typing import Any
@@ -14,19 +16,25 @@ from hypothesis import strategies as st
 from scipy import integrate
 from scipy.special import ndtr
 
+from jumpstop.core import physics
 from jumpstop.core.physics import (
     battery,
     beam,
     colour,
+    daylight,
     exposure,
     falloff,
     group,
     motion,
     optics,
+    placing,
+    pulse,
     scales,
+    shutter,
     sides,
     stand,
     stops,
+    tone,
     units,
 )  # fmt: skip
 from jumpstop.core.physics import guide_number as gn
@@ -328,14 +336,21 @@ def test_farther_is_always_darker(distance: float, ratio: float) -> None:
     assert falloff.disc_close_up(0.5, distance * ratio) > falloff.disc_close_up(0.5, distance)
 
 
-WHOLE = [optics, motion, sides, stand, group, falloff, battery]
-"""Rooms whose relations take arrays everywhere, say their domain and have an example that is run."""
+ROOMS = [
+    import_module(f"{physics.__name__}.{one.name}")
+    for one in pkgutil.iter_modules(physics.__path__)
+    if one.name not in ("arrays", "light_values", "units")  # types and tables
+]
 
 
-@pytest.mark.parametrize("room", WHOLE, ids=lambda room: room.__name__.rpartition(".")[2])
+@pytest.mark.parametrize("room", ROOMS, ids=lambda room: room.__name__.rpartition(".")[2])
 def test_each_relation_says_what_it_takes_and_its_example_holds(room: ModuleType) -> None:
     done = doctest.testmod(room)
-    relations = [one for name, one in vars(room).items() if isfunction(one) and one.__module__ == room.__name__]
+    relations = [
+        one
+        for name, one in vars(room).items()
+        if isfunction(one) and one.__module__ == room.__name__ and name[0] != "_"
+    ]
     assert done.failed == 0
     assert done.attempted >= len(relations)
     for one in relations:
@@ -371,6 +386,22 @@ def test_each_relation_says_what_it_takes_and_its_example_holds(room: ModuleType
         (falloff.spill, [[1, 2, 3], [2, 2, 9]]), (falloff.disc_close_up, [[0.1, 0.5, 1], [2, 1, 0.3]]),
         (falloff.rectangle_close_up, [[0.1, 0.5, 1], [0.2, 0.4, 2], [2, 1, 0.3]]),
         (lambda *of: falloff.distance_where(*of, 0.9, 1.2), [[0, 1, -1], [2, 3, 1]]),
+        (beam.coverage_deg, [[24, 35, 200]]), (beam.moved_stops, [[63, 12, 90], [12, 63, 84]]), (beam.spread_stops, [[24, 14, 35], [14, 24, 50]]),
+        (exposure.ev100, [[8, 16, 1], [0.002, 0.008, 1], [100, 200, 400]]), (exposure.ev_of_lux, [[2, 9, 900], [250, 330, 340]]),
+        (gn.in_metres, [[36, 58, 9], [100, 200, 50]]), (gn.beam_candela_seconds, [[36, 9, 60], [100, 200, 50], [250, 330, 340]]),
+        (gn.guide_number_of_bcps, [[900, 9, 60], [100, 200, 50], [250, 330, 340]]), (gn.ws_of_guide_number, [[36, 9, 60], [250, 330, 340]]),
+        (gn.guide_number_of_ws, [[76, 400, 9], [65, 40, 90], [35, 30, 45], [250, 330, 340]]),
+        (gn.guide_number_of_lux_seconds, [[2250, 9, 60], [2, 1, 3], [250, 330, 340]]),
+        (placing.aim_at_m, [[-5, 0, 30], [1, 2, 3], [4, 2, 9]]), (placing.aim_error_m, [[2, 0, -30], [12, 3, 1]]),
+        (placing.sun_bearing_deg, [[0, 90, 250], [0, 350, 10]]), (placing.bounce_path_m, [[2, 1, 0], [2, 3, 1], [3, 4, 9]]),
+        (lambda *of: placing.on_frame(*of, 50)[1], [[1, -1, 0], [0, 2, 4], [1, 2, 0], [4, 3, 9], [1, 2, 1], [0, 1, 2]]),
+        (lambda *of: placing.on_frame(*of, 1.5, 1.4, 50)[0], [[1, -1, 0], [0, 2, 4], [1, 2, 0], [4, 3, 9]]),
+        (daylight.beam_klx, [[5, 30, -1], [1, 172, 300], [0.21, np.inf, 0.8]]), (daylight.shadow_m, [[2, 1, 3], [30, 9, 80]]),
+        (lambda *of: daylight.panel_shade(*of).shift_m, [[1, 2, 1.5], [2, 3, 2.4], [30, 9, 80]]),
+        (lambda *of: daylight.panel_shade(*of).down_to_m, [[1, 2, 1.5], [2, 3, 2.4], [30, 9, 80]]),
+        (scales.marked_ev100, [[5.6, 8, 1.4], [1 / 60, 2, 1 / 250], [100, 320, 400]]), (scales.SHUTTERS.moved, [[1, 1 / 60, 30], [1, -2, 0.5]]),
+        (scales.APERTURES.marked, [[5.66, 3, 7.5]]), (shutter.hss_loss, [[0.001, 0.002, 1], [0.004, 0, 0.01]]),
+        (tone.patch_stops, [[0.2, 0.5, 1], [0.18, 0.36, 0.9]]), (lambda *of: tone.kelvin_rgb(*of)[..., 2], [[1000, 2900, 9000]]),
         (group.distance_for_ends, [[3, 6, 9], [0.2, 1 / 3, 1], [2, 3, 2]]), (group.distance_for_depth, [[1, 2, 4], [0.2, 1 / 3, 1]]),
     ],
 )  # fmt: skip
@@ -396,6 +427,23 @@ def test_arrays_are_as_their_numbers_one_by_one(relation: Any, columns: list[lis
         lambda: falloff.inverse_square(np.array([1, 0])), lambda: falloff.spill(0, 3), lambda: falloff.spill(3, 0),
         lambda: falloff.close_up(1, None, 0), lambda: falloff.close_up(1, 1, 0), lambda: falloff.distance_where(1, 0),
         lambda: group.distance_for_ends(6, 0), lambda: group.distance_for_depth(2, np.array([0.3, -0.1])),
+        lambda: beam.coverage_deg(0), lambda: beam.horizontal_deg(-24), lambda: beam.frame_solid_angle_sr(0),
+        lambda: beam.solid_angle_sr(361), lambda: beam.solid_angle_sr(-1), lambda: beam.moved_stops(0, 12),
+        lambda: beam.moved_stops(12, 0), lambda: beam.spread_stops(24, 0), lambda: colour.mired_shift(0, 3200),
+        lambda: colour.mired_shift(3200, 0), lambda: exposure.av(0), lambda: exposure.tv(0), lambda: exposure.sv(0),
+        lambda: exposure.ev100(8, 1, np.array([100, 0])), lambda: exposure.ev_of_lux(-1), lambda: exposure.ev_of_lux(9, 0),
+        lambda: gn.in_metres(36, 0), lambda: gn.stops_of_guide_number(-1), lambda: gn.beam_candela_seconds(36, 0),
+        lambda: gn.guide_number_of_bcps(-1), lambda: gn.guide_number_of_bcps(1, 100, 0), lambda: gn.guide_number_of_ws(400, 0),
+        lambda: gn.guide_number_of_lux_seconds(-1, 2), lambda: gn.guide_number_of_lux_seconds(1, 2, 0),
+        lambda: placing.bounce_path_m(-1, 1, 3), lambda: placing.bounce_path_m(1, -1, 3), lambda: placing.wall_path_m(-1, 1, 3),
+        lambda: placing.wall_path_m(1, -1, 3), lambda: placing.card_gain(1.1, 2), lambda: placing.card_gain(-0.1, 2),
+        lambda: placing.aim_error_m(90, 12), lambda: placing.aim_at_m(-90, 1, 4), lambda: placing.flash_to_lens_deg(0.07, 0),
+        lambda: daylight.beam_klx(30, 172, -0.1), lambda: daylight.panel_shade(1, 2, 1), lambda: daylight.panel_shade(0, 2, 9),
+        lambda: daylight.shadow_m(2, 0), lambda: pulse.cut_pulse(0, 1), lambda: pulse.cut_pulse(1, 0), lambda: pulse.tail_pulse(0),
+        lambda: scales.marked_ev100(0, 1, 100), lambda: scales.ISOS.marked(-1), lambda: shutter.hss_loss(0, 1),
+        lambda: shutter.hss_loss(1, -1), lambda: shutter.lit_fraction(1, 0), lambda: shutter.lit_fraction(-1, 1),
+        lambda: shutter.caught(0, 1), lambda: shutter.caught(1, -1), lambda: stops.stops_of(-1),
+        lambda: stops.p_reach(np.zeros(1), np.array([-1])), lambda: tone.patch_stops(0.2, 0),
     ],
 )  # fmt: skip
 def test_outside_of_its_domain_a_relation_raises(asked: Any) -> None:

@@ -141,7 +141,7 @@ def test_where_the_sun_stands_and_what_falls_on_the_frame() -> None:
     # level camera: a point 1 m to the right in the subject's plane, 4 m off, through 50 mm, falls 12.5 mm to the right
     assert placing.on_frame(1, 0, 1.5, 4, 1.5, 1.5, 50) == pytest.approx((12.5, 0))
     assert placing.on_frame(0, 4, 2.5, 4, 1.5, 1.5, 50) == pytest.approx((0, 6.25))
-    assert placing.on_frame(0, -5, 1.5, 4, 1.5, 1.5, 50) is None
+    assert np.isnan(placing.on_frame(0, -5, 1.5, 4, 1.5, 1.5, 50)).all()
     # aimed down at the subject's feet, the feet are in the middle of the picture
     assert placing.on_frame(0, 0, 0, 4, 1.5, 0.0, 50) == pytest.approx((0, 0), abs=1e-9)
 

@@ -86,12 +86,13 @@ def placement(choice: PlacementChoice, spec: AmbientSpec, units: DisplayUnits) -
     shade = choice.panel
     if shade is None:
         return "The sun is not up: a panel has nothing to shade."
-    whole = shade.down_to_m <= 0
-    down = "the whole body" if whole else f"down to {about(shade.down_to_m, units)} above the ground"
-    fit = "full length" if whole else "waist-up" if shade.down_to_m <= 1.0 else "head and shoulders only"
+    down_to, shift, strip_to = float(shade.down_to_m), float(shade.shift_m), float(shade.strip_to_m)
+    whole = down_to <= 0
+    down = "the whole body" if whole else f"down to {about(down_to, units)} above the ground"
+    fit = "full length" if whole else "waist-up" if down_to <= 1.0 else "head and shoulders only"
     return (
-        f"{low}Shades {down}, so {fit}; hold it {about(shade.shift_m, units)} towards the sun. Its edge falls "
-        f"{about(max(shade.strip_to_m, 0), units)} behind the feet, away from the sun."
+        f"{low}Shades {down}, so {fit}; hold it {about(shift, units)} towards the sun. Its edge falls "
+        f"{about(max(strip_to, 0), units)} behind the feet, away from the sun."
     )
 
 

@@ -2,25 +2,21 @@
 <script lang="ts">
   import { scaleLinear } from 'd3-scale'
   import { area, line } from 'd3-shape'
-  import { api, type DayText } from '../lib/api/client'
-  import { Newest } from '../lib/newest'
+  import { question } from '../lib/question.svelte'
   import type { SetupSession } from '../lib/session.svelte'
 
   let { session, choose }: { session: SetupSession; choose: (clock: string) => void } = $props()
-  let day = $state.raw<DayText | null>(null)
-  const newest = new Newest()
   let width = $state(320)
   const HEIGHT = 118
   const FLOOR = 4
 
-  $effect(() => {
-    void session.answered
-    const timer = setTimeout(() => {
-      const asked = api.GET('/api/setups/{item_id}/day', { params: { path: { item_id: session.id } } })
-      void newest.take(asked, ({ data }) => data && (day = data))
-    }, 60)
-    return () => clearTimeout(timer)
-  })
+  const asked = question(() => ({
+    at: '/api/setups/{item_id}/day',
+    params: { path: { item_id: session.id } },
+    since: session.answered,
+    quiet: 60,
+  }))
+  const day = $derived(asked.found)
 
   const x = $derived(scaleLinear([0, 1], [22, width - 4]))
   const y = $derived(scaleLinear([FLOOR, 16.5], [HEIGHT - 18, 14]))

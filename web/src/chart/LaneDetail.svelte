@@ -1,14 +1,10 @@
 <!-- One unit's whole chain: each jump with its size, its uncertainty, its reason and its source. -->
 <script lang="ts">
-  import { api, sentenceOf, type LaneDetail } from '../lib/api/client'
   import { fixed, signed } from '../lib/figures'
-  import { Newest } from '../lib/newest'
+  import { question } from '../lib/question.svelte'
   import type { SetupSession } from '../lib/session.svelte'
 
   let { session, unit }: { session: SetupSession; unit: string } = $props()
-  const newest = new Newest()
-  let detail = $state<LaneDetail | null>(null)
-  let gone = $state('')
 
   const marks = {
     P: 'published',
@@ -18,16 +14,12 @@
     U: 'measured by you',
   }
 
-  $effect(() => {
-    void session.answered
-    const asked = api.GET('/api/setups/{item_id}/lanes/{unit_id}', {
-      params: { path: { item_id: session.id, unit_id: unit }, query: { light: session.light } },
-    })
-    void newest.take(asked, ({ data, error }) => {
-      detail = data ?? null
-      gone = data ? '' : sentenceOf(error)
-    })
-  })
+  const asked = question(() => ({
+    at: '/api/setups/{item_id}/lanes/{unit_id}',
+    params: { path: { item_id: session.id, unit_id: unit }, query: { light: session.light } },
+    since: session.answered,
+  }))
+  const detail = $derived(asked.found)
 </script>
 
 <div class="bg-base-200 my-1 rounded-xl p-4">
@@ -70,6 +62,6 @@
       </tbody>
     </table>
   {:else}
-    <p>{gone || 'Reading the chain …'}</p>
+    <p>{asked.wrong || 'Reading the chain …'}</p>
   {/if}
 </div>

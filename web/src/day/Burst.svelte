@@ -1,28 +1,20 @@
 <!-- A burst frame by frame: which frames get flash, at the dial in hand and at full stops below full. -->
 <script lang="ts">
-  import { api, sentenceOf, type BurstText } from '../lib/api/client'
   import { job } from '../lib/job.svelte'
-  import { Newest } from '../lib/newest'
+  import { question } from '../lib/question.svelte'
   import { quantity } from '../lib/quantities.svelte'
   import Quantity from '../parts/Quantity.svelte'
 
   let { setup, perS }: { setup: string; perS: number | null } = $props()
   let said = $state<number | null>(null)
-  let found = $state.raw<BurstText | null>(null)
-  let wrong = $state('')
-  const newest = new Newest()
   const rate = $derived(said ?? perS ?? 8)
 
-  $effect(() => {
-    void job.stored
-    const asked = api.GET('/api/jobs/{item_id}/burst', {
-      params: { path: { item_id: job.id }, query: { setup, per_s: rate } },
-    })
-    void newest.take(asked, ({ data, error }) => {
-      found = data ?? null
-      wrong = data ? '' : sentenceOf(error)
-    })
-  })
+  const asked = question(() => ({
+    at: '/api/jobs/{item_id}/burst',
+    params: { path: { item_id: job.id }, query: { setup, per_s: rate } },
+    since: job.stored,
+  }))
+  const found = $derived(asked.found)
 
   const reads = quantity('rate', 'Frames a second', [0.5, 120], (value) => (said = value))
 </script>
@@ -33,7 +25,7 @@
     ><Quantity label="Frames a second" class="input input-sm w-16" value={String(rate)} {reads} /></span
   ></label
 >
-{#if wrong}<p class="text-quiet">{wrong}</p>{/if}
+{#if asked.wrong}<p class="text-quiet">{asked.wrong}</p>{/if}
 {#if found}
   <p class="mt-1 font-semibold">{found.says}</p>
   <table class="text-[0.84rem]">

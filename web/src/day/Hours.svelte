@@ -1,31 +1,23 @@
 <!-- A setup hour by hour, in sun and in cloud: what to set, what is in hand; and when a method holds no more. -->
 <script lang="ts">
   import { rounded } from '../lib/figures'
-  import { api, sentenceOf, type HoursText } from '../lib/api/client'
   import { job } from '../lib/job.svelte'
-  import { Newest } from '../lib/newest'
+  import { question } from '../lib/question.svelte'
 
   type Props = { setup: string; begins: string; ends: string; day?: string | undefined }
   let { setup, begins, ends, day }: Props = $props()
-  let found = $state.raw<HoursText | null>(null)
-  let wrong = $state('')
   let sky = $state(0)
-  const newest = new Newest()
-  const shown = $derived(found?.skies[Math.min(sky, found.skies.length - 1)])
 
-  $effect(() => {
-    void job.stored
-    const asked = api.GET('/api/jobs/{item_id}/hours', {
-      params: { path: { item_id: job.id }, query: { setup, begins, ends, ...(day ? { day } : {}) } },
-    })
-    void newest.take(asked, ({ data, error }) => {
-      found = data ?? null
-      wrong = data ? '' : sentenceOf(error)
-    })
-  })
+  const asked = question(() => ({
+    at: '/api/jobs/{item_id}/hours',
+    params: { path: { item_id: job.id }, query: { setup, begins, ends, ...(day ? { day } : {}) } },
+    since: job.stored,
+  }))
+  const found = $derived(asked.found)
+  const shown = $derived(found?.skies[Math.min(sky, found.skies.length - 1)])
 </script>
 
-{#if wrong}<p class="text-quiet">{wrong}</p>{/if}
+{#if asked.wrong}<p class="text-quiet">{asked.wrong}</p>{/if}
 {#if found && shown}
   <div class="flex flex-wrap items-center gap-2">
     <p class="font-semibold"><bdi>{found.setup}</bdi>, <bdi>{found.unit}</bdi></p>

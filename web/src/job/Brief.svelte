@@ -1,17 +1,15 @@
 <!-- The brief: the questions a client should answer, answered in place; what is open, and what the answers come to. -->
 <script lang="ts">
-  import { api, type Brief, type BriefText } from '../lib/api/client'
+  import type { Brief } from '../lib/api/client'
   import { rangeOf } from '../lib/figures'
   import { history } from '../lib/history.svelte'
   import { job } from '../lib/job.svelte'
-  import { Newest } from '../lib/newest'
+  import { question } from '../lib/question.svelte'
   import { quantity, type Kind } from '../lib/quantities.svelte'
   import Fold from '../parts/Fold.svelte'
   import Quantity from '../parts/Quantity.svelte'
   import Heading from '../parts/Heading.svelte'
 
-  let said = $state.raw<BriefText | null>(null)
-  const newest = new Newest()
   const brief = $derived(job.doc!.brief)
 
   type Key = keyof Brief
@@ -133,11 +131,12 @@
     }
   }
 
-  $effect(() => {
-    void job.stored
-    const asked = api.GET('/api/jobs/{item_id}/brief', { params: { path: { item_id: job.id } } })
-    void newest.take(asked, ({ data }) => (said = data ?? null))
-  })
+  const asked = question(() => ({
+    at: '/api/jobs/{item_id}/brief',
+    params: { path: { item_id: job.id } },
+    since: job.stored,
+  }))
+  const said = $derived(asked.found)
 </script>
 
 <section aria-labelledby="brief-title">

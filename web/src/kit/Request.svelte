@@ -1,20 +1,16 @@
 <!-- What the job asks for, without a name: to hire or to buy by. -->
 <script lang="ts">
-  import { api, type RequestText } from '../lib/api/client'
   import { history } from '../lib/history.svelte'
   import { job } from '../lib/job.svelte'
-  import { Newest } from '../lib/newest'
+  import { question } from '../lib/question.svelte'
   import Heading from '../parts/Heading.svelte'
 
-  let found = $state.raw<RequestText | null>(null)
-  const newest = new Newest()
-
-  $effect(() => {
-    void job.stored
-    if (!job.id) return
-    const asked = api.GET('/api/jobs/{item_id}/request', { params: { path: { item_id: job.id } } })
-    void newest.take(asked, ({ data }) => (found = data ?? null))
-  })
+  const asked = question(() =>
+    job.id
+      ? { at: '/api/jobs/{item_id}/request', params: { path: { item_id: job.id } }, since: job.stored }
+      : null,
+  )
+  const found = $derived(asked.found)
 
   async function copy() {
     try {

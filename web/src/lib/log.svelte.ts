@@ -12,8 +12,8 @@ import {
   type ReadingToTake,
 } from './api/client'
 import { keep } from './keep.svelte'
-import { Newest } from './newest'
 import { outbox, type Queue } from './outbox.svelte'
+import { newest } from './question.svelte'
 import { whyWaiting } from './reply'
 import { freshId } from './stamp'
 
@@ -48,7 +48,6 @@ class Log implements Queue {
   /** How many entries are shown, the newest first. */
   shown = PAGE
   private sending: Promise<void> | null = null
-  private newest = new Newest()
 
   constructor() {
     for (const one of keep.value<Waiting[]>(LIST) ?? []) this.hold({ ...one, since: Date.now() })
@@ -135,12 +134,12 @@ class Log implements Queue {
   }
 
   /** Read the log of a job, as far back as it has been asked for here. */
-  load(job: string): Promise<void> {
+  async load(job: string): Promise<void> {
     const query = { ...(job ? { job } : {}), most: this.shown }
-    return this.newest.take(api.GET('/api/log/text', { params: { query } }), ({ data, error }) => {
-      if (data?.entries) this.text = data
-      this.trouble = data?.entries ? '' : sentenceOf(error)
-    })
+    const answer = await newest('log', () => api.GET('/api/log/text', { params: { query } }))
+    if (!answer) return
+    if (answer.data?.entries) this.text = answer.data
+    this.trouble = answer.data?.entries ? '' : sentenceOf(answer.error)
   }
 
   /** Show more of the log: the next page while they are few, then from there on. */
@@ -152,12 +151,11 @@ class Log implements Queue {
       return this.load(job)
     }
     const query = { ...(job ? { job } : {}), most: MOST, after: before.entries.length }
-    await this.newest.take(api.GET('/api/log/text', { params: { query } }), ({ data }) => {
-      if (!data?.entries) return
-      const known = new Set(before.entries.map((one) => one.id)) // newer ones may have moved the page
-      const older = data.entries.filter((one) => !known.has(one.id))
-      this.text = { ...data, entries: [...before.entries, ...older] }
-    })
+    const data = (await newest('log', () => api.GET('/api/log/text', { params: { query } })))?.data
+    if (!data?.entries) return
+    const known = new Set(before.entries.map((one) => one.id)) // newer ones may have moved the page
+    const older = data.entries.filter((one) => !known.has(one.id))
+    this.text = { ...data, entries: [...before.entries, ...older] }
   }
 
   async propose(job: string): Promise<void> {

@@ -1,6 +1,6 @@
 /** The setups there are: names, the job each belongs to, its variants, and its body's frames a second. */
 import { api } from './api/client'
-import { Newest } from './newest'
+import { newest } from './question.svelte'
 
 export interface Known {
   id: string
@@ -12,19 +12,16 @@ export interface Known {
 
 class Setups {
   all = $state<Known[]>([])
-  private newest = new Newest()
-
-  load(): Promise<void> {
-    return this.newest.take(api.GET('/api/setups'), ({ data }) => {
-      if (data)
-        this.all = data.map((stored) => ({
-          id: stored.id,
-          name: stored.doc.name,
-          job_id: stored.job_id,
-          variants: stored.doc.variants.map((variant) => variant.name),
-          perS: stored.doc.body.frames_per_s,
-        }))
-    })
+  async load(): Promise<void> {
+    const answer = await newest('setups', () => api.GET('/api/setups'))
+    if (!answer?.data) return
+    this.all = answer.data.map((stored) => ({
+      id: stored.id,
+      name: stored.doc.name,
+      job_id: stored.job_id,
+      variants: stored.doc.variants.map((variant) => variant.name),
+      perS: stored.doc.body.frames_per_s,
+    }))
   }
 }
 

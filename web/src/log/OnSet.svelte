@@ -1,11 +1,11 @@
 <!-- A setup on the set, for one hand: each light's dial, how it came out, the next dial; the background; the next setup. -->
 <script lang="ts">
   import { person } from '../lib/person.svelte'
-  import { api, sentenceOf, type LogEntry, type SetLightText, type SetText } from '../lib/api/client'
+  import { api, sentenceOf, type LogEntry, type SetLightText } from '../lib/api/client'
   import { history } from '../lib/history.svelte'
   import { job } from '../lib/job.svelte'
   import { log } from '../lib/log.svelte'
-  import { Newest } from '../lib/newest'
+  import { question } from '../lib/question.svelte'
   import { freshId, here } from '../lib/stamp'
   import { setups } from '../lib/setups.svelte'
   import { address } from '../lib/addresses'
@@ -13,31 +13,23 @@
   import Off from './Off.svelte'
 
   let { setup }: { setup: string } = $props()
-  let found = $state.raw<SetText | null>(null)
-  let wrong = $state('')
   let variant = $state('')
   let changed = $state<number | null>(null)
-  const newest = new Newest()
   const own = $derived(setups.all.filter((one) => one.job_id === job.id))
   const at = $derived(own.findIndex((one) => one.id === setup))
   const variants = $derived(own[at]?.variants ?? [])
 
-  $effect(() => {
-    void log.arrived
-    void history.turned
-    void setup
-    if (job.id) void load()
-  })
-
-  function load(): Promise<void> {
-    const asked = api.GET('/api/log/set/{job_id}/{setup_id}', {
-      params: { path: { job_id: job.id, setup_id: setup }, query: { variant } },
-    })
-    return newest.take(asked, ({ data, error }) => {
-      if (data) found = data
-      wrong = data ? '' : sentenceOf(error)
-    })
-  }
+  const asked = question(() =>
+    job.id
+      ? {
+          at: '/api/log/set/{job_id}/{setup_id}',
+          params: { path: { job_id: job.id, setup_id: setup }, query: { variant } },
+          since: [log.arrived, history.turned],
+          hold: true,
+        }
+      : null,
+  )
+  const found = $derived(asked.found)
 
   const formOf = (light: SetLightText) => `${setup}/${light.light}`
 
@@ -63,7 +55,7 @@
       history.say('The background is metered anew: the settings follow.')
       changed = null
       noted = null
-      await load()
+      asked.again()
     }
   }
 
@@ -89,14 +81,14 @@
       <a class="btn btn-primary" href={address.onSet(job.id, own[at + 1]!.id)}>Next</a>
     {/if}
   </nav>
-  {#if wrong}<p class="sheet text-short p-3 font-semibold" role="alert">{wrong}</p>{/if}
+  {#if asked.wrong}<p class="sheet text-short p-3 font-semibold" role="alert">{asked.wrong}</p>{/if}
   {#if found}
     <section class="sheet space-y-1 p-3" aria-labelledby="set-title">
       <h2 id="set-title" class="text-[1.25rem] font-bold"><bdi>{found.name}</bdi></h2>
       <p class="text-[1.35rem] leading-tight font-bold" data-testid="set-settings">{found.settings}</p>
       <p class="text-quiet">{found.method}</p>
       {#if variants.length}
-        <select class="select" aria-label="Variant" bind:value={variant} onchange={() => void load()}>
+        <select class="select" aria-label="Variant" bind:value={variant}>
           <option value="">as it stands</option>
           {#each variants as one (one)}<option>{one}</option>{/each}
         </select>
@@ -122,5 +114,5 @@
       <button type="button" class="btn" onclick={asFound}>Save as found</button>
       <a class="btn" href={address.setup(setup)}>Open the setup</a>
     </p>
-  {:else if !wrong}<p class="text-quiet">Opening …</p>{/if}
+  {:else if !asked.wrong}<p class="text-quiet">Opening …</p>{/if}
 </div>

@@ -1,8 +1,8 @@
 <!-- A test frame: dropped, a patch picked, how many stops off, what is clipped; two frames give the flash alone. -->
 <script lang="ts">
   import { fixed } from '../lib/figures'
-  import { api, sentenceOf, type PatchText } from '../lib/api/client'
-  import { Newest } from '../lib/newest'
+  import { patchOf, sentenceOf, type PatchText } from '../lib/api/client'
+  import { newest } from '../lib/question.svelte'
   import FrameKeep from './FrameKeep.svelte'
   import FramePatch from '../parts/FramePatch.svelte'
 
@@ -21,7 +21,6 @@
   let wrong = $state('')
   /** The frame that the next one is held against: its level, cast and settings. */
   let first = $state.raw<PatchText | null>(null)
-  const newest = new Newest()
 
   function take(one: File | null | undefined) {
     if (!one) return
@@ -31,18 +30,13 @@
     void read()
   }
 
-  function read(): Promise<void> {
-    if (!file) return Promise.resolve()
-    const asked = api.POST('/api/frame', {
-      params: { query: { ...box, of, ambient: first?.level ?? null } },
-      body: file as never,
-      bodySerializer: (body) => body as never,
-      headers: { 'content-type': 'image/jpeg' },
-    })
-    return newest.take(asked, ({ data, error }) => {
-      found = data ?? null
-      wrong = data ? '' : sentenceOf(error)
-    })
+  async function read(): Promise<void> {
+    const one = file
+    if (!one) return
+    const answer = await newest('patch', () => patchOf(one, { ...box, of, ambient: first?.level ?? null }))
+    if (!answer) return
+    found = answer.data ?? null
+    wrong = answer.data ? '' : sentenceOf(answer.error)
   }
 </script>
 

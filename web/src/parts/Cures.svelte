@@ -1,15 +1,13 @@
 <!-- Where the unit falls short or is too bright: what cures it, worked out, one touch each. -->
 <script lang="ts">
-  import { untrack } from 'svelte'
   import { signed } from '../lib/figures'
-  import type { InHandQuestion } from '../lib/inhand.svelte'
+  import { inHand } from '../lib/inhand'
   import type { SetupSession } from '../lib/session.svelte'
   import { apply } from '../lib/takes'
 
-  let { session, hand }: { session: SetupSession; hand: InHandQuestion } = $props()
+  let { session }: { session: SetupSession } = $props()
+  const hand = inHand(() => session)
   const cures = $derived(hand.found?.cures ?? [])
-
-  $effect(() => untrack(() => hand.want()))
 </script>
 
 {#if cures.length}

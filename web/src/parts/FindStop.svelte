@@ -1,8 +1,8 @@
 <!-- Find a stop: every change for the unit in hand, what it brings and what it costs; one touch or key does it. -->
 <script lang="ts">
-  import { api, sentenceOf, type LeversText, type LeverText } from '../lib/api/client'
+  import type { LeverText } from '../lib/api/client'
   import { signed } from '../lib/figures'
-  import { Newest } from '../lib/newest'
+  import { question } from '../lib/question.svelte'
   import type { SetupSession } from '../lib/session.svelte'
   import LiveChoice from './LiveChoice.svelte'
 
@@ -11,24 +11,17 @@
   let keep = $state<Keep>('look')
   let extent = $state<'light' | 'set'>('light')
   const several = $derived(session.doc.lights.length > 1)
-  let found = $state.raw<LeversText | null>(null)
-  let wrong = $state('')
-  const newest = new Newest()
 
-  $effect(() => {
-    void session.answered
-    const [by, all] = [keep, several && extent === 'set']
-    const timer = setTimeout(() => {
-      const asked = api.GET('/api/setups/{item_id}/levers', {
-        params: { path: { item_id: session.id }, query: { light: session.light, keep: by, whole: all } },
-      })
-      void newest.take(asked, ({ data, error }) => {
-        found = data ?? null
-        wrong = error ? sentenceOf(error) : ''
-      })
-    }, 120)
-    return () => clearTimeout(timer)
-  })
+  const asked = question(() => ({
+    at: '/api/setups/{item_id}/levers',
+    params: {
+      path: { item_id: session.id },
+      query: { light: session.light, keep, whole: several && extent === 'set' },
+    },
+    since: session.answered,
+    quiet: 120,
+  }))
+  const found = $derived(asked.found)
 
   const apply = (one: LeverText) =>
     session.edit(one.says, (s) => Object.assign(s, structuredClone(one.setup)))
@@ -68,7 +61,7 @@
   </div>
 {/snippet}
 
-{#if wrong}<p class="text-quiet">{wrong}</p>{/if}
+{#if asked.wrong}<p class="text-quiet">{asked.wrong}</p>{/if}
 {#if found}
   <p class="text-[0.9rem]">
     <bdi class="font-bold">{found.name}</bdi>: {found.now}. Keep

@@ -1,27 +1,17 @@
 <!-- The distance ladder: what to dial at each marked distance; on the screen, on paper as a table and a strip, as a file. -->
 <script lang="ts">
-  import { api, sentenceOf, type LadderText } from '../lib/api/client'
-  import { Newest } from '../lib/newest'
+  import { question } from '../lib/question.svelte'
   import type { SetupSession } from '../lib/session.svelte'
 
   let { session }: { session: SetupSession } = $props()
-  let ladder = $state.raw<LadderText | null>(null)
-  let trouble = $state('')
-  const newest = new Newest()
 
-  $effect(() => {
-    void session.answered
-    const timer = setTimeout(() => {
-      const asked = api.GET('/api/setups/{item_id}/ladder', {
-        params: { path: { item_id: session.id }, query: { light: session.light } },
-      })
-      void newest.take(asked, ({ data, error }) => {
-        ladder = data ?? null
-        trouble = data ? '' : sentenceOf(error)
-      })
-    }, 60)
-    return () => clearTimeout(timer)
-  })
+  const asked = question(() => ({
+    at: '/api/setups/{item_id}/ladder',
+    params: { path: { item_id: session.id }, query: { light: session.light } },
+    since: session.answered,
+    quiet: 60,
+  }))
+  const ladder = $derived(asked.found)
 
   /** On paper only the ladder: the rest of the page is put aside while it is printed. */
   function print() {
@@ -31,7 +21,7 @@
   }
 </script>
 
-{#if trouble}<p class="text-short">{trouble}</p>{/if}
+{#if asked.wrong}<p class="text-short">{asked.wrong}</p>{/if}
 {#if ladder}
   <div class="ladder" data-testid="ladder">
     <p class="mb-1 text-[0.9rem]">

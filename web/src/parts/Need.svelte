@@ -1,26 +1,19 @@
 <!-- What the light needs of whatever unit stands there; each method's need, and the classes that give it, one touch away. -->
 <script lang="ts">
-  import { api, type NeedsText } from '../lib/api/client'
-  import { Newest } from '../lib/newest'
+  import { question } from '../lib/question.svelte'
   import type { SetupSession } from '../lib/session.svelte'
 
   let { session, typical }: { session: SetupSession; typical: boolean } = $props()
   const QUIET_MS = 120
-  let found = $state.raw<NeedsText | null>(null)
   let open = $state(false)
-  const newest = new Newest()
 
-  $effect(() => {
-    void session.answered
-    const light = session.light
-    const timer = setTimeout(() => {
-      const asked = api.GET('/api/setups/{item_id}/need', {
-        params: { path: { item_id: session.id }, query: { light } },
-      })
-      void newest.take(asked, ({ data }) => (found = data ?? null))
-    }, QUIET_MS)
-    return () => clearTimeout(timer)
-  })
+  const asked = question(() => ({
+    at: '/api/setups/{item_id}/need',
+    params: { path: { item_id: session.id }, query: { light: session.light } },
+    since: session.answered,
+    quiet: QUIET_MS,
+  }))
+  const found = $derived(asked.found)
 </script>
 
 {#if found?.methods.length}

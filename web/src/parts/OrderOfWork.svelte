@@ -1,28 +1,21 @@
 <!-- The order of work: lights switched on one by one, as on the set; what the meter reads and the frame shows at each. -->
 <script lang="ts">
-  import { api, type StepText } from '../lib/api/client'
-  import { Newest } from '../lib/newest'
+  import type { StepText } from '../lib/api/client'
+  import { question } from '../lib/question.svelte'
   import type { SetupSession } from '../lib/session.svelte'
   import LiveChoice from './LiveChoice.svelte'
 
   let { session }: { session: SetupSession } = $props()
   let first = $state<'back' | 'key'>('back')
-  let steps = $state.raw<StepText[]>([])
-  const newest = new Newest()
+  const asked = question(() => ({
+    at: '/api/setups/{item_id}/steps',
+    params: { path: { item_id: session.id }, query: { first } },
+    since: session.answered,
+    quiet: 60,
+  }))
+  const steps = $derived<StepText[]>(asked.found ?? [])
   const on = $derived(session.doc.lights.map((light) => light.on))
   const now = $derived(steps.findIndex((step) => step.on.every((lit, i) => lit === on[i])))
-
-  $effect(() => {
-    void session.answered
-    const by = first
-    const timer = setTimeout(() => {
-      const asked = api.GET('/api/setups/{item_id}/steps', {
-        params: { path: { item_id: session.id }, query: { first: by } },
-      })
-      void newest.take(asked, ({ data }) => (steps = data ?? []))
-    }, 60)
-    return () => clearTimeout(timer)
-  })
 
   function go(step: StepText) {
     session.edit('Lights switched', (s) => s.lights.forEach((light, i) => (light.on = step.on[i] ?? true)))

@@ -6,7 +6,7 @@
   import { history } from '../lib/history.svelte'
   import { hotkey } from '../lib/hotkeys'
   import { job } from '../lib/job.svelte'
-  import { Newest } from '../lib/newest'
+  import { newest } from '../lib/question.svelte'
   import type { SetupSession } from '../lib/session.svelte'
   import { setups } from '../lib/setups.svelte'
   import LiveChoice from './LiveChoice.svelte'
@@ -22,7 +22,6 @@
   let answers = $state<Record<number, number>>({})
   let field = $state<HTMLInputElement>()
   let soon: ReturnType<typeof setTimeout> | undefined
-  const newest = new Newest()
 
   onMount(() => hotkey('.', 'Say the picture', () => field?.focus()))
 
@@ -40,10 +39,10 @@
       light: session.light,
       answers,
     }
-    await newest.take(api.POST('/api/say', { body }), ({ data, error }) => {
-      found = data ?? null
-      wrong = data ? '' : sentenceOf(error)
-    })
+    const answer = await newest('say', () => api.POST('/api/say', { body }))
+    if (!answer) return
+    found = answer.data ?? null
+    wrong = answer.data ? '' : sentenceOf(answer.error)
   }
 
   function typed(): void {

@@ -4,28 +4,22 @@
   import { Pause, Play } from '@lucide/svelte'
   import { scaleLinear } from 'd3-scale'
   import { area } from 'd3-shape'
-  import { api, type MethodKind, type TimingText } from '../lib/api/client'
-  import { Newest } from '../lib/newest'
+  import type { MethodKind } from '../lib/api/client'
+  import { question } from '../lib/question.svelte'
   import type { SetupSession } from '../lib/session.svelte'
 
   let { session, kind }: { session: SetupSession; kind: MethodKind } = $props()
-  let timing = $state.raw<TimingText | null>(null)
-  const newest = new Newest()
   let moment = $state(60)
   let playing = $state(false)
   let width = $state(300)
 
-  $effect(() => {
-    void session.answered
-    const wanted = kind
-    const timer = setTimeout(() => {
-      const asked = api.GET('/api/setups/{item_id}/timing', {
-        params: { path: { item_id: session.id }, query: { light: session.light, method: wanted } },
-      })
-      void newest.take(asked, ({ data }) => data && (timing = data))
-    }, 60)
-    return () => clearTimeout(timer)
-  })
+  const asked = question(() => ({
+    at: '/api/setups/{item_id}/timing',
+    params: { path: { item_id: session.id }, query: { light: session.light, method: kind } },
+    since: session.answered,
+    quiet: 60,
+  }))
+  const timing = $derived(asked.found)
 
   $effect(() => {
     if (!playing) return

@@ -8,9 +8,8 @@
 </script>
 
 <script lang="ts">
-  import { untrack } from 'svelte'
   import type { Answer } from '../lib/api/client'
-  import type { InHandQuestion } from '../lib/inhand.svelte'
+  import { inHand } from '../lib/inhand'
   import type { SetupSession } from '../lib/session.svelte'
   import FindStop from './FindStop.svelte'
   import Durations from './Durations.svelte'
@@ -20,7 +19,7 @@
   import Timing from './Timing.svelte'
   import Variants from './Variants.svelte'
 
-  let { session, answer, hand }: { session: SetupSession; answer: Answer; hand: InHandQuestion } = $props()
+  let { session, answer }: { session: SetupSession; answer: Answer } = $props()
   /** What each is, and the word of it that stands in the row. */
   const tools: [Tool, string, string?][] = [
     ['seen', 'What did you see?'],
@@ -34,12 +33,9 @@
   ]
   const usual = matchMedia('(max-width: 639px)').matches ? 'seen' : null
   const open = $derived(opened.has(session.id) ? opened.get(session.id) : usual)
-  const found = $derived(hand.found)
   const wants = $derived(open === 'seen' || open === 'durations' || open === 'colour')
-
-  $effect(() => {
-    if (wants) return untrack(() => hand.want())
-  })
+  const hand = inHand(() => (wants ? session : null))
+  const found = $derived(hand.found)
 </script>
 
 <section aria-label="With the unit in hand">

@@ -1,27 +1,19 @@
 <!-- Variants of the setup: kept by name, taken by one touch, each with only what hands must change. -->
 <script lang="ts">
-  import { api, sentenceOf, type VariantsText } from '../lib/api/client'
   import { history } from '../lib/history.svelte'
-  import { Newest } from '../lib/newest'
+  import { question } from '../lib/question.svelte'
   import type { SetupSession } from '../lib/session.svelte'
 
   let { session }: { session: SetupSession } = $props()
-  let found = $state.raw<VariantsText | null>(null)
-  let wrong = $state('')
   let name = $state('')
-  const newest = new Newest()
 
-  $effect(() => {
-    void session.answered
-    const timer = setTimeout(() => {
-      const asked = api.GET('/api/setups/{item_id}/variants', { params: { path: { item_id: session.id } } })
-      void newest.take(asked, ({ data, error }) => {
-        found = data ?? null
-        wrong = data ? '' : sentenceOf(error)
-      })
-    }, 60)
-    return () => clearTimeout(timer)
-  })
+  const asked = question(() => ({
+    at: '/api/setups/{item_id}/variants',
+    params: { path: { item_id: session.id } },
+    since: session.answered,
+    quiet: 60,
+  }))
+  const found = $derived(asked.found)
 
   function keep(event: SubmitEvent) {
     event.preventDefault()
@@ -55,7 +47,7 @@
   const forget = (at: number) => session.edit('Forget a variant', (s) => s.variants.splice(at, 1))
 </script>
 
-{#if wrong}<p class="text-short">{wrong}</p>{/if}
+{#if asked.wrong}<p class="text-short">{asked.wrong}</p>{/if}
 {#if found}
   <ul class="text-[0.9rem]">
     {#each found.variants as one, at (one.name)}

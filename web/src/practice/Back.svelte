@@ -1,14 +1,13 @@
 <!-- The camera's back: the frame, its histogram, what clips, and a patch of it read like a test frame. -->
 <script lang="ts">
-  import { api, sentenceOf, type FrameShown } from '../lib/api/client'
-  import { Newest } from '../lib/newest'
+  import { patchOf, sentenceOf, type FrameShown } from '../lib/api/client'
+  import { newest } from '../lib/question.svelte'
   import FramePatch from '../parts/FramePatch.svelte'
 
   let { frame }: { frame: FrameShown } = $props()
   type Box = { x: number; y: number; w: number; h: number }
   let box = $state.raw<Box>({ x: 0.45, y: 0.45, w: 0.05, h: 0.05 })
   let said = $state('')
-  const newest = new Newest()
   const most = $derived(Math.max(1, ...frame.histogram))
 
   $effect(() => {
@@ -22,15 +21,10 @@
     box = { x: at.x, y: at.y, w: at.w, h: at.h }
     const bytes = Uint8Array.from(atob(frame.picture.split(',')[1] ?? ''), (one) => one.charCodeAt(0))
     const file = new Blob([bytes], { type: 'image/jpeg' })
-    const asked = api.POST('/api/frame', {
-      params: { query: { ...box, of: 'grey', ambient: null } },
-      body: file as never,
-      bodySerializer: (body) => body as never,
-      headers: { 'content-type': 'image/jpeg' },
-    })
-    await newest.take(asked, ({ data, error }) => {
-      said = data ? `${name}${data.says[0]?.replace('Grey card', '') ?? ''}` : sentenceOf(error)
-    })
+    const answer = await newest('patch', () => patchOf(file, { ...box, of: 'grey', ambient: null }))
+    if (!answer) return
+    const { data, error } = answer
+    said = data ? `${name}${data.says[0]?.replace('Grey card', '') ?? ''}` : sentenceOf(error)
   }
 </script>
 

@@ -1,34 +1,26 @@
 <!-- Up to five units side by side, on the page: rows to read across, curves, and each against the first. -->
 <script lang="ts">
-  import { api, sentenceOf, type CompareText } from '../lib/api/client'
   import { kit } from '../lib/kit.svelte'
-  import { Newest } from '../lib/newest'
+  import { question } from '../lib/question.svelte'
   import Plot from './Plot.svelte'
   import Heading from '../parts/Heading.svelte'
 
   let { units, clear, setup = '' }: { units: string[]; clear: () => void; setup?: string } = $props()
   let modifier = $state('')
-  let found = $state.raw<CompareText | null>(null)
-  let wrong = $state('')
-  const newest = new Newest()
 
   const csv = $derived(
     `/api/shelf/compare.csv?${units.map((one) => `unit=${one}`).join('&')}${modifier ? `&modifier=${modifier}` : ''}`,
   )
-  $effect(() => {
-    const asked = api.GET('/api/shelf/compare', {
-      params: { query: { unit: units, ...(modifier ? { modifier } : {}), ...(setup ? { setup } : {}) } },
-    })
-    void newest.take(asked, ({ data, error }) => {
-      found = data ?? null
-      wrong = data ? '' : sentenceOf(error)
-    })
-  })
+  const asked = question(() => ({
+    at: '/api/shelf/compare',
+    params: { query: { unit: units, ...(modifier ? { modifier } : {}), ...(setup ? { setup } : {}) } },
+  }))
+  const found = $derived(asked.found)
 </script>
 
 <section class="sheet mt-3 p-3" aria-labelledby="side-title">
   <Heading id="side-title" word="side">Side by side</Heading>
-  {#if wrong}<p role="alert" class="text-short font-semibold">{wrong}</p>{/if}
+  {#if asked.wrong}<p role="alert" class="text-short font-semibold">{asked.wrong}</p>{/if}
   {#if found}
     {#each found.says as line, at (at)}<p class="mb-1 font-semibold"><bdi>{line}</bdi></p>{/each}
     <label class="mb-2 flex flex-wrap items-center gap-2 text-[0.88rem]"
@@ -65,7 +57,7 @@
     <div class="mt-3 grid gap-4 md:grid-cols-3">
       {#each found.plots as plot (plot.title)}<Plot {plot} names={found.names} />{/each}
     </div>
-  {:else if !wrong}<p>Reading …</p>{/if}
+  {:else if !asked.wrong}<p>Reading …</p>{/if}
   <p class="no-print mt-3 flex flex-wrap gap-x-4 text-[0.84rem]">
     <a class="link-button" href={csv} download>as CSV</a>
     <button type="button" class="link-button" onclick={clear}>Untick all</button>

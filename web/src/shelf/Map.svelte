@@ -2,8 +2,8 @@
 <script lang="ts">
   import { scaleLinear, scaleLog, scaleSqrt } from 'd3-scale'
   import { line } from 'd3-shape'
-  import { api, sentenceOf, type GlanceText, type MapText } from '../lib/api/client'
-  import { Newest } from '../lib/newest'
+  import type { GlanceText } from '../lib/api/client'
+  import { question } from '../lib/question.svelte'
   import { query, type Basis } from './basis'
 
   type Props = {
@@ -20,29 +20,18 @@
   let width = $state(800)
   let x = $state<Key>('weight')
   let y = $state<Key>('light')
-  let found = $state.raw<MapText | null>(null)
-  let classes = $state.raw<MapText | null>(null)
   let pale = $state(false)
-  let wrong = $state('')
   let at = $state(0)
   /** The unit in hand, by its id. */
   let held = $state('')
-  const newest = new Newest()
-  const behind = new Newest()
 
-  $effect(() => {
-    const asked = { x, y, ...query(basis) }
-    void newest.take(api.GET('/api/shelf/map', { params: { query: asked } }), ({ data, error }) => {
-      found = data ?? null
-      wrong = data ? '' : sentenceOf(error)
-    })
-    if (pale)
-      void behind.take(
-        api.GET('/api/shelf/map', { params: { query: { ...asked, classes: true } } }),
-        ({ data }) => (classes = data ?? null),
-      )
-    else classes = null
-  })
+  const measures = $derived({ x, y, ...query(basis) })
+  const asked = question(() => ({ at: '/api/shelf/map', params: { query: measures } }))
+  const behind = question(() =>
+    pale ? { at: '/api/shelf/map', params: { query: { ...measures, classes: true } } } : null,
+  )
+  const found = $derived(asked.found)
+  const classes = $derived(behind.found)
 
   const STRAIGHT = ['light', 'hss']
   const all = $derived([...(found?.points ?? []), ...(classes?.points ?? [])])
@@ -160,7 +149,7 @@
     ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={pale} /> typical classes behind</label
   >
 </div>
-{#if wrong}<p class="text-short font-semibold" role="alert">{wrong}</p>{/if}
+{#if asked.wrong}<p class="text-short font-semibold" role="alert">{asked.wrong}</p>{/if}
 {#if found}
   <p class="mb-1 text-[0.92rem] font-semibold" data-testid="map-says"><bdi>{found.says}</bdi></p>
   <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->

@@ -1,30 +1,24 @@
 <!-- Modifiers against each other: what each takes with its layers on and off, size, softness, fall-off, weight. -->
 <script lang="ts">
-  import { api, type ModifiersText } from '../lib/api/client'
   import { history } from '../lib/history.svelte'
   import { digits, fixed } from '../lib/figures'
   import { kit } from '../lib/kit.svelte'
-  import { Newest } from '../lib/newest'
+  import { question } from '../lib/question.svelte'
   import { person } from '../lib/person.svelte'
   import Heading from '../parts/Heading.svelte'
 
   let distance = $state(1.5)
   let unit = $state('')
-  let found = $state.raw<ModifiersText | null>(null)
-  const newest = new Newest()
   const DISTANCES = [0.7, 1, 1.5, 2, 3, 4]
   const feet = $derived(person.preferences.length === 'ft')
-  const widest = $derived(Math.max(1, ...(found?.rows.map((one) => one.soft) ?? [])))
 
-  $effect(() => {
-    void history.turned
-    void kit.modifiers
-    const query = { distance_m: distance, ...(unit ? { unit } : {}) }
-    void newest.take(
-      api.GET('/api/shelf/modifiers', { params: { query } }),
-      ({ data }) => (found = data ?? null),
-    )
-  })
+  const asked = question(() => ({
+    at: '/api/shelf/modifiers',
+    params: { query: { distance_m: distance, ...(unit ? { unit } : {}) } },
+    since: [history.turned, kit.modifiers],
+  }))
+  const found = $derived(asked.found)
+  const widest = $derived(Math.max(1, ...(found?.rows.map((one) => one.soft) ?? [])))
 </script>
 
 {#if found?.rows.length}

@@ -2,7 +2,7 @@
 <script lang="ts">
   import { api, sentenceOf, type SpecChoice, type SpecUnit } from '../lib/api/client'
   import { history } from '../lib/history.svelte'
-  import { Newest } from '../lib/newest'
+  import { newest } from '../lib/question.svelte'
   import Dialog from '../parts/Dialog.svelte'
 
   let {
@@ -21,7 +21,6 @@
   let decided = $state<Record<string, SpecChoice>>({})
   let names = $state<string[]>([])
   let soon: ReturnType<typeof setTimeout> | undefined
-  const newest = new Newest()
   const good = $derived(found.filter((one) => one.doc))
 
   $effect(() => {
@@ -39,10 +38,10 @@
       return
     }
     const body = { text, choices: Object.values(decided), names: names.map((one) => one ?? '') }
-    await newest.take(api.POST('/api/shelf/spec', { body }), ({ data, error }) => {
-      found = data ?? []
-      wrong = data ? '' : sentenceOf(error)
-    })
+    const answer = await newest('spec', () => api.POST('/api/shelf/spec', { body }))
+    if (!answer) return
+    found = answer.data ?? []
+    wrong = answer.data ? '' : sentenceOf(answer.error)
   }
 
   function decide(unit: number, row: number, change: Partial<SpecChoice>): void {

@@ -1,9 +1,8 @@
 <!-- The day: will it last? The time line, what gives out and what to do, settings hour by hour, bursts. -->
 <script lang="ts">
-  import { api, sentenceOf, type DayPlanText } from '../lib/api/client'
   import { sayClock } from '../lib/figures'
   import { job } from '../lib/job.svelte'
-  import { Newest } from '../lib/newest'
+  import { question } from '../lib/question.svelte'
   import { setups } from '../lib/setups.svelte'
   import Burst from '../day/Burst.svelte'
   import DayAsk from '../day/DayAsk.svelte'
@@ -17,10 +16,13 @@
   import Heading from '../parts/Heading.svelte'
 
   let { id = '' }: { id?: string } = $props()
-  let day = $state.raw<DayPlanText | null>(null)
-  let wrong = $state('')
+  const asked = question(() =>
+    job.id
+      ? { at: '/api/jobs/{item_id}/day', params: { path: { item_id: job.id } }, since: job.stored }
+      : null,
+  )
+  const day = $derived(asked.found)
   let session = $state(0)
-  const newest = new Newest()
   /** The day that is looked at, by its place among the job's. */
   let page = $state(0)
   const date = $derived(day && day.dates.length > 1 ? day.dates[Math.min(page, day.dates.length - 1)] : null)
@@ -34,14 +36,7 @@
   const own = $derived(setups.all.filter((one) => one.job_id === job.id))
 
   $effect(() => {
-    void job.stored
-    if (!job.id) return
-    void setups.load()
-    const asked = api.GET('/api/jobs/{item_id}/day', { params: { path: { item_id: job.id } } })
-    void newest.take(asked, ({ data, error }) => {
-      day = data ?? null
-      wrong = data ? '' : sentenceOf(error)
-    })
+    if (job.id && job.stored) void setups.load()
   })
 </script>
 
@@ -59,7 +54,7 @@
       {/if}
     </div>
     <div class="min-w-0 space-y-2">
-      {#if wrong}<p class="sheet p-3">{wrong}</p>{/if}
+      {#if asked.wrong}<p class="sheet p-3">{asked.wrong}</p>{/if}
       {#if day}
         <section class="sheet p-3" aria-labelledby="day-title">
           <h2

@@ -1,9 +1,8 @@
 <!-- The job: brief and sessions beside the coverage, and which kit to take. -->
 <script lang="ts">
-  import { api, sentenceOf, type BoardText } from '../lib/api/client'
   import { grams, money } from '../lib/figures'
   import { job } from '../lib/job.svelte'
-  import { Newest } from '../lib/newest'
+  import { question } from '../lib/question.svelte'
   import { setups } from '../lib/setups.svelte'
   import { person } from '../lib/person.svelte'
   import Brief from '../job/Brief.svelte'
@@ -20,33 +19,29 @@
   import Heading from '../parts/Heading.svelte'
 
   let { id = '' }: { id?: string } = $props()
-  let board = $state.raw<BoardText | null>(null)
-  let wrong = $state('')
   const PAUSE_MS = 400
-  let sums = $state('')
-  const newest = new Newest()
-  const along = new Newest()
   const own = $derived(setups.all.filter((one) => one.job_id === job.id))
 
+  const asked = question(() =>
+    job.id
+      ? { at: '/api/jobs/{item_id}/board', params: { path: { item_id: job.id } }, since: job.stored }
+      : null,
+  )
+  const board = $derived(asked.found)
   /** What goes along in all comes after the coverage: it takes the whole day to be worked out. */
+  const along = question(() =>
+    board && job.id
+      ? {
+          at: '/api/jobs/{item_id}/pack',
+          params: { path: { item_id: job.id } },
+          since: job.stored,
+          quiet: PAUSE_MS,
+        }
+      : null,
+  )
+  const sums = $derived(along.found?.sums ?? '')
   $effect(() => {
-    if (!board || !job.id) return
-    const item_id = job.id
-    const soon = setTimeout(() => {
-      const asked = api.GET('/api/jobs/{item_id}/pack', { params: { path: { item_id } } })
-      void along.take(asked, ({ data }) => (sums = data?.sums ?? ''))
-    }, PAUSE_MS)
-    return () => clearTimeout(soon)
-  })
-  $effect(() => {
-    void job.stored
-    if (!job.id) return
-    void setups.load()
-    const asked = api.GET('/api/jobs/{item_id}/board', { params: { path: { item_id: job.id } } })
-    void newest.take(asked, ({ data, error }) => {
-      board = data ?? null
-      wrong = data ? '' : sentenceOf(error)
-    })
+    if (job.id && job.stored) void setups.load()
   })
 </script>
 
@@ -86,7 +81,7 @@
             {sums} <a class="link-button" href={address.kit(job.id)}>Pack list</a>
           </p>
         {/if}
-        {#if wrong}<p>{wrong}</p>{/if}
+        {#if asked.wrong}<p>{asked.wrong}</p>{/if}
         {#if board}<Coverage {board} />
           <p class="mt-1">
             <a class="link-button text-[0.84rem]" href={`/api/jobs/${job.id}/board.csv`} download

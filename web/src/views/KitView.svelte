@@ -1,8 +1,8 @@
 <!-- The kit: what goes into the bags, who listens to whom, and a card for each setup. -->
 <script lang="ts">
-  import { api, sentenceOf, type PackText, type SheetText } from '../lib/api/client'
+  import type { SheetText } from '../lib/api/client'
   import { job } from '../lib/job.svelte'
-  import { Newest } from '../lib/newest'
+  import { question } from '../lib/question.svelte'
   import JobPage from '../job/JobPage.svelte'
   import JobPick from '../job/JobPick.svelte'
   import Channels from '../kit/Channels.svelte'
@@ -14,25 +14,16 @@
   import Heading from '../parts/Heading.svelte'
 
   let { id = '' }: { id?: string } = $props()
-  let pack = $state.raw<PackText | null>(null)
-  let sheets = $state.raw<SheetText[]>([])
-  let wrong = $state('')
-  const newest = new Newest()
 
-  $effect(() => {
-    void job.stored
-    if (!job.id) return
-    const path = { item_id: job.id }
-    const asked = Promise.all([
-      api.GET('/api/jobs/{item_id}/pack', { params: { path } }),
-      api.GET('/api/jobs/{item_id}/channels', { params: { path } }),
-    ])
-    void newest.take(asked, ([packed, sheet]) => {
-      pack = packed.data ?? null
-      sheets = sheet.data ?? []
-      wrong = packed.data ? '' : sentenceOf(packed.error)
-    })
-  })
+  const path = $derived(job.id ? { item_id: job.id } : null)
+  const packed = question(() =>
+    path ? { at: '/api/jobs/{item_id}/pack', params: { path }, since: job.stored } : null,
+  )
+  const sheet = question(() =>
+    path ? { at: '/api/jobs/{item_id}/channels', params: { path }, since: job.stored } : null,
+  )
+  const pack = $derived(packed.found)
+  const sheets = $derived<SheetText[]>(sheet.found ?? [])
 </script>
 
 <JobPage title="Kit" {id}>
@@ -69,7 +60,7 @@
       </section>
     </div>
     <div class="min-w-0 space-y-2">
-      {#if wrong}<p class="sheet p-3">{wrong}</p>{/if}
+      {#if packed.wrong}<p class="sheet p-3">{packed.wrong}</p>{/if}
       {#if pack}<section class="sheet p-3" aria-label="Pack list"><PackList {pack} /></section>{/if}
       {#if sheets.length}
         <section class="sheet p-3" aria-labelledby="channels-title">

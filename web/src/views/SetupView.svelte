@@ -3,7 +3,6 @@
   import Ask from '../ask/Ask.svelte'
   import JumpChart from '../chart/JumpChart.svelte'
   import { bench } from '../lib/bench.svelte'
-  import { InHandQuestion } from '../lib/inhand.svelte'
   import { untrack } from 'svelte'
   import { history } from '../lib/history.svelte'
   import { job } from '../lib/job.svelte'
@@ -25,7 +24,6 @@
   let { setup }: { setup?: string } = $props()
   const wanted = $derived(setup ?? setups.all[0]?.id)
   const session = $derived(bench.session)
-  const hand = $derived(session && new InHandQuestion(session))
   let ticking = $state(false)
   let pasting = $state(false)
   /** On a phone one part at a time is on the screen; on a desk all are. */
@@ -48,8 +46,6 @@
   $effect(() => {
     if (job.changed + history.turned) untrack(() => void session?.refresh())
   })
-
-  $effect(() => hand?.ask())
 
   /** Whether anything is owned yet is asked where there is no setup; one that is open loads the kit itself. */
   $effect(() => {
@@ -80,7 +76,7 @@
         > from a list of usual kit.
       </p>{/if}
   </div>
-{:else if session && hand}
+{:else if session}
   <h1 class="sr-only"><bdi>{session.doc.name}</bdi></h1>
   <div class="workbench" data-part={part}>
     <div class="sheet ask-column p-3">
@@ -111,7 +107,7 @@
             {#if answer.picture}<p class="text-[0.93rem] leading-snug" data-testid="picture">
                 {answer.picture}, {answer.balance}
               </p>{/if}
-            {#if answer.cures}<Cures {hand} {session} />{/if}
+            {#if answer.cures}<Cures {session} />{/if}
             <Need {session} typical={answer.typical} />
             {#if answer.typical}
               <p class="bg-base-200 flex flex-wrap items-center gap-x-3 gap-y-1 rounded p-2 text-[0.9rem]">
@@ -135,7 +131,7 @@
           {#if answer.lanes}
             <div data-of="units"><JumpChart {session} {answer} lanes={answer.lanes} /></div>
           {/if}
-          {#if answer.lanes}<div data-of="seen"><Tools {session} {answer} {hand} /></div>{/if}
+          {#if answer.lanes}<div data-of="seen"><Tools {session} {answer} /></div>{/if}
         {/key}
       {/if}
     </div>

@@ -1,14 +1,14 @@
 <!-- The shelf: what the maker prints beside what it comes to. -->
 <script lang="ts">
   import { untrack } from 'svelte'
-  import { api, sentenceOf, type GlanceText, type UnitLine, type UnreadableOut } from '../lib/api/client'
+  import { api, sentenceOf, type UnitLine, type UnreadableOut } from '../lib/api/client'
   import { bench } from '../lib/bench.svelte'
   import { forms } from '../lib/forms.svelte'
   import { history } from '../lib/history.svelte'
   import { kit } from '../lib/kit.svelte'
   import type { Doc } from '../lib/fields'
   import type { KitKind } from '../lib/kinds'
-  import { Newest } from '../lib/newest'
+  import { newest, question } from '../lib/question.svelte'
   import FirstReading from '../parts/FirstReading.svelte'
   import ImportDialog from '../parts/ImportDialog.svelte'
   import KitForm from '../parts/KitForm.svelte'
@@ -49,36 +49,31 @@
     ['batteries', 'Batteries'],
     ['stands', 'Stands'],
   ]
-  const newest = new Newest()
 
   const found = $derived((units ?? []).filter((unit) => unit.name.toLowerCase().includes(find.toLowerCase())))
   let basis = $state({ ...BARE })
-  let glance = $state.raw<GlanceText | null>(null)
-  let wrong = $state('')
   const WAYS = [
     ['lines', 'At a glance'],
     ['map', 'Map'],
   ] as const
   let way = $state<(typeof WAYS)[number][0]>('lines')
-  const looking = new Newest()
-
   $effect(() => untrack(() => void Promise.all([kit.load(), forms.load()])))
-  $effect(() => {
-    if (shelf !== 'units' || !units?.length) return
-    const asked = api.GET('/api/shelf/glance', { params: { query: query(basis) } })
-    void looking.take(asked, ({ data, error }) => {
-      if (data) glance = data
-      wrong = data ? '' : sentenceOf(error)
-    })
-  })
+  const looked = question(() =>
+    shelf === 'units' && units?.length
+      ? { at: '/api/shelf/glance', params: { query: query(basis) }, since: units, hold: true }
+      : null,
+  )
+  const glance = $derived(looked.found)
 
-  function load(): Promise<void> {
-    const asked = Promise.all([api.GET('/api/shelf'), api.GET('/api/unreadable')])
-    return newest.take(asked, ([lines, bad]) => {
-      if (lines.data) units = lines.data
-      else history.tell(sentenceOf(lines.error))
-      unreadable = bad.data ?? []
-    })
+  async function load(): Promise<void> {
+    const asked = await newest('shelf', () =>
+      Promise.all([api.GET('/api/shelf'), api.GET('/api/unreadable')]),
+    )
+    if (!asked) return
+    const [lines, bad] = asked
+    if (lines.data) units = lines.data
+    else history.tell(sentenceOf(lines.error))
+    unreadable = bad.data ?? []
   }
 
   async function renew() {
@@ -201,7 +196,7 @@
         {/each}
       </div>
     </div>
-    {#if wrong}<p role="alert" class="text-short font-semibold">{wrong}</p>{/if}
+    {#if looked.wrong}<p role="alert" class="text-short font-semibold">{looked.wrong}</p>{/if}
     {#if glance && way === 'lines'}
       <Glance {glance} {units} {find} {ticked} {tick} {edit} {duplicate} {remove} />
     {:else if glance}

@@ -12,5 +12,5 @@ Whole = NDArray[np.int64]
 def outside(where: bool | NDArray[np.bool_], wants: str) -> None:
     """Raises ValueError, which says what is wanted, where a relation is asked outside of its domain: by a fault of the
     program. What is unknown (NaN) lies outside of none, and what comes of it is unknown."""
-    if np.any(where):
+    if where.any() if isinstance(where, np.ndarray) else where:
         raise ValueError(f"domain: {wants}")

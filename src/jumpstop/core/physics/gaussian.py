@@ -24,11 +24,31 @@ class Posterior(NamedTuple):
 
 
 def update(mean: Floats, covariance: Floats, rows: Floats, values: Floats, noise: Floats) -> Posterior:
-    """The posterior after readings, each a sum of things and noise of its own.
+    """The posterior after readings, each a sum of things and noise of its own. The cost grows with the readings
+    where they
+    are more than the things, else with the things.
 
-    mean (things,), covariance (things, things): what is known before. rows (readings, things): how much of each thing
-    is in a reading. values (readings,). noise (readings,): variances. The cost grows with the readings where they are
-    more than the things, else with the things.
+    Parameters
+    ----------
+    mean : of shape (things,)
+    covariance : of shape (things, things): what is known before
+    rows : of shape (readings, things): how much of each thing is in a reading
+    values : of shape (readings,)
+    noise : of shape (readings,): variances
+
+    Returns
+    -------
+    What is known after them.
+
+    References
+    ----------
+    Bishop, Pattern Recognition and Machine Learning, 3.3
+
+    Examples
+    --------
+    >>> after = update(np.zeros(1), np.eye(1), np.ones((1, 1)), np.ones(1), np.ones(1))
+    >>> after.mean.tolist(), after.covariance.tolist()
+    ([0.5], [[0.5]])
     """
     if len(rows) <= len(mean):
         spread = rows @ covariance
@@ -41,7 +61,22 @@ def update(mean: Floats, covariance: Floats, rows: Floats, values: Floats, noise
 
 
 def root_of(covariance: Floats) -> Floats:
-    """A square root of a covariance, which may be singular: root @ root.T gives it back. Same shape."""
+    """A square root of a covariance, which may be singular: root @ root.T gives it back.
+
+    Parameters
+    ----------
+    covariance : of shape (things, things)
+
+    Returns
+    -------
+    Of the same shape.
+
+    Examples
+    --------
+    >>> root = root_of(np.array([[4.0, 0], [0, 0]]))
+    >>> (root @ root.T).tolist()
+    [[4.0, 0.0], [0.0, 0.0]]
+    """
     if not len(covariance):
         return covariance
     sizes, axes = np.linalg.eigh(covariance)
@@ -49,15 +84,47 @@ def root_of(covariance: Floats) -> Floats:
 
 
 def wrong_chance(mean: Figure, sd: Figure) -> Floats:
-    """Chance that the truth lies on the other side of zero than the mean: Phi(-|mean| / sd)."""
+    """Chance that the truth lies on the other side of zero than the mean: Phi(-|mean| / sd).
+
+    Parameters
+    ----------
+    mean, sd : of it; shapes that broadcast
+
+    Returns
+    -------
+    0 to 0.5, of the broadcast shape.
+
+    Examples
+    --------
+    >>> float(wrong_chance(0.0, 1.0))
+    0.5
+    """
     return _below(-np.abs(mean) / np.maximum(sd, LEAST_SD))
 
 
 def expected_wrong(mean: Floats, sd: Floats, sd_after: Floats) -> Floats:
-    """What `wrong_chance` is expected to be after a reading that leaves sd_after of sd; arrays broadcast.
+    """What `wrong_chance` is expected to be after a reading. The mean after it is drawn from N(mean, sd² -
+    sd_after²); mean
+    after and truth are then two normals of correlation rho = sqrt(1 - (sd_after / sd)²), and the verdict is wrong where
+    they lie on different sides of zero.
 
-    The mean after it is drawn from N(mean, sd² - sd_after²); mean after and truth are then two normals of correlation
-    rho = sqrt(1 - (sd_after / sd)²), and the verdict is wrong where they lie on different sides of zero.
+    Parameters
+    ----------
+    mean, sd : of it now
+    sd_after : what the reading leaves of the sd; shapes that broadcast
+
+    Returns
+    -------
+    0 to 1, of the broadcast shape.
+
+    References
+    ----------
+    Drezner and Wesolowsky 1990
+
+    Examples
+    --------
+    >>> float(expected_wrong(np.array(0.0), np.array(1.0), np.array(1.0)))
+    0.5
     """
     sd = np.maximum(sd, LEAST_SD)
     rho = np.sqrt(np.clip(1 - np.square(sd_after / sd), 0.0, 1.0))

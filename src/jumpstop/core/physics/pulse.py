@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from .arrays import Figure
+from .arrays import Figure, outside
 
 DROOP_STOPS = 0.4  # how far the light of a pulsed train falls over its length [stops], from memory
 T01_OF_T05 = {"tail": math.log(10) / math.log(2), "cut": 2.25}
@@ -70,10 +70,48 @@ Burn = FlashPulse | HssPulseTrain
 
 
 def cut_pulse(t01_s: float, full_t01_s: float) -> FlashPulse:
-    """A pulse that is cut: it starts down the curve of full power and is stopped at about its t.1."""
+    """A pulse that is cut: it starts down the curve of full power and is stopped at about its t.1.
+
+    Parameters
+    ----------
+    t01_s, full_t01_s : its t.1, and that of full power, above nothing [s]
+
+    Returns
+    -------
+    The one flash.
+
+    Raises
+    ------
+    ValueError : for a flash of no length
+
+    Examples
+    --------
+    >>> cut_pulse(1 / 4000, 1 / 400).length_s
+    0.00025
+    """
+    outside(t01_s <= 0 or full_t01_s <= 0, "a flash")
     return FlashPulse(full_t01_s / math.log(10), t01_s)
 
 
 def tail_pulse(t01_s: float) -> FlashPulse:
-    """A flash left to its tail, of this t.1 [s]."""
+    """A flash left to its tail.
+
+    Parameters
+    ----------
+    t01_s : its t.1, above nothing [s]
+
+    Returns
+    -------
+    The one flash.
+
+    Raises
+    ------
+    ValueError : for a flash of no length
+
+    Examples
+    --------
+    >>> round(float(tail_pulse(1 / 400).given(1 / 400)), 3)
+    0.9
+    """
+    outside(t01_s <= 0, "a flash")
     return FlashPulse(t01_s / math.log(10))

@@ -72,7 +72,21 @@ def _counted(places: Whole, figures: Floats, count: int) -> Floats:
 
 
 def precision_of(covariance: Floats) -> Floats:
-    """The inverse of what is known before readings; same shape. Most things are independent of all others."""
+    """The inverse of what is known before readings. Most things are independent of all others.
+
+    Parameters
+    ----------
+    covariance : of shape (things, things)
+
+    Returns
+    -------
+    Precision, of the same shape.
+
+    Examples
+    --------
+    >>> precision_of(np.diag([4.0, 1.0])).round(3).tolist()
+    [[0.25, 0.0], [0.0, 1.0]]
+    """
     own = np.diag(covariance) + JITTER
     out = np.diag(1 / own)
     tied = np.flatnonzero(np.count_nonzero(covariance, axis=1) > (np.diag(covariance) != 0))
@@ -83,8 +97,28 @@ def precision_of(covariance: Floats) -> Floats:
 
 
 def known_after(before: Floats, readings: Readings, place_variance: Floats) -> Known:
-    """What readings come to. before (things, things): the precision of what is known before, about zero (see
-    `precision_of`). place_variance (places,)."""
+    """What readings come to.
+
+    Parameters
+    ----------
+    before : of shape (things, things): the precision of what is known before, about zero (see `precision_of`)
+    readings : what was read
+    place_variance : of shape (places,): of what all readings of one place share
+
+    Returns
+    -------
+    What is known of each thing, and of each place.
+
+    References
+    ----------
+    Bishop, Pattern Recognition and Machine Learning, 3.3
+
+    Examples
+    --------
+    >>> read = Readings(np.zeros((1, 1), int), np.ones((1, 1)), np.ones(1), np.ones(1), np.array([-1]))
+    >>> known_after(np.eye(1), read, np.zeros(0)).mean.tolist()
+    [0.5]
+    """
     things, much, values, noise, place = readings
     count, places = len(before), len(place_variance)
     weighed = Sparse(things, much / noise[:, None])
@@ -120,8 +154,22 @@ def _by_place(rows: Sparse, place: Whole, places: int) -> Sparse:
 
 
 def inverse_of(precision: Floats) -> Floats:
-    """The inverse of a precision of shape (things, things), by its Schur complement: things that hang together with
-    none but a few others, as the light of a day with the kit that met it, are summed out first."""
+    """The inverse of a precision, by its Schur complement: things that hang together with none but a few others, as the
+    light of a day with the kit that met it, are summed out first.
+
+    Parameters
+    ----------
+    precision : of shape (things, things)
+
+    Returns
+    -------
+    Covariance, of the same shape.
+
+    Examples
+    --------
+    >>> inverse_of(np.diag([4.0, 2.0])).tolist()
+    [[0.25, 0.0], [0.0, 0.5]]
+    """
     alone = _independent(precision)
     rest = np.flatnonzero(~np.isin(np.arange(len(precision)), alone))
     own = 1 / np.diag(precision)[alone]
@@ -152,9 +200,25 @@ def _independent(precision: Floats) -> Whole:
 
 
 def left_out(known: Known, readings: Readings) -> tuple[Floats, Floats]:
-    """(how far each reading lies from what all the others say of it, the sd of that), each of shape (readings,).
+    """How far each reading lies from what all the others say of it. In closed form, by each reading's leverage: its
+    share of
+    what is known of itself.
 
-    known: after all of them. In closed form, by each reading's leverage: its share of what is known of itself.
+    Parameters
+    ----------
+    known : after all of them
+    readings : the same
+
+    Returns
+    -------
+    (how far, the sd of that), each of shape (readings,).
+
+    Examples
+    --------
+    >>> read = Readings(np.zeros((1, 1), int), np.ones((1, 1)), np.ones(1), np.ones(1), np.array([-1]))
+    >>> off, sd = left_out(known_after(np.eye(1), read, np.zeros(0)), read)
+    >>> float(off[0]), round(float(sd[0]) ** 2, 6)
+    (1.0, 2.0)
     """
     things, much, values, noise, place = readings
     between = known.covariance[things[:, :, None], things[:, None, :]]

@@ -7,14 +7,15 @@ Marked (nominal) values are not the exact ones: f/5.6 is 2 ** 2.5 = 5.657, 1/60 
 import math
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Literal
+from typing import Literal, overload
 
 import numpy as np
 
 from . import exposure
-from .arrays import Figure
+from .arrays import Figure, Floats, outside
 
 Step = Literal["full", "half", "third"]
+Toward = Literal["near", "up", "down"]
 AS_GOOD_AS = 0.02  # stops: a value this near to an exact one behind a mark is that mark
 STOP_OF: dict[Step, float] = {"full": 1.0, "half": 0.5, "third": 1 / 3}  # stops of a step of each scale; ISO 516, 517
 
@@ -33,10 +34,12 @@ class Series:
     steps: dict[Step, tuple[float, ...]]
 
     def _place(self, value: float) -> float:
+        outside(value <= 0, "a setting")
         return math.log(value / self.base) / math.log(self.ratio)
 
     def exact(self, marked: Figure) -> Figure:
-        """Exact value(s) behind marked one(s); one that is not on the scale (within .12 stop) stays as it is."""
+        """Exact value(s) behind marked one(s), of the same shape; one that is as good as none on the scale
+        stays as it is (see AS_GOOD_AS). Raises ValueError for what is not above nothing."""
         if isinstance(marked, float | int):
             return self._exact(float(marked))
         return np.array([self._exact(float(value)) for value in np.ravel(marked)]).reshape(np.shape(marked))
@@ -53,9 +56,13 @@ class Series:
             return float(self.base * self.ratio ** (nearest / 12))
         return marked
 
-    def moved(self, marked: float, stops: float) -> float:
-        """The exact value so many stops up the scale from a marked one."""
-        return float(self.exact(marked)) * self.ratio**stops
+    @overload
+    def moved(self, marked: float, stops: float) -> float: ...
+    @overload
+    def moved(self, marked: Figure, stops: Figure) -> Figure: ...
+    def moved(self, marked: Figure, stops: Figure) -> Figure:
+        """The exact value so many stops up the scale from a marked one; shapes that broadcast."""
+        return self.exact(marked) * self.ratio**stops
 
     def near_mark(self, value: float) -> float | None:
         """The mark, in thirds or halves, that a value as good as is, whether exact or marked itself; None for one that
@@ -64,8 +71,15 @@ class Series:
         nearest = min(self.marks, key=lambda twelfths: abs(twelfths / 12 - place))
         return self.marks[nearest] if abs(nearest / 12 - place) <= AS_GOOD_AS else None
 
-    def marked(self, exact: float, step: Step = "third", toward: Literal["near", "up", "down"] = "near") -> float:
-        """Marked value nearest to an exact one, or the next one up or down the scale (up: larger value)."""
+    @overload
+    def marked(self, exact: float, step: Step = "third", toward: Toward = "near") -> float: ...
+    @overload
+    def marked(self, exact: Floats, step: Step = "third", toward: Toward = "near") -> Floats: ...
+    def marked(self, exact: Figure, step: Step = "third", toward: Toward = "near") -> Figure:
+        """Marked value(s) nearest to exact one(s), of the same shape, or the next up or down the scale (up: larger
+        value); beyond the scale its end. Raises ValueError for what is not above nothing."""
+        if isinstance(exact, np.ndarray):
+            return np.array([self.marked(one, step, toward) for one in exact.ravel().tolist()]).reshape(exact.shape)
         size = round(STOP_OF[step] * 12)
         place = self._place(exact) * 12 / size
         if toward == "near":
@@ -136,6 +150,24 @@ ISOS = _series(
 # fmt: on
 
 
-def marked_ev100(f_number: float, shutter_s: float, iso: float) -> float:
-    """Light value (EV at ISO 100) of settings given as marked values."""
-    return float(exposure.ev100(APERTURES.exact(f_number), SHUTTERS.exact(shutter_s), ISOS.exact(iso)))
+def marked_ev100(f_number: Figure, shutter_s: Figure, iso: Figure) -> Figure:
+    """Light value of settings given as marked values.
+
+    Parameters
+    ----------
+    f_number, shutter_s, iso : as they are marked, above nothing; time in seconds; shapes that broadcast
+
+    Returns
+    -------
+    [EV at ISO 100], of the broadcast shape.
+
+    Raises
+    ------
+    ValueError : for what is no setting
+
+    Examples
+    --------
+    >>> round(float(marked_ev100(5.6, 1 / 60, 100)), 6)
+    11.0
+    """
+    return exposure.ev100(APERTURES.exact(f_number), SHUTTERS.exact(shutter_s), ISOS.exact(iso))

@@ -15,7 +15,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from .arrays import Figure, Floats
+from .arrays import Figure, Floats, outside
 from .pulse import Burn
 
 ROWS = 33  # rows of the frame that a shutter is followed over; a matter of computing
@@ -63,18 +63,77 @@ class ShutterExposure:
 
 
 def hss_loss(shutter_s: Figure, travel_s: Figure) -> Figure:
-    """Stops lost when the light is spread over the whole travel: log2((T_c + t) / t); without the unit's own extra.
+    """What is lost when the light is spread over the whole travel: log2((T_c + t) / t), against a full-power pop
+    through an
+    open frame; without the unit's own extra.
 
-    Against a full-power pop through an open frame; 1/250 body: 1/500 1.58, 1/1000 2.32, 1/8000 5.04.
+    Parameters
+    ----------
+    shutter_s : above nothing [s]
+    travel_s : of the curtains, at least 0 [s]; shapes that broadcast
+
+    Returns
+    -------
+    [stops, positive], of the broadcast shape.
+
+    Raises
+    ------
+    ValueError : for no time at all
+
+    Examples
+    --------
+    >>> hss_loss(1 / np.array([500, 1000, 8000]), 1 / 250).round(2).tolist()
+    [1.58, 2.32, 5.04]
     """
+    outside((np.asarray(shutter_s) <= 0) | (np.asarray(travel_s) < 0), "a time, and curtains")
     return np.log2((np.asarray(travel_s) + shutter_s) / shutter_s)
 
 
 def lit_fraction(shutter_s: Figure, travel_s: Figure) -> Figure:
-    """Share of the frame that a short pop reaches past sync: t / T_c, at most all of it."""
+    """Share of the frame that a short pop reaches past sync: t / T_c, at most all of it.
+
+    Parameters
+    ----------
+    shutter_s : at least 0 [s]
+    travel_s : of the curtains, above nothing [s]; shapes that broadcast
+
+    Returns
+    -------
+    0 to 1, of the broadcast shape.
+
+    Raises
+    ------
+    ValueError : for curtains that do not travel
+
+    Examples
+    --------
+    >>> float(lit_fraction(1 / 400, 1 / 250))
+    0.625
+    """
+    outside((np.asarray(travel_s) <= 0) | (np.asarray(shutter_s) < 0), "curtains that travel, and a time")
     return np.minimum(1.0, np.asarray(shutter_s) / travel_s)
 
 
 def caught(t01_s: Figure, window_s: Figure) -> Figure:
-    """Share of an uncut flash of this t.1 that a window [s] from its start on catches: 1 - 10^(-window / t.1)."""
+    """Share of an uncut flash that a window from its start on catches: 1 - 10^(-window / t.1).
+
+    Parameters
+    ----------
+    t01_s : of the flash, above nothing [s]
+    window_s : at least 0 [s]; shapes that broadcast
+
+    Returns
+    -------
+    0 to 1, of the broadcast shape.
+
+    Raises
+    ------
+    ValueError : for a flash of no length
+
+    Examples
+    --------
+    >>> round(float(caught(1 / 300, 1 / 300)), 2)
+    0.9
+    """
+    outside((np.asarray(t01_s) <= 0) | (np.asarray(window_s) < 0), "a flash, and a window")
     return -np.expm1(-math.log(10) * np.asarray(window_s) / t01_s)

@@ -40,7 +40,7 @@ class Reading(Value):
     @property
     def ev(self) -> float:
         """EV at ISO 100: where the settings leave the needle under, the light is as much less than they render."""
-        return scales.marked_ev100(self.f_number, self.shutter_s, self.iso) + self.needle_stops
+        return float(scales.marked_ev100(self.f_number, self.shutter_s, self.iso)) + self.needle_stops
 
 
 class SunCameIn(Value):

@@ -19,4 +19,4 @@ class CameraSettings:
     @cached_property
     def ev(self) -> float:
         """The light value (EV at ISO 100) these settings render correctly."""
-        return scales.marked_ev100(self.f_number, self.shutter_s, self.iso) + self.nd_stops
+        return float(scales.marked_ev100(self.f_number, self.shutter_s, self.iso)) + self.nd_stops

@@ -63,10 +63,16 @@ async function reach(request: Request): Promise<Response> {
   }
 }
 
+const written: (() => void)[] = []
+/** Be told whenever the server has taken a change of this page's. */
+export const onwritten = (tell: () => void): void => void written.push(tell)
+
 /** Send a request once: for one that is asked again elsewhere where the data is busy. */
-export function once(request: Request): Promise<Response> {
+export async function once(request: Request): Promise<Response> {
   request.headers.set('x-page', page)
-  return reach(request)
+  const answer = await reach(request)
+  if (request.method !== 'GET' && answer.ok) for (const tell of written) tell()
+  return answer
 }
 
 /** Ask, and ask again for a while where the data is busy. */
@@ -99,6 +105,16 @@ export const api = {
   POST: whole(client.POST),
   DELETE: whole(client.DELETE),
 }
+
+type PatchQuery = paths['/api/frame']['post']['parameters']['query']
+/** What a patch of a frame comes to. */
+export const patchOf = (frame: Blob, query: PatchQuery) =>
+  api.POST('/api/frame', {
+    params: { query },
+    body: frame as never,
+    bodySerializer: (body) => body as never,
+    headers: { 'content-type': 'image/jpeg' },
+  })
 
 type Schemas = components['schemas']
 export type Setup = Schemas['Setup-Output']

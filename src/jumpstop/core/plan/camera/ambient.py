@@ -196,7 +196,7 @@ def placements(spec: AmbientSpec, c: float = METER_C_FLAT) -> list[PlacementChoi
     for subject in ("sun", "back", "shade", "panel"):
         ambient = ambient_of(spec.model_copy(update={"subject": subject}), c)
         shade = None
-        if subject == "panel" and ambient.sun is not None:
+        if subject == "panel" and ambient.sun is not None and ambient.sun[0] > daylight.LOW_SUN_DEG:
             shade = daylight.panel_shade(spec.panel.size_m, spec.panel.height_m, ambient.sun[0])
         out.append(PlacementChoice(subject, ambient, shade))
     return out

@@ -1,5 +1,6 @@
 """Where things fall in the frame, and what of the subject lies in the part that the shutter leaves dark."""
 
+import math
 from dataclasses import dataclass
 
 import numpy as np
@@ -30,7 +31,7 @@ def aim_m(setup: Setup) -> float:
     near the top."""
     lens, stage = setup.aim.lens, setup.stage
     if stage.camera_tilt_deg is not None:
-        return placing.aim_at_m(stage.camera_tilt_deg, stage.camera_height_m, camera_m(setup))
+        return float(placing.aim_at_m(stage.camera_tilt_deg, stage.camera_height_m, camera_m(setup)))
     field = frame_mm(setup)[1] / (lens.focal_mm if lens else USUAL_FOCAL_MM) * camera_m(setup)
     return stage.height_m / 2 if field >= WHOLE * stage.height_m else stage.height_m - field * (0.5 - HEADROOM)
 
@@ -39,9 +40,9 @@ def on_frame(setup: Setup, x: float, y: float, z: float) -> tuple[float, float] 
     """Where a point of the stage falls, as shares of the frame from its left and its top; None: behind the lens."""
     lens = setup.aim.lens
     focal = lens.focal_mm if lens else USUAL_FOCAL_MM
-    found = placing.on_frame(x, y, z, camera_m(setup), setup.stage.camera_height_m, aim_m(setup), focal)
+    right, up = map(float, placing.on_frame(x, y, z, camera_m(setup), setup.stage.camera_height_m, aim_m(setup), focal))
     width, height = frame_mm(setup)
-    return None if found is None else (0.5 + found[0] / width, 0.5 - found[1] / height)
+    return None if math.isnan(right) else (0.5 + right / width, 0.5 - up / height)
 
 
 @dataclass(frozen=True)

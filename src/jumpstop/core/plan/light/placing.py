@@ -161,7 +161,7 @@ def lit_right(setup: Setup, sun: tuple[float, float] | None) -> bool:
     ]
     bearing = next((deg for role, deg in bearings if role == "key"), None)
     if bearing is None and sun is not None and stage.camera_looks_deg is not None and setup.ambient.subject == "sun":
-        bearing = placing.sun_bearing_deg(sun[1], stage.camera_looks_deg)
+        bearing = float(placing.sun_bearing_deg(sun[1], stage.camera_looks_deg))
     if bearing is None:
         bearing = bearings[0][1] if bearings else 0.0
     return bool(sides.wrapped_deg(bearing - stage.facing_deg) >= 0)

@@ -78,7 +78,7 @@ def sun_of(solved: Solved) -> tuple[float, float] | None:
     sun, looks = solved.ambient.sun, solved.setup.stage.camera_looks_deg
     if sun is None or looks is None or sun[0] <= 1:
         return None
-    return placing.sun_bearing_deg(sun[1], looks), sun[0]
+    return float(placing.sun_bearing_deg(sun[1], looks)), sun[0]
 
 
 def stage_of(solved: Solved, kind: MethodKind, units: tuple[int | None, ...]) -> Stage:
@@ -113,7 +113,7 @@ def shadow_of(setup: Setup, at: tuple[float, float, float], sun: tuple[float, fl
     """The shadow of what stands there, by the sun's bearing and height; None without sun."""
     if sun is None:
         return None
-    away, long = math.radians(sun[0]), daylight.shadow_m(at[2], sun[1])
+    away, long = math.radians(sun[0]), float(daylight.shadow_m(at[2], sun[1]))
     tip = (at[0] - long * math.sin(away), at[1] + long * math.cos(away))
     line = np.linspace((at[0], at[1]), tip, 12)
     return Shadow((at[0], at[1]), tip, any(in_frame(setup, x, y, 0.0) for x, y in line))
