@@ -16,7 +16,7 @@ const client = new QueryClient({
     queries: { networkMode: 'always', retry: false, refetchOnWindowFocus: false, gcTime: KEPT_MS },
   },
 })
-onwritten(() => client.removeQueries({ type: 'inactive' }))
+onwritten(() => client.removeQueries({ type: 'inactive', fetchStatus: 'idle' }))
 
 /**
  * at: the address. since: what else the answer hangs on. quiet: how long nothing must have changed before it is asked
