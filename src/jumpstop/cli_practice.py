@@ -17,7 +17,7 @@ from .core.kit.errors import JumpStopError
 
 if TYPE_CHECKING:
     from .core.scene.log import LogEntry
-    from .standins.location import Noted, Played
+    from .standins.location import Noted, PlayedDay
 
 app = typer.Typer()
 HERE = "http://127.0.0.1:8614"
@@ -73,7 +73,7 @@ def _write(path: Path, entries: "list[tuple[str, LogEntry]]") -> None:
         part.unlink(missing_ok=True)
 
 
-def _live(played: "Played", entries: "list[tuple[str, LogEntry]]", speed: float, to: str, token: str) -> None:
+def _live(played: "PlayedDay", entries: "list[tuple[str, LogEntry]]", speed: float, to: str, token: str) -> None:
     """Each entry at its time, into a server that runs: sent until it is known to be kept, and kept once."""
     began, first = time.monotonic(), min((one.second for one in played.noted), default=0.0)
     for one, (key, entry) in zip(played.noted, entries, strict=True):

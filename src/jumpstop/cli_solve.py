@@ -85,13 +85,13 @@ def _said(text: str, unit: str | None, shelf: Path | None) -> dict[str, Any]:
     from .core.scene.light import OwnModifier, own_unit
     from .core.scene.setup import OwnBody, OwnFilter, OwnLens
     from .demo import kit
-    from .formats.saying import Known, read_picture
+    from .formats.saying import Sayable, read_picture
     from .service.saying import blank_like, said_setup
     from .words.figures import DisplayUnits
     from .words.saying import may_be, needs_place, part_words
 
     docs, units = kit(), [own_unit(one, None) for one in read_units(shelf)]
-    known = Known(
+    known = Sayable(
         units,
         [OwnModifier.model_validate(doc) for doc in docs["modifiers"]],
         [OwnBody.model_validate(doc) for doc in docs["bodies"]],

@@ -16,7 +16,7 @@ import jumpstop.store
 from jumpstop.api.app import create_app
 from jumpstop.core.kit.unit import Unit
 from jumpstop.demo import SHELF
-from jumpstop.formats.errors import Unreadable
+from jumpstop.formats.errors import UnreadableFile
 from jumpstop.formats.guide_number import parse_guide_number
 from jumpstop.formats.shelf import guarded, read_shelf, unguarded, write_csv, write_json
 from jumpstop.store.documents import Store
@@ -321,7 +321,7 @@ def test_guide_numbers_as_printed(text: str, metres: float, zoom: float | None) 
 
 
 def test_a_guide_number_without_a_unit_is_refused() -> None:
-    with refused(Unreadable, "metres or feet"):
+    with refused(UnreadableFile, "metres or feet"):
         parse_guide_number("GN 60 ISO 100")
 
 

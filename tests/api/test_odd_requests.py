@@ -19,7 +19,7 @@ from PIL import Image
 from chromium import Demo
 from jumpstop.api.app import create_app
 from jumpstop.formats import frame
-from jumpstop.formats.errors import TooMany, Unreadable
+from jumpstop.formats.errors import TooMany, UnreadableFile
 from jumpstop.formats.frame import Patch, read_frame
 from jumpstop.formats.table import csv_of
 from jumpstop.store import undo as undo_of
@@ -241,17 +241,17 @@ def test_a_frame_of_many_parts_is_refused_before_it_is_decoded(monkeypatch: pyte
     whole = Patch(0, 0, 1, 1)
     monkeypatch.setattr(frame, "MOST_BY_PARTS", 400 * 300)
     assert read_frame(noisy(400, 300, progressive=True), whole).width == 400
-    with refused(Unreadable, "Save it as a plain one"):
+    with refused(UnreadableFile, "Save it as a plain one"):
         read_frame(noisy(480, 304, progressive=True), whole)
     assert read_frame(noisy(480, 304), whole).width == 480
     monkeypatch.setattr(frame, "MOST_SCANS", 5)
-    with refused(Unreadable, "more than 5 parts"):
+    with refused(UnreadableFile, "more than 5 parts"):
         read_frame(noisy(400, 300, progressive=True), whole)
 
 
 def test_a_frame_of_ten_million_pieces_is_refused_at_once() -> None:
     whole = noisy(64, 48)
-    with refused(Unreadable, "too many pieces"):
+    with refused(UnreadableFile, "too many pieces"):
         read_frame(whole[:2] + b"\xff\xe0\x00\x02" * 9_900_000 + whole[2:], Patch(0, 0, 1, 1))
 
 

@@ -25,7 +25,7 @@ from jumpstop import demo
 from jumpstop.api.app import create_app
 from jumpstop.cli import app as cli
 from jumpstop.core.physics.tone import srgb
-from jumpstop.formats.errors import Unreadable
+from jumpstop.formats.errors import UnreadableFile
 from jumpstop.formats.frame import Patch, read_frame
 from refused import refused
 
@@ -333,7 +333,7 @@ def hostile_exif() -> bytes:
     ids=["empty", "text", "truncated", "bomb", "png", "garbage"],
 )
 def test_a_hostile_frame_gets_a_sentence(data: bytes) -> None:
-    with refused(Unreadable, r"JPEG|pixels"):
+    with refused(UnreadableFile, r"JPEG|pixels"):
         read_frame(data, MIDDLE)
 
 

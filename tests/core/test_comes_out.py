@@ -75,7 +75,7 @@ def looked_at(setup: Setup, solved: Solved, answer: Answer) -> bool:
         ok &= str(reach.verdict[unit]) in ("reaches", "on_the_line") or light.dial_stops is not None
     dark_room = method.kind == "freeze" and solved.ambient.lit_ev - method.camera.ev <= -5
     back = total["background"] - aim.background_stops
-    ok &= abs(back) <= comes_out.BACKGROUND_STOPS or (dark_room and back < 0)
+    ok &= abs(back) <= comes_out.RIGHT_BACKGROUND_STOPS or (dark_room and back < 0)
     if kind == "past_sync":  # the slit lights t / T of the frame, from the bottom up: the top is dark
         lit = min(1.0, 2 ** (round(3 * math.log2(method.camera.shutter_s)) / 3) / BODY["travel_s"])  # type: ignore[operator]
         top_of_head = 0.5 - aim.lens.focal_mm * (setup.stage.height_m - 1.5) / aim.lens.subject_m / 24

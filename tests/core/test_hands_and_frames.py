@@ -21,7 +21,7 @@ from jumpstop.core.plan.change.ladder import FEET, METRES, ladder
 from jumpstop.core.plan.change.levers import levers
 from jumpstop.core.plan.change.moves import Bag, moves_of
 from jumpstop.core.plan.change.pocket import pocket_of, share_table
-from jumpstop.core.plan.change.ranking import WORK, Costs, curing
+from jumpstop.core.plan.change.ranking import WORK, ChangeCosts, curing
 from jumpstop.core.plan.job.changeover import Standing, changes_between
 from jumpstop.core.plan.learn.next_reading import candidates_of, landing_of, propose
 from jumpstop.core.plan.light.one_unit import with_light
@@ -145,16 +145,18 @@ def test_a_measured_claim_moves_the_makers_curve_at_its_own_coverage() -> None:
 
 def test_the_price_of_a_change() -> None:
     """Noise counts where there is more of it; what it weighs and costs by the kilogram and by five hundred."""
-    free = Costs(0, 0, 0, 0, 0, 0, 0, 0, 0, 0)
+    free = ChangeCosts(0, 0, 0, 0, 0, 0, 0, 0, 0, 0)
     assert free.look == 0
-    assert Costs(0, 0, 0, 1, 0, 0, 0, 0, 0, 0).look == pytest.approx(0.4)
-    assert Costs(0, 0, 0, -2, 0, 0, 0, 0, 0, 0).look == 0
-    assert Costs(-1, 0, 0, 0, 0, 0, 0, 0, 0, 0).look == pytest.approx(1.0)
-    assert Costs(1, 0.5, -1, 0, 0, 0, 0, 0, 0, 0.3).look == pytest.approx(0.2 + 0.5 + 0.5 + 0.3)
+    assert ChangeCosts(0, 0, 0, 1, 0, 0, 0, 0, 0, 0).look == pytest.approx(0.4)
+    assert ChangeCosts(0, 0, 0, -2, 0, 0, 0, 0, 0, 0).look == 0
+    assert ChangeCosts(-1, 0, 0, 0, 0, 0, 0, 0, 0, 0).look == pytest.approx(1.0)
+    assert ChangeCosts(1, 0.5, -1, 0, 0, 0, 0, 0, 0, 0.3).look == pytest.approx(0.2 + 0.5 + 0.5 + 0.3)
     assert min(WORK.values()) > 0
-    one, two = Costs(0.5, 1, 2, 3, 4, 0.5, 100, 50, 1, 0.3), Costs(0.25, 1, 2, 3, 6, 0.25, 200, 70, 2, 0.3)
-    assert one.with_more(two) == Costs(0.75, 1, 2, 3, 6, 0.5, 300, 120, 3, 0.3)  # what the setup gives up counts once
-    heavy = Costs(0, 0, 0, 0, 0, 0, 2000, 500, 1, 0)
+    one, two = ChangeCosts(0.5, 1, 2, 3, 4, 0.5, 100, 50, 1, 0.3), ChangeCosts(0.25, 1, 2, 3, 6, 0.25, 200, 70, 2, 0.3)
+    assert one.with_more(two) == ChangeCosts(
+        0.75, 1, 2, 3, 6, 0.5, 300, 120, 3, 0.3
+    )  # what the setup gives up counts once
+    heavy = ChangeCosts(0, 0, 0, 0, 0, 0, 2000, 500, 1, 0)
     assert [heavy.price(keep) for keep in ("look", "light", "quick")] == [4, 10, 6]  # type: ignore[arg-type]
 
 

@@ -178,6 +178,19 @@ def test_a_constant_has_one_home(what: str, home: str) -> None:
     assert [file[-len(home) :] for file in found] == [home]
 
 
+def test_a_name_of_a_class_or_of_a_figure_of_the_core_stands_for_one_thing() -> None:
+    classes, figures = list[str](), list[str]()
+    for _, parts, tree in modules():
+        classes += [node.name for node in tree.body if isinstance(node, ast.ClassDef)]
+        if parts[0] == "core":
+            names = [
+                one for node in tree.body if isinstance(node, ast.Assign | ast.AnnAssign) for one in ast.walk(node)
+            ]
+            figures += [one.id for one in names if isinstance(one, ast.Name) and isinstance(one.ctx, ast.Store)]
+    assert [name for name, count in Counter(classes).items() if count > 1] == []
+    assert [name for name, count in Counter(figures).items() if count > 1 and name.isupper()] == []
+
+
 def test_nothing_in_the_core_is_called_by_tests_only() -> None:
     """Every public function of the core is used in the product; two wait."""
     wait = {"spill", "shadow_m"}

@@ -16,7 +16,7 @@ from jumpstop.core.kit.table import UnitTable, table_of
 from jumpstop.core.kit.unit import Claim, Hss, Unit
 from jumpstop.core.physics.gaussian import expected_wrong, root_of, update, wrong_chance
 from jumpstop.core.physics.readings import Readings, inverse_of, known_after, left_out, precision_of
-from jumpstop.core.plan.learn.learning import Row, Rows, learn
+from jumpstop.core.plan.learn.learning import ReadingRow, Rows, learn
 from jumpstop.core.plan.learn.parameters import covariance_of, known_of, load_of
 from jumpstop.core.plan.light.reach import solve
 from jumpstop.core.plan.light.taught import MOVED
@@ -326,6 +326,7 @@ def test_an_odd_reading_is_pointed_out_and_one_set_aside_teaches_nothing() -> No
     found = learn([*good, odd], shelf())
     assert [one.odd for one in found.found] == [False, False, False, True]
     assert found.found[3].apart == pytest.approx(-1.7, abs=0.1)
+    assert learn([odd], shelf()).found[0].times is None  # there is nothing that it could be held against
     without = learn([*good, odd.model_copy(update={"aside": True})], shelf())
     assert without.found[3].off == pytest.approx(-1.6)
     assert without.learned.mean == pytest.approx(learn(good, shelf()).learned.mean)
@@ -356,7 +357,7 @@ def test_what_is_learned_entry_by_entry_is_what_all_teach_at_once(seed: int) -> 
     assert learn(changed[1:], less, before=learning).found == learn(changed[1:], less).found
 
 
-def _taken(row: Row, truths: dict[Any, float], rng: np.random.Generator) -> float:
+def _taken(row: ReadingRow, truths: dict[Any, float], rng: np.random.Generator) -> float:
     """What is really there over what is said [stops], before the reading's own noise."""
     own = sum(
         much * truths.setdefault(key, rng.normal(0, sd)) for key, (much, sd) in row.of.items() if key[0] != "ambient"
@@ -365,7 +366,7 @@ def _taken(row: Row, truths: dict[Any, float], rng: np.random.Generator) -> floa
 
 
 @lru_cache(maxsize=256)
-def _asked(unit: int, modifier: int, metres: float) -> tuple[Row, float]:
+def _asked(unit: int, modifier: int, metres: float) -> tuple[ReadingRow, float]:
     """(what a reading would hold, how doubtful the ambient is there)."""
     plain = entry(unit, modifier, 0.0, metres=metres)
     row = Rows(shelf()).of(plain)
@@ -470,7 +471,7 @@ def test_the_ambient_of_one_setup_says_nothing_of_anothers() -> None:
 
     def things(*told: tuple[str | None, datetime]) -> int:
         entries = [LogEntry(at=at, was=was, setup=key, ambient={"stops": 0.3, "sd": 0.1}) for key, at in told]
-        return len({key for item in entries for key in (Rows(shelf()).of(item) or Row(0, {}, 1)).of})
+        return len({key for item in entries for key in (Rows(shelf()).of(item) or ReadingRow(0, {}, 1)).of})
 
     assert things(("a", day), ("a", day.replace(hour=15))) == 1
     assert things(("a", day), ("b", day)) == 2

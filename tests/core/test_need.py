@@ -12,7 +12,7 @@ from jumpstop.core.kit.shelf import Shelf
 from jumpstop.core.kit.unit import Unit
 from jumpstop.core.plan.job.worked_out import solved_on
 from jumpstop.core.plan.learn.printed import efficacy_lm_w
-from jumpstop.core.plan.need.of_job import Asked, request_of, wanted_of
+from jumpstop.core.plan.need.of_job import AskedUnit, request_of, wanted_of
 from jumpstop.core.plan.need.of_light import need_of, solved_need
 from jumpstop.core.scene.job import JobFile
 from jumpstop.core.scene.setup import Setup
@@ -85,7 +85,7 @@ def job(*docs: dict[str, Any]) -> JobFile:
     return JobFile.model_validate({"job": {"name": "J", "sessions": sessions}, "setups": made})
 
 
-def asked(*docs: dict[str, Any]) -> list[Asked]:
+def asked(*docs: dict[str, Any]) -> list[AskedUnit]:
     return request_of(wanted_of(job(*docs)), typical_shelf().table)
 
 

@@ -7,7 +7,7 @@ import pytest
 
 from jumpstop.core.kit.table import UnitTable, table_of
 from jumpstop.core.kit.unit import Claim, Hss, Unit
-from jumpstop.core.plan.learn.next_reading import State, candidates_of, landing_of, propose, state_of
+from jumpstop.core.plan.learn.next_reading import KnownSoFar, candidates_of, landing_of, propose, state_of
 from jumpstop.core.plan.light.reach import Reach, solve
 from jumpstop.core.scene.setup import Setup
 
@@ -46,7 +46,7 @@ def test_the_reading_that_settles_most_is_of_what_is_in_doubt() -> None:
     assert propose([sure[0][0]], candidates_of(sure, [1]), table) == []
 
 
-def _job(rng: np.random.Generator) -> State:
+def _job(rng: np.random.Generator) -> KnownSoFar:
     units = [
         Unit(name=f"U{i}", watt_seconds=float(rng.integers(100, 600)))
         if i % 4 == 3

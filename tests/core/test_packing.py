@@ -9,7 +9,7 @@ from jumpstop.core.kit.stand import Stand
 from jumpstop.core.kit.unit import Unit
 from jumpstop.core.plan.job.channels import sheet_of
 from jumpstop.core.plan.job.helps import day_plan
-from jumpstop.core.plan.job.packing import Item, cabin_of, hire_days, pack_of
+from jumpstop.core.plan.job.packing import PackItem, cabin_of, hire_days, pack_of
 from jumpstop.core.plan.job.schedule import day_shelf, units_at
 from jumpstop.core.plan.job.worked_out import solved_on
 from jumpstop.core.plan.light.advice import chosen_method
@@ -32,7 +32,9 @@ def file(*setups: dict[str, Any], **job: Any) -> JobFile:
     return JobFile.model_validate({"job": {"name": "J"} | job, "setups": docs})
 
 
-def packed(found: JobFile, *units: dict[str, Any], known: dict[str, frozenset[str]] | None = None) -> dict[str, Item]:
+def packed(
+    found: JobFile, *units: dict[str, Any], known: dict[str, frozenset[str]] | None = None
+) -> dict[str, PackItem]:
     shelf = Shelf([Unit.model_validate(unit) for unit in units or (BIRD,)])
     return {item.key: item for item in pack_of(found, day_plan(found, shelf), known or {})}
 
@@ -188,7 +190,7 @@ def test_the_sheet_catches_what_would_not_fire(
     assert all("light" in line.lower() for line in text.wrong)
 
 
-def held(found: JobFile, *stands: dict[str, Any], unit: dict[str, Any] = BIRD) -> dict[str, Item]:
+def held(found: JobFile, *stands: dict[str, Any], unit: dict[str, Any] = BIRD) -> dict[str, PackItem]:
     shelf = Shelf([Unit.model_validate(unit)])
     own = [Stand.model_validate(one) for one in stands]
     return {item.key: item for item in pack_of(found, day_plan(found, shelf), {}, stands=own)}

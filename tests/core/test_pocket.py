@@ -9,7 +9,7 @@ from test_levers import NAMES, NOON, SHELF, TABLE
 from test_stage import at
 
 from jumpstop.core.physics.shutter import hss_loss
-from jumpstop.core.plan.change.pocket import SHARE_FROM, Mark, Pocket, pocket_of, share_table
+from jumpstop.core.plan.change.pocket import SHARE_FROM, Pocket, PocketMark, pocket_of, share_table
 from jumpstop.core.plan.light.one_unit import with_light
 from jumpstop.core.plan.light.reach import solve
 from jumpstop.core.scene.setup import Setup
@@ -24,7 +24,7 @@ def pocket(kind: Any, setup: Setup = TWO, **more: Any) -> Pocket:
     return pocket_of(solve(setup, TABLE), kind, (UNIT, UNIT), more.get("step", "third"), more.get("feet", False))
 
 
-def adds(marks: tuple[Mark, ...]) -> dict[float, float]:
+def adds(marks: tuple[PocketMark, ...]) -> dict[float, float]:
     return {one.value: one.stops for one in marks}
 
 
@@ -34,10 +34,10 @@ def test_the_camera_of_a_card_counts_from_the_plan(kind: Any) -> None:
     more; what is planned adds nothing."""
     found, camera = pocket(kind), solve(TWO, TABLE).method(kind).camera
     f_numbers, isos, times, nds = (adds(one) for one in (found.apertures, found.isos, found.shutters, found.nds))
-    assert found.apertures[found.aperture] == Mark(camera.f_number, 0)
-    assert found.isos[found.iso] == Mark(camera.iso, 0)
-    assert found.shutters[found.shutter] == Mark(camera.shutter_s, 0)
-    assert found.nds[found.nd] == Mark(camera.nd_stops, 0)
+    assert found.apertures[found.aperture] == PocketMark(camera.f_number, 0)
+    assert found.isos[found.iso] == PocketMark(camera.iso, 0)
+    assert found.shutters[found.shutter] == PocketMark(camera.shutter_s, 0)
+    assert found.nds[found.nd] == PocketMark(camera.nd_stops, 0)
     f, iso = camera.f_number, camera.iso
     assert {one: f_numbers[one] for one in (1.4, 2.0, 4.0, 5.6)} == pytest.approx(
         {one: 2 * (round(2 * math.log2(f)) - round(2 * math.log2(one))) / 2 for one in (1.4, 2.0, 4.0, 5.6)}
@@ -71,7 +71,7 @@ def test_a_light_of_a_card_is_the_light_solved_anew() -> None:
             0,
             pytest.approx(float(TABLE.dial_range[UNIT])),
         )
-        assert light.distances[light.distance] == Mark(1.8, 0)
+        assert light.distances[light.distance] == PocketMark(1.8, 0)
         for mark in light.distances[::5]:
             there = solve(with_light(TWO, number, distance_m=mark.value), TABLE).reach("hss", number)
             assert float(there.spare[UNIT] - reach.spare[UNIT]) == pytest.approx(mark.stops, abs=1e-6)

@@ -21,7 +21,7 @@ from jumpstop.core.plan.job.helps import day_plan
 from jumpstop.core.plan.job.packing import hire_days, pack_of
 from jumpstop.core.plan.job.schedule import turns_of, units_at
 from jumpstop.core.plan.learn.printed import Printed, judged
-from jumpstop.core.plan.learn.sheet import Said, document
+from jumpstop.core.plan.learn.sheet import SaidField, document
 from jumpstop.core.plan.light.advice import heads_enough
 from jumpstop.core.plan.light.levels import levels
 from jumpstop.core.plan.light.reach import solve
@@ -162,8 +162,8 @@ def test_guide_numbers_that_fall_with_the_zoom_or_differ_in_feet_are_told() -> N
 
 
 def test_a_t5_after_a_t1_is_left_and_two_t1_tables_are_one() -> None:
-    def said(measure: str, *entries: tuple[float, float]) -> Said:
-        return Said("duration", {"measure": measure, "entries": list(entries)}, 0, "")
+    def said(measure: str, *entries: tuple[float, float]) -> SaidField:
+        return SaidField("duration", {"measure": measure, "entries": list(entries)}, 0, "")
 
     both = document([said("t.5", (1.0, 0.001)), said("t.1", (1.0, 0.002))], {})["flash_duration"]
     assert (both["measure"], len(both["table"])) == ("t.1", 1)

@@ -14,7 +14,7 @@ from jumpstop.core.scene.said import with_parts
 from jumpstop.core.scene.setup import OwnBody, OwnFilter, OwnLens, Setup
 from jumpstop.demo import kit, setups
 from jumpstop.formats.quantities import Sign
-from jumpstop.formats.saying import Known, Said, read_picture
+from jumpstop.formats.saying import SaidPicture, Sayable, read_picture
 from jumpstop.service.saying import blank_like, places_of, said_setup
 from jumpstop.words.figures import DecimalSign, DisplayUnits, speaking
 from jumpstop.words.saying import part_words, said_of
@@ -27,13 +27,13 @@ def own(model: Any, kind: Any) -> list[Any]:
     return [model.model_validate(doc | {"id": f"{kind[0]}{at}"}) for at, doc in enumerate(DOCS[kind])]
 
 
-KNOWN = Known(own(OwnUnit, "units"), own(OwnModifier, "modifiers"), own(OwnBody, "bodies"), own(OwnLens, "lenses"),
+KNOWN = Sayable(own(OwnUnit, "units"), own(OwnModifier, "modifiers"), own(OwnBody, "bodies"), own(OwnLens, "lenses"),
               own(OwnFilter, "filters"))  # fmt: skip
 LINES = [line.split("\t") for line in (Path(__file__).parent.parent / "data" / "said.tsv").read_text("utf-8").splitlines()
          if line and not line.startswith("#")]  # fmt: skip
 
 
-def understood(text: str, said: Said) -> list[str]:
+def understood(text: str, said: SaidPicture) -> list[str]:
     return [part_words(part, WORDS) for part in said.parts]
 
 
@@ -174,7 +174,7 @@ def test_no_text_breaks_it_and_no_word_is_lost(text: str, more: list[str]) -> No
 
 def test_a_time_of_day_wants_a_place_and_is_asked() -> None:
     by_sun = next(one for one in setups() if one.ambient.by == "sun")
-    known = Known(places=places_of([by_sun.ambient.model_dump(mode="json")]))
+    known = Sayable(places=places_of([by_sun.ambient.model_dump(mode="json")]))
     asked = read_picture("f/4, noon", Setup(), known)
     (question,) = asked.questions
     assert question.place

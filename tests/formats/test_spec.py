@@ -135,7 +135,7 @@ def says(text: str) -> str:
             "most likely t.5, since it has no name; what freezes is t.1, about 1/133 s",
         ),
         ("Energy 500 Ws; recycle 0.1 s (mains)", "5,000 W from a socket"),
-        ("Energy 76 Ws; battery 11.1 V 2000 mAh; recycle 1.5 s; 2000 full power flashes", "likely"),
+        ("Energy 76 Ws; battery 11.1 V 2000 mAh; recycle 1.5 s; 2000 full power flashes", "421 to 789 is likely"),
         ("GN 36 m / 150 ft (ISO 100)", "150 ft is 45.7 m, not 36 m"),
         ("GN 58 m (35 mm), 40 m (105 mm)", "falls from 35 to 105 mm"),
     ],
@@ -148,6 +148,22 @@ def test_what_is_printed_well_is_not_judged() -> None:
     """Figures of physics 20 that are in order: 25 lm/W, 34.6 lm/W, t.1 by name, 0.55 of the pack."""
     assert says("GN 36 (m, ISO 100, 35 mm), energy 76 Ws, recycle 2.5 s, t.1 1/250 s") == ""
     assert says("GN 75 (m, ISO 100, 65°), energy 400 Ws, recycle 1 s, battery 80 Wh, 400 full power flashes") == ""
+
+
+@pytest.mark.parametrize(
+    ("text", "has"),
+    [
+        ("GN 58 m; power range 1/1 - 1/8192", {"scale": {"kind": "fraction", "lowest": 1 / 8192}, "kind": "shoe"}),
+        ("Energy 500 Ws; power range 2.0 - 10.0", {"scale": {"kind": "number", "top_number": 10, "lowest": 2**-8}}),
+        ("Energy 149 Ws", {"kind": "shoe"}), ("Energy 150 Ws", {"kind": "monobloc"}),  # from memory
+        ("Energy 160 Ws; zoom 24-105 mm", {"kind": "shoe", "zoom_min_mm": 24, "zoom_max_mm": 105}),
+        ("GN 60 (m, ISO 100, 35 mm), energy 76 Ws", {"claims": [{"guide_number": 60, "sd": 0.6}]}),  # more than it gives
+        ("GN 36 (m, ISO 100, 35 mm), energy 76 Ws", {"claims": [{"guide_number": 36, "sd": None}]}),
+        ("GN 60 m; recycle 1.2 s (mains); recycle 2 s (battery)", {"power_supplies": [{"recycle_full_s": 1.2}, {"recycle_full_s": 2}]}),
+    ],
+)  # fmt: skip
+def test_what_a_unit_is_made_of_by_what_is_printed(text: str, has: dict[str, Any]) -> None:
+    assert agrees(spec_unit(read_spec(text)[0], {}, (), "", DisplayUnits()).doc, has)
 
 
 def test_two_readings_of_an_f_number_are_both_kept_or_one_is_chosen() -> None:

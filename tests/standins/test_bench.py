@@ -19,7 +19,7 @@ from jumpstop.core.scene.ambient import Reading
 from jumpstop.core.scene.seen import Seen, SeenWith
 from jumpstop.formats.frame import Patch, read_frame
 from jumpstop.standins.answers import answer, knowing, trusting
-from jumpstop.standins.bench import Bench, Move, Taken, begin, outcomes, play
+from jumpstop.standins.bench import Bench, BenchMove, Taken, begin, outcomes, play
 from jumpstop.standins.drills import CODES, DRILLS, DrillCode
 from jumpstop.standins.meter import CannotReadError, level_at, needle, read
 from jumpstop.standins.picture import Box
@@ -29,10 +29,10 @@ from jumpstop.words.figures import DisplayUnits
 from jumpstop.words.practice import play_text
 
 ALL = [(code, hard, seed) for code in CODES for hard in (False, True) for seed in (1, 2, 3)]
-FRAME = Move(do="frame")
+FRAME = BenchMove(do="frame")
 
 
-def moved(bench: Bench, *moves: Move) -> Bench:
+def moved(bench: Bench, *moves: BenchMove) -> Bench:
     return play(bench.code, bench.seed, bench.hard, (*bench.moves, *moves))
 
 
@@ -40,8 +40,8 @@ def to(bench: Bench, rig: Rig) -> Bench:
     return moved(bench, *moves_between(bench.rig, rig))
 
 
-def setting(what: str, value: float, light: int = 0) -> Move:
-    return Move(do="set", what=what, value=value, light=light)  # type: ignore[arg-type]
+def setting(what: str, value: float, light: int = 0) -> BenchMove:
+    return BenchMove(do="set", what=what, value=value, light=light)  # type: ignore[arg-type]
 
 
 def code_value(linear: float) -> float:
@@ -214,8 +214,10 @@ def following(code: DrillCode, seed: int, hard: bool) -> Bench:
     bench = begin(code, seed, hard)
     scene, ambient = bench.scene, -30.0
     if code == "channels":  # what is wrong is looked at
-        bench = moved(bench, *(Move(do="look", light=at) for at in range(3)))
-        return moved(to(bench, replace(knowing(scene, bench.truth), camera=bench.rig.camera)), FRAME, Move(do="done"))
+        bench = moved(bench, *(BenchMove(do="look", light=at) for at in range(3)))
+        return moved(
+            to(bench, replace(knowing(scene, bench.truth), camera=bench.rig.camera)), FRAME, BenchMove(do="done")
+        )
     bench = to(bench, trusting(scene))
     if bench.drill.ambient_first:
         bench = moved(bench, setting("trigger", 0), FRAME)
@@ -235,13 +237,13 @@ def following(code: DrillCode, seed: int, hard: bool) -> Bench:
     if not all(one.met for one in outcomes(bench, bench.taken[-1].frame)):
         bench = moved(turned(bench, ambient), FRAME)
     if scene.frames:
-        bench = moved(bench, Move(do="run"))
+        bench = moved(bench, BenchMove(do="run"))
         while bench.runs[-1][1].lit != scene.frames:
             camera = replace(bench.rig.camera, iso=bench.rig.camera.iso * 2)
             dial = (bench.rig.setup.lights[0].dial_stops or 0) + 1
-            bench = moved(to(bench, replace(bench.rig, camera=camera)), setting("dial", dial), Move(do="run"))
+            bench = moved(to(bench, replace(bench.rig, camera=camera)), setting("dial", dial), BenchMove(do="run"))
         bench = moved(bench, FRAME) if len(bench.runs) > 1 and len(bench.taken) < 2 else bench
-    return moved(bench, Move(do="done"))
+    return moved(bench, BenchMove(do="done"))
 
 
 def turned(bench: Bench, ambient: float) -> Bench:
@@ -335,7 +337,7 @@ def test_what_was_done_is_told_with_its_figures() -> None:
     right = knowing(bench.scene, bench.truth).setup.lights[0].dial_stops or 0.0
     bench = moved(
         bench, setting("dial", right - 2), FRAME, setting("dial", right + 2), setting("shutter", 1 / 125), FRAME,
-        Move(do="done"),
+        BenchMove(do="done"),
     )  # fmt: skip
     review = play_text(bench, units).review
     assert review is not None
@@ -358,16 +360,16 @@ def test_what_cannot_be_done_is_said_and_costs_nothing() -> None:
     bench = begin("halve", 1, False)
     for move, words in [
         (setting("aperture", 8), "not to be set"),
-        (Move(do="meter"), "sees no high-speed sync"),
-        (Move(do="frame", light=3), "no such light"),
-        (Move(do="done"), "Take a frame first"),
-        (Move(do="run"), "not to be set"),
+        (BenchMove(do="meter"), "sees no high-speed sync"),
+        (BenchMove(do="frame", light=3), "no such light"),
+        (BenchMove(do="done"), "Take a frame first"),
+        (BenchMove(do="run"), "not to be set"),
     ]:
         assert words in play_text(moved(bench, move), units).said
     tired = moved(bench, *(FRAME for _ in range(20)))
     assert len(tired.taken) < 14
     assert "stood long enough" in play_text(tired, units).said
-    over = moved(bench, FRAME, Move(do="done"), FRAME)
+    over = moved(bench, FRAME, BenchMove(do="done"), FRAME)
     assert len(over.taken) == 1
 
 

@@ -16,7 +16,7 @@ from jumpstop.formats.shelf import read_shelf
 from jumpstop.standins.flash import flash_of, run_of
 from jumpstop.standins.kit import SANDERLING, STILT
 from jumpstop.standins.leap import Leap, Sitting, caught, sitting_of
-from jumpstop.standins.location import Played, play_day, played_from
+from jumpstop.standins.location import PlayedDay, play_day, played_from
 from jumpstop.standins.sky import CLOUD_STOPS, GUST, Sky
 from jumpstop.standins.truth import Truth
 from jumpstop.words.simulate import played_text
@@ -109,11 +109,11 @@ def plan(job: tuple[JobFile, Shelf]) -> DayPlan:
 
 
 @pytest.fixture(scope="module")
-def days(job: tuple[JobFile, Shelf], plan: DayPlan) -> list[Played]:
+def days(job: tuple[JobFile, Shelf], plan: DayPlan) -> list[PlayedDay]:
     return [played_from(*job, seed, plan) for seed in range(DAYS)]
 
 
-def test_what_days_teach_is_calibrated(days: list[Played]) -> None:
+def test_what_days_teach_is_calibrated(days: list[PlayedDay]) -> None:
     """68.3 % of what was learned lies within one sd of what is so, 95.4 % within two (the normal distribution)."""
     far = np.array([(truth - found) / sd for day in days for _, found, sd, truth in day.apart])
     assert len(far) > 8 * DAYS
@@ -122,14 +122,14 @@ def test_what_days_teach_is_calibrated(days: list[Played]) -> None:
     assert np.mean(far) == pytest.approx(0, abs=4 / math.sqrt(len(far)))
 
 
-def test_after_a_day_predictions_err_by_a_tenth_of_a_stop_in_the_median(days: list[Played]) -> None:
+def test_after_a_day_predictions_err_by_a_tenth_of_a_stop_in_the_median(days: list[PlayedDay]) -> None:
     off = [abs(one.learned - one.truth) for day in days for one in day.compared]
     before = [abs(one.said - one.truth) for day in days for one in day.compared]
     assert np.median(off) <= MEDIAN
     assert np.median(before) > 1.5 * np.median(off)
 
 
-def test_a_day_goes_into_the_log_in_the_order_in_which_it_is_worked(days: list[Played], plan: DayPlan) -> None:
+def test_a_day_goes_into_the_log_in_the_order_in_which_it_is_worked(days: list[PlayedDay], plan: DayPlan) -> None:
     for day in days[:5]:
         for turn in plan.turns:
             noted = [one for one in day.noted if one.entry.setup == turn.session.setup]
@@ -151,7 +151,7 @@ def test_a_day_goes_into_the_log_in_the_order_in_which_it_is_worked(days: list[P
     assert late == {7.0, 20.0}
 
 
-def test_the_same_seed_plays_the_same_day(job: tuple[JobFile, Shelf], days: list[Played]) -> None:
+def test_the_same_seed_plays_the_same_day(job: tuple[JobFile, Shelf], days: list[PlayedDay]) -> None:
     again = play_day(*job, 1)
     assert [one.entry for one in again.noted] == [one.entry for one in days[1].noted]
     assert [one.entry for one in days[2].noted] != [one.entry for one in days[1].noted]

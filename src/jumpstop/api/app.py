@@ -19,7 +19,7 @@ from starlette.middleware.trustedhost import TrustedHostMiddleware
 from ..core.kit.errors import CannotSolve, JumpStopError
 from ..core.kit.values import Value
 from ..core.scene.setup import Setup
-from ..formats.errors import TooMany, Unreadable
+from ..formats.errors import TooMany, UnreadableFile
 from ..formats.quantities import Asked, read
 from ..store import errors as store_errors
 from ..store.documents import Store
@@ -144,7 +144,7 @@ STATUSES: dict[type[Exception], tuple[int, str]] = {
     store_errors.TooMuch: (413, "Data"),
     store_errors.Busy: (503, "Data"),
     store_errors.StorageFault: (507, "Data"),
-    Unreadable: (422, "File"),
+    UnreadableFile: (422, "File"),
     TooMany: (503, "File"),
     CannotSolve: (422, "Setup"),
 }

@@ -29,7 +29,7 @@ from .documents import (
     workspace_of,
     written,
 )
-from .schemas import Conflict, Membership, Preferences, Refusal, SolvedSetup, Stored, UndoOut
+from .schemas import ConflictOut, Membership, Preferences, Refusal, SolvedSetup, Stored, UndoOut
 from .workspace import MODELS
 
 router = APIRouter(prefix="/api", responses=EVERYWHERE)
@@ -87,7 +87,7 @@ def _routes(kind: Kind, one: str, model: type[BaseModel]) -> None:
         function.__annotations__["doc"] = model
     named: dict[str, Any] = {"tags": [kind.capitalize()], "response_model": Stored[model]}  # type: ignore[valid-type]
     conflict: dict[int | str, dict[str, Any]] = {404: ERRORS[404], 422: ERRORS[422], 428: ERRORS[428]}
-    conflict[412] = {"model": Conflict[model], "description": ERRORS[412]["description"]}  # type: ignore[valid-type]
+    conflict[412] = {"model": ConflictOut[model], "description": ERRORS[412]["description"]}  # type: ignore[valid-type]
     new = add_to_job if kind == "setups" else add
     router.post(f"/{kind}", status_code=201, responses=REFUSED, summary=f"Add one of the {kind}", **named)(new)
     if kind in KIT:
@@ -107,7 +107,7 @@ for _kind, _one in ONE.items():
     "/setups/{item_id}",
     tags=["Setups"],
     response_model=SolvedSetup,
-    responses={404: ERRORS[404], 412: {"model": Conflict[Setup]}, 422: ERRORS[422], 428: ERRORS[428]},
+    responses={404: ERRORS[404], 412: {"model": ConflictOut[Setup]}, 422: ERRORS[422], 428: ERRORS[428]},
 )
 def put_setup(
     request: Request,

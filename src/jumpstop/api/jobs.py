@@ -35,7 +35,7 @@ from .documents import (
     stored,
     workspace_of,
 )
-from .schemas import Conflict, Preferences, Stored, TemplateOut
+from .schemas import ConflictOut, Preferences, Stored, TemplateOut
 
 router = APIRouter(prefix="/api/jobs", tags=["Jobs"], responses=EVERYWHERE)
 
@@ -50,7 +50,7 @@ def _body(media: str, sample: Any) -> dict[str, Any]:
 
 AS_JSON = _body("application/json", JOB_FILE)
 AS_CSV = _body("text/csv", "name,slot\nAda Fenwick,09:30\n")
-CONFLICT: dict[int | str, dict[str, Any]] = REFUSED | {412: {"model": Conflict[Job]}, 428: ERRORS[428]}
+CONFLICT: dict[int | str, dict[str, Any]] = REFUSED | {412: {"model": ConflictOut[Job]}, 428: ERRORS[428]}
 BLOCK = 2**18  # characters of a file that are sent together
 
 

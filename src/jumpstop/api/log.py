@@ -13,7 +13,7 @@ from ..core.kit.errors import CannotSolve
 from ..core.plan.job.schedule import units_at
 from ..core.plan.learn.as_found import as_found
 from ..core.plan.learn.learning import place_on
-from ..core.plan.learn.next_reading import Landing, candidates_of, landing_of, propose
+from ..core.plan.learn.next_reading import JobLanding, candidates_of, landing_of, propose
 from ..core.plan.light.advice import chosen_method
 from ..core.plan.light.reach import Reach
 from ..core.scene.job import Job
@@ -39,7 +39,7 @@ OfJob = Annotated[str | None, Query(max_length=64, description="A job; without i
 MOST_PROPOSED = 2
 
 
-class Kept(BaseModel):
+class KeptEntry(BaseModel):
     """An entry that is on disk now, whether it was new, and what to dial next."""
 
     id: str
@@ -83,7 +83,7 @@ def next_to_measure(request: Request, job: Annotated[str, Query(max_length=64)])
     file = workspace.job_file(job)
     preferences = workspace.preferences()
     solved = service.solve_job(file, workspace.shelf(), preferences.step, preferences.avoid)
-    found = list[tuple[Landing, Reach]]()
+    found = list[tuple[JobLanding, Reach]]()
     for at, one in enumerate(solved):
         if not one.kinds:
             continue
@@ -101,7 +101,7 @@ def next_to_measure(request: Request, job: Annotated[str, Query(max_length=64)])
 
 
 @router.post("/keep/{item_id}", responses={422: ERRORS[422]})
-def keep(request: Request, item_id: MadeId, entry: LogEntry, page: Page = "") -> Kept:
+def keep(request: Request, item_id: MadeId, entry: LogEntry, page: Page = "") -> KeptEntry:
     """Log an entry. Sent again with the same id, it is kept once, and gets the first answer."""
     workspace = workspace_of(request)
     label = words.logged(entry.name)
@@ -115,7 +115,7 @@ def keep(request: Request, item_id: MadeId, entry: LogEntry, page: Page = "") ->
         if place is not None:
             found = next_words(seen, table, place, workspace.preferences())
             says, dial = found.says, found.dial_stops
-    return Kept(id=item_id, new=bool(new), says=says, dial_stops=dial)
+    return KeptEntry(id=item_id, new=bool(new), says=says, dial_stops=dial)
 
 
 @router.put("/{item_id}/aside", responses=REFUSED)

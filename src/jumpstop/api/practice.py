@@ -6,7 +6,7 @@ from fastapi import APIRouter, Query, Request
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..core.kit.values import example
-from ..standins.bench import MOST_MOVES, Move, play
+from ..standins.bench import MOST_MOVES, BenchMove, play
 from ..standins.drills import DrillCode
 from ..standins.leap import MOST_PRESSES, caught, sitting_of
 from ..words.leap import CaughtText, LeapText, caught_text, leap_text
@@ -18,7 +18,7 @@ MOST_SEED = 2**31 - 1
 Seed = Annotated[int, Field(ge=0, le=MOST_SEED)]
 
 
-class Played(BaseModel):
+class PlayedDrill(BaseModel):
     """A drill, and all moves so far."""
 
     model_config = ConfigDict(extra="forbid") | example(drill="ambient", seed=7, hard=False, moves=[{"do": "frame"}])
@@ -26,7 +26,7 @@ class Played(BaseModel):
     drill: DrillCode
     seed: Seed
     hard: bool = False
-    moves: Annotated[list[Move], Field(max_length=MOST_MOVES)] = []
+    moves: Annotated[list[BenchMove], Field(max_length=MOST_MOVES)] = []
 
 
 class Pressed(BaseModel):
@@ -45,7 +45,7 @@ def drills() -> list[DrillText]:
 
 
 @router.post("/play", responses={422: ERRORS[422]})
-def play_on(request: Request, asked: Played) -> PlayText:
+def play_on(request: Request, asked: PlayedDrill) -> PlayText:
     """A drill after these moves: the same moves with the same seed always come to the same."""
     return play_text(play(asked.drill, asked.seed, asked.hard, tuple(asked.moves)), workspace_of(request).preferences())
 

@@ -8,7 +8,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 from ..core.kit.values import example
 from ..core.scene.light import OwnModifier
 from ..core.scene.setup import OwnBody, OwnFilter, OwnLens, Setup
-from ..formats.saying import Known, Question, read_picture
+from ..formats.saying import Question, Sayable, read_picture
 from ..service.saying import blank_like, known_units, places_of, said_setup
 from ..store.rows import Kind
 from ..words.figures import dial_kind, sign_of
@@ -123,10 +123,10 @@ def _own(workspace: Workspace, kind: Kind, model: type[Own]) -> list[Own]:
     return [model.model_construct(**{**dict(one), "id": key}) for key, one in kept.items()]
 
 
-def known_of(workspace: Workspace) -> Known:
+def known_of(workspace: Workspace) -> Sayable:
     """All that the person has, by whose names it can be said; and the places of the setups, with their days."""
     ambients = [item.doc.get("ambient") or {} for item in workspace.store.items("setups")]
-    return Known(
+    return Sayable(
         units=known_units(workspace.said_shelf()),
         modifiers=_own(workspace, "modifiers", OwnModifier),
         bodies=_own(workspace, "bodies", OwnBody),

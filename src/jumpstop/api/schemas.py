@@ -15,7 +15,7 @@ from ..core.scene.setup import Setup
 from ..core.scene.stage import SubjectTone
 from ..words.answer import Answer
 from ..words.figures import DisplayUnits
-from ..words.lanes import Step
+from ..words.lanes import LaneStep
 
 
 class ProblemOut(BaseModel):
@@ -45,7 +45,7 @@ class Stored(BaseModel, Generic[Model]):
     line: str
 
 
-class Conflict(BaseModel, Generic[Model]):
+class ConflictOut(BaseModel, Generic[Model]):
     """Somebody changed the document first: what it is now."""
 
     problems: list[ProblemOut]
@@ -108,7 +108,7 @@ class LaneDetail(BaseModel):
     spare: float
     sd: float
     p_reach: float
-    steps: list[Step]
+    steps: list[LaneStep]
     printed: list[str]
 
 
@@ -145,7 +145,7 @@ class UndoOut(BaseModel):
     without: list[str]
 
 
-class RowProblem(BaseModel):
+class RowProblemOut(BaseModel):
     """A row that could not be read."""
 
     row: int
@@ -168,7 +168,7 @@ class ImportOut(BaseModel):
     good: int
     bad: int
     lines: list[ShelfLine]
-    problems: list[RowProblem]
+    problems: list[RowProblemOut]
     unlisted: int
     unknown_columns: list[str]
     written: int

@@ -12,7 +12,7 @@ from ..core.kit.table import UnitTable, table_of
 from ..core.kit.unit import Unit
 from ..core.physics.guide_number import guide_number_of_stops
 from ..core.plan.light.advice import chosen_method
-from ..formats.shelf import Reading, read_shelf, write_csv, write_json
+from ..formats.shelf import ShelfRead, read_shelf, write_csv, write_json
 from ..formats.table import csv_of
 from ..store.errors import NotFound
 from ..words import edits as words
@@ -22,7 +22,7 @@ from ..words.kit import all_printed, printed, rating_words
 from ..words.modifiers import ModifiersText, modifiers_text
 from ..words.refusals import sentence
 from .documents import ERRORS, EVERYWHERE, REFUSED, LightIndex, Page, file_answer, workspace_of
-from .schemas import ImportOut, RowProblem, ShelfLine, UnitLine
+from .schemas import ImportOut, RowProblemOut, ShelfLine, UnitLine
 from .workspace import Workspace
 
 router = APIRouter(prefix="/api", tags=["Shelf"], responses=EVERYWHERE)
@@ -152,7 +152,7 @@ def _take_in(request: Request, data: bytes, agreed: str | None, page: str) -> Im
     return _out(reading, digest, written, workspace_of(request).preferences())
 
 
-def _out(reading: Reading, digest: str, written: int, units: DisplayUnits) -> ImportOut:
+def _out(reading: ShelfRead, digest: str, written: int, units: DisplayUnits) -> ImportOut:
     first: list[Unit] = reading.units[:SHOWN]
     table = table_of(first)
     listed = {problem.row for problem in reading.problems}
@@ -169,7 +169,7 @@ def _out(reading: Reading, digest: str, written: int, units: DisplayUnits) -> Im
             )
             for index, unit in enumerate(first)
         ],
-        problems=[RowProblem(row=p.row, column=p.column, reason=p.reason) for p in reading.problems],
+        problems=[RowProblemOut(row=p.row, column=p.column, reason=p.reason) for p in reading.problems],
         unlisted=reading.bad - len(listed),
         unknown_columns=[column[:80] for column in reading.unknown_columns],
         written=written,

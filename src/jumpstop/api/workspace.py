@@ -14,7 +14,7 @@ from ..core.kit.learned import Learned
 from ..core.kit.shelf import Shelf
 from ..core.physics.scales import Step
 from ..core.plan.job.worked_out import solved_on
-from ..core.plan.learn.learning import Learning, Row, Rows, learn
+from ..core.plan.learn.learning import Learning, ReadingRow, Rows, learn
 from ..core.plan.light.reach import Solved
 from ..core.scene.begin import OwnKit
 from ..core.scene.job import MOST_SETUPS, Job, JobFile, JobSetup, in_job
@@ -53,10 +53,10 @@ class Logged(NamedTuple):
 
     revision: int
     entry: LogEntry
-    row: Row | None
+    row: ReadingRow | None
 
 
-class Kept(NamedTuple):
+class KeptSetup(NamedTuple):
     """A setup that was solved, and all that it was solved from: a page asks for one setup several times over."""
 
     setup: Setup
@@ -74,7 +74,7 @@ class Read(NamedTuple):
     setup: Setup
 
 
-class Unreadable(NamedTuple):
+class UnreadableDocument(NamedTuple):
     """A stored document that this version cannot read, and why."""
 
     id: str
@@ -82,16 +82,16 @@ class Unreadable(NamedTuple):
     why: str
 
 
-def readable(kind: Kind, items: Iterable[Item]) -> tuple[list[tuple[Item, Any]], list[Unreadable]]:
+def readable(kind: Kind, items: Iterable[Item]) -> tuple[list[tuple[Item, Any]], list[UnreadableDocument]]:
     """The documents that can be read, each with its item; and those that cannot, which leave the list as it is."""
     good: list[tuple[Item, Any]] = []
-    bad: list[Unreadable] = []
+    bad: list[UnreadableDocument] = []
     for item in items:
         try:
             good.append((item, MODELS[kind].model_validate(item.doc)))
         except ValidationError as error:
             why = problems_of(error, MODELS[kind])[0].sentence
-            bad.append(Unreadable(item.id, str(item.doc.get("name", "")), why))
+            bad.append(UnreadableDocument(item.id, str(item.doc.get("name", "")), why))
     return good, bad
 
 
@@ -110,7 +110,7 @@ class Workspace:
         self._rows: Rows | None = None
         self._learning: tuple[dict[str, Logged], Learning] | None = None
         self._taught: tuple[Shelf, Learned, Shelf] | None = None
-        self._solved: tuple[Kept, ...] = ()  # the newest first
+        self._solved: tuple[KeptSetup, ...] = ()  # the newest first
         self._planned: dict[str, tuple[Setup, tuple[float | None, date | None], Setup]] = {}
         self._jobs: dict[str, tuple[int, Job | None]] = {}
         self._read: dict[str, Read] = {}  # by id, the newest last
@@ -367,7 +367,7 @@ class Workspace:
             if kept.shelf is shelf and kept.setup is setup and (kept.step, kept.avoid) == (step, avoid):
                 return kept.solved, preferences
         solved = solved_on(setup, shelf, step, avoid)
-        self._solved = (Kept(setup, shelf, step, avoid, solved), *self._solved[: MOST_KEPT - 1])
+        self._solved = (KeptSetup(setup, shelf, step, avoid, solved), *self._solved[: MOST_KEPT - 1])
         return solved, preferences
 
     def solved(self, item: Item, light: int = 0, meta: Meta | None = None, sight: Sequence[str] = ()) -> SolvedSetup:

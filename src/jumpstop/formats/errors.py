@@ -3,7 +3,7 @@
 from ..core.kit.errors import JumpStopError
 
 
-class Unreadable(JumpStopError):  # noqa: N818 (said so on the screen)
+class UnreadableFile(JumpStopError):  # noqa: N818 (said so on the screen)
     """A file that cannot be read."""
 
 

@@ -17,7 +17,7 @@ from PIL import Image, ImageCms, ImageOps, UnidentifiedImageError
 from PIL.ExifTags import IFD, Base
 
 from ..core.physics.tone import AS_WHITE, linear
-from .errors import TooMany, Unreadable
+from .errors import TooMany, UnreadableFile
 
 MAX_BYTES = 40 * 2**20
 MOST_PIXELS = 160_000_000  # larger than any camera's frame; what is beyond is refused by its header alone
@@ -76,13 +76,13 @@ def size_of(data: bytes) -> tuple[int, int]:
         with Image.open(io.BytesIO(data), formats=["JPEG"]) as file:
             return file.size
     except (OSError, Image.DecompressionBombError):
-        raise Unreadable("not_jpeg") from None
+        raise UnreadableFile("not_jpeg") from None
 
 
 def read_frame(data: bytes, patch: Patch) -> Frame:
     """A frame from a JPEG file's bytes. Raises Unreadable with a sentence."""
     if len(data) > MAX_BYTES:
-        raise Unreadable("frame_large", most=MAX_BYTES)
+        raise UnreadableFile("frame_large", most=MAX_BYTES)
     try:
         with warnings.catch_warnings():
             warnings.simplefilter("ignore")
@@ -93,14 +93,14 @@ def read_frame(data: bytes, patch: Patch) -> Frame:
                 return _read(data, patch, scans)
             finally:
                 ONE_AT_A_TIME.release()
-    except (Unreadable, TooMany):
+    except (UnreadableFile, TooMany):
         raise
     except UnidentifiedImageError:
-        raise Unreadable("not_jpeg") from None
+        raise UnreadableFile("not_jpeg") from None
     except Image.DecompressionBombError:
-        raise Unreadable("frame_wide", most=MOST_PIXELS) from None
+        raise UnreadableFile("frame_wide", most=MOST_PIXELS) from None
     except (OSError, SyntaxError, ValueError, TypeError, EOFError, KeyError, IndexError, OverflowError, MemoryError):
-        raise Unreadable("jpeg_cut_off") from None
+        raise UnreadableFile("jpeg_cut_off") from None
 
 
 def _scans(data: bytes) -> int:
@@ -109,7 +109,7 @@ def _scans(data: bytes) -> int:
     while count <= MOST_SCANS and (found := MARKER.search(data, at)) is not None:
         segments += 1
         if segments > MOST_SEGMENTS:
-            raise Unreadable("jpeg_in_pieces")
+            raise UnreadableFile("jpeg_in_pieces")
         at, kind = found.end(), found.group()[-1]
         if kind == END_OF_IMAGE:
             break
@@ -122,11 +122,11 @@ def _read(data: bytes, patch: Patch, scans: int) -> Frame:
     with Image.open(io.BytesIO(data), formats=["JPEG"]) as file:
         width, height = file.size
         if width * height > MOST_PIXELS:
-            raise Unreadable("frame_wide", most=MOST_PIXELS)
+            raise UnreadableFile("frame_wide", most=MOST_PIXELS)
         if scans > 1 and width * height > MOST_BY_PARTS:
-            raise Unreadable("progressive_wide", most=MOST_BY_PARTS)
+            raise UnreadableFile("progressive_wide", most=MOST_BY_PARTS)
         if scans > MOST_SCANS:
-            raise Unreadable("jpeg_in_parts", most=MOST_SCANS)
+            raise UnreadableFile("jpeg_in_parts", most=MOST_SCANS)
         exif = _exif(file)
         part = next((n for n in (1, 2, 4) if width * height <= FULL_PIXELS * n * n), 8)
         if part > 1:

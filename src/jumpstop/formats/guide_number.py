@@ -2,7 +2,7 @@
 
 from ..core.kit.unit import Claim
 from ..core.plan.learn.sheet import guide_choices
-from .errors import Unreadable
+from .errors import UnreadableFile
 from .quantities.asked import Sign
 from .spec.lines import fields_of, parts
 from .spec.tokens import tokens
@@ -17,14 +17,14 @@ def parse_guide_number(text: str, sign: Sign = "") -> Claim:
     would be wrong by a factor of three. Where metres and feet stand side by side, the metres are read.
     """
     if len(text) > LONGEST:
-        raise Unreadable("guide_number_long")
+        raise UnreadableFile("guide_number_long")
     line = tokens(f"guide number: {text}", sign)
     found = [value for part in parts(line) for topic, value in fields_of(part) if topic == "guide"]
     if not found:
-        raise Unreadable("no_guide_number", text=text.strip())
+        raise UnreadableFile("no_guide_number", text=text.strip())
     if len(found) > 1:
-        raise Unreadable("guide_numbers", text=text.strip())
+        raise UnreadableFile("guide_numbers", text=text.strip())
     if found[0]["unit"] is None:
-        raise Unreadable("guide_number_of_what", text=text.strip())
+        raise UnreadableFile("guide_number_of_what", text=text.strip())
     measured = any(one.kind == "other" and one.text == "measured" for one in line)
     return Claim.model_validate(guide_choices(found[0], None)[0] | {"measured": measured})

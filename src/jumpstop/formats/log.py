@@ -7,11 +7,11 @@ from collections.abc import Iterable, Iterator, Mapping
 
 from pydantic import ValidationError
 
-from ..core.scene.log import MOST, LogEntry, LogFile, LogLine
+from ..core.scene.log import MOST_ENTRIES, LogEntry, LogFile, LogLine
 from ..core.scene.parts import PART, Parts
 from ..words.problems import problems_of
 from .documents import MAX_FILE_BYTES, json_of
-from .errors import Unreadable
+from .errors import UnreadableFile
 from .shelf import unguarded
 from .table import csv_of
 
@@ -62,13 +62,13 @@ def _said(figure: float | None) -> str:
 def read_log(data: bytes) -> list[tuple[str, LogEntry]]:
     """Entries with their ids from a JSON or CSV file's bytes. Raises Unreadable, naming what is wrong."""
     if len(data) > MAX_BYTES:
-        raise Unreadable("log_large", most=MAX_BYTES)
+        raise UnreadableFile("log_large", most=MAX_BYTES)
     if data.lstrip()[:1] != b"{":
         return _from_csv(data)
     file = json_of(data)
     entries, parts = file.get("entries"), file.get("parts", {})
-    if isinstance(entries, list) and len(entries) > MOST:
-        raise Unreadable("log_long", most=MOST)
+    if isinstance(entries, list) and len(entries) > MOST_ENTRIES:
+        raise UnreadableFile("log_long", most=MOST_ENTRIES)
     read = Parts()
     if isinstance(entries, list) and isinstance(parts, dict):
         whole = [
@@ -78,7 +78,7 @@ def read_log(data: bytes) -> list[tuple[str, LogEntry]]:
     try:
         found = LogFile.model_validate(file)
     except ValidationError as error:
-        raise Unreadable("not_right", problems=problems_of(error, LogFile)[:5]) from None
+        raise UnreadableFile("not_right", problems=problems_of(error, LogFile)[:5]) from None
     return [(line.id, line.entry) for line in found.entries]
 
 
@@ -87,19 +87,19 @@ def _from_csv(data: bytes) -> list[tuple[str, LogEntry]]:
     try:
         rows = list(csv.DictReader(io.StringIO(data.decode("utf-8-sig"), newline=""), strict=True))
     except (UnicodeDecodeError, csv.Error) as error:
-        raise Unreadable("log_no_table", why=str(error)) from None
+        raise UnreadableFile("log_no_table", why=str(error)) from None
     if not rows or "id" not in rows[0] or "entry" not in rows[0]:
-        raise Unreadable("log_columns")
+        raise UnreadableFile("log_columns")
     parts = {row["id"]: json_of(unguarded(row["entry"] or "")) for row in rows if row.get("name") == PART_ROW}
     entries = [(at, row) for at, row in enumerate(rows, 2) if row.get("name") != PART_ROW]
-    if len(entries) > MOST:
-        raise Unreadable("log_long", most=MOST)
+    if len(entries) > MOST_ENTRIES:
+        raise UnreadableFile("log_long", most=MOST_ENTRIES)
     out, read = [], Parts()
     for number, row in entries:
         try:
             entry = read.whole(json_of(unguarded(row["entry"] or "")), parts)
             line = LogLine.model_validate({"id": row["id"], "entry": entry})
         except ValidationError as error:
-            raise Unreadable("row_not_right", row=number, problem=problems_of(error, LogLine)[0]) from None
+            raise UnreadableFile("row_not_right", row=number, problem=problems_of(error, LogLine)[0]) from None
         out.append((line.id, line.entry))
     return out

@@ -10,7 +10,7 @@ from pydantic import ValidationError
 
 from ..core.scene.job import Sitter
 from ..words.problems import problems_of
-from .errors import Unreadable
+from .errors import UnreadableFile
 from .shelf import unguarded
 from .table import csv_of
 
@@ -33,25 +33,25 @@ def write_roster(sitters: Sequence[Sitter]) -> str:
 def read_roster(data: bytes) -> list[Sitter]:
     """Sitters from a table with a heading line; only the name must be there. Raises Unreadable, naming the row."""
     if len(data) > MAX_BYTES:
-        raise Unreadable("roster_large", most=MAX_BYTES)
+        raise UnreadableFile("roster_large", most=MAX_BYTES)
     try:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError:
-        raise Unreadable("roster_not_text") from None
+        raise UnreadableFile("roster_not_text") from None
     first = text.split("\n", 1)[0]
     separator = max(",;\t", key=first.count)
     try:
         rows = list(csv.reader(io.StringIO(text), delimiter=separator, strict=True))
     except csv.Error as error:
-        raise Unreadable("roster_no_table", why=str(error)) from None
+        raise UnreadableFile("roster_no_table", why=str(error)) from None
     rows = [row for row in rows if any(cell.strip() for cell in row)]
     if not rows:
-        raise Unreadable("roster_empty")
+        raise UnreadableFile("roster_empty")
     heads = [cell.strip().lower() for cell in rows[0]]
     if "name" not in heads:
-        raise Unreadable("roster_columns")
+        raise UnreadableFile("roster_columns")
     if len(rows) - 1 > MOST:
-        raise Unreadable("roster_long", most=MOST)
+        raise UnreadableFile("roster_long", most=MOST)
     return [_sitter(number, dict(zip(heads, row, strict=False))) for number, row in enumerate(rows[1:], 2)]
 
 
@@ -72,4 +72,4 @@ def _sitter(number: int, cells: dict[str, str]) -> Sitter:
     try:
         return Sitter.model_validate(doc)
     except ValidationError as error:
-        raise Unreadable("row_not_right", row=number, problem=problems_of(error, Sitter)[0]) from None
+        raise UnreadableFile("row_not_right", row=number, problem=problems_of(error, Sitter)[0]) from None

@@ -16,7 +16,7 @@ from ..words.kit import printed
 from ..words.problems import Problem, problems_of
 from ..words.refusals import sentence
 from .documents import MAX_FILE_BYTES, MAX_UNITS, json_of
-from .errors import Unreadable
+from .errors import UnreadableFile
 from .guide_number import parse_guide_number
 from .quantities import Asked, Kind, Sign, read
 
@@ -67,7 +67,7 @@ class RowProblem:
 
 
 @dataclass
-class Reading:
+class ShelfRead:
     """What a file holds: the good units, how many rows are bad and what is wrong with the first of them, and columns
     that were not known and so not read."""
 
@@ -83,48 +83,48 @@ class Reading:
             self.problems += [RowProblem(row, column, reason) for column, reason in problems]
 
 
-def read_shelf(data: bytes, kind: Literal["csv", "json"] | None = None, sign: Sign = "") -> Reading:
+def read_shelf(data: bytes, kind: Literal["csv", "json"] | None = None, sign: Sign = "") -> ShelfRead:
     """Units from a file's bytes. sign: the decimal sign of who wrote it, where it is known. Raises Unreadable with a
     sentence where the file as a whole cannot be read."""
     if len(data) > MAX_BYTES:
-        raise Unreadable("shelf_large", most=MAX_BYTES)
+        raise UnreadableFile("shelf_large", most=MAX_BYTES)
     if b"\x00" in data[:65536]:
-        raise Unreadable("shelf_not_text")
+        raise UnreadableFile("shelf_not_text")
     try:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError as error:
-        raise Unreadable("shelf_not_utf8", byte=error.start + 1) from None
+        raise UnreadableFile("shelf_not_utf8", byte=error.start + 1) from None
     if not text.strip():
-        raise Unreadable("file_empty")
+        raise UnreadableFile("file_empty")
     if kind is None:
         kind = "json" if text.lstrip()[0] in "{[" else "csv"
     return _read_json(text) if kind == "json" else _read_csv(text, sign)
 
 
-def _read_json(text: str) -> Reading:
+def _read_json(text: str) -> ShelfRead:
     document = json_of(text)
     rows = document.get("units") if isinstance(document, dict) else document
     if isinstance(document, dict) and document.get("format") != "jumpstop-shelf":
-        raise Unreadable("shelf_of_another_format")
+        raise UnreadableFile("shelf_of_another_format")
     if isinstance(document, dict) and document.get("version") not in (1, 2):
-        raise Unreadable("shelf_of_another_version")
+        raise UnreadableFile("shelf_of_another_version")
     if not isinstance(rows, list):
-        raise Unreadable("shelf_without_units")
+        raise UnreadableFile("shelf_without_units")
     _count(len(rows))
-    reading = Reading()
+    reading = ShelfRead()
     for number, row in enumerate(rows, 1):
         _take(reading, number, row)
     return reading
 
 
-def _read_csv(text: str, sign: Sign) -> Reading:
+def _read_csv(text: str, sign: Sign) -> ShelfRead:
     csv.field_size_limit(MAX_CELL)
     if max(map(len, text.split("\n"))) > MAX_LINE:
-        raise Unreadable("shelf_line_long", most=MAX_LINE)
+        raise UnreadableFile("shelf_line_long", most=MAX_LINE)
     header_line = text.split("\n", 1)[0]
     delimiter = max(",;\t", key=header_line.count)
     reader = csv.reader(io.StringIO(text, newline=""), delimiter=delimiter, strict=True)
-    reading, header = Reading(), None
+    reading, header = ShelfRead(), None
     try:
         for rows, cells in enumerate(reader):
             if header is None:
@@ -134,24 +134,24 @@ def _read_csv(text: str, sign: Sign) -> Reading:
             _count(rows)
             _take_cells(reading, reader.line_num, header, cells, sign)
     except csv.Error as error:
-        raise Unreadable("shelf_not_csv", line=reader.line_num, why=str(error)) from None
+        raise UnreadableFile("shelf_not_csv", line=reader.line_num, why=str(error)) from None
     return reading
 
 
 def _header(cells: list[str]) -> list[str]:
     """The columns' names. Raises Unreadable where they cannot be those of a shelf."""
     if len(cells) > MAX_COLUMNS:
-        raise Unreadable("shelf_wide", columns=len(cells), most=MAX_COLUMNS)
+        raise UnreadableFile("shelf_wide", columns=len(cells), most=MAX_COLUMNS)
     header = [cell.strip().lower().replace(" ", "_") for cell in cells]
     if "name" not in header:
-        raise Unreadable("shelf_columns", known=READ_COLUMNS)
+        raise UnreadableFile("shelf_columns", known=READ_COLUMNS)
     doubled = sorted(column for column in set(header) if column and header.count(column) > 1)
     if doubled:
-        raise Unreadable("shelf_column_twice", column=doubled[0])
+        raise UnreadableFile("shelf_column_twice", column=doubled[0])
     return header
 
 
-def _take_cells(reading: Reading, number: int, header: list[str], cells: list[str], sign: Sign) -> None:
+def _take_cells(reading: ShelfRead, number: int, header: list[str], cells: list[str], sign: Sign) -> None:
     if not any(cell.strip() for cell in cells):
         return
     if any(cell.strip() for cell in cells[len(header) :]):
@@ -166,10 +166,10 @@ def _take_cells(reading: Reading, number: int, header: list[str], cells: list[st
 
 def _count(rows: int) -> None:
     if rows > MAX_UNITS:
-        raise Unreadable("shelf_long", most=MAX_UNITS)
+        raise UnreadableFile("shelf_long", most=MAX_UNITS)
 
 
-def _take(reading: Reading, number: int, row: Any) -> None:
+def _take(reading: ShelfRead, number: int, row: Any) -> None:
     try:
         reading.units.append(Unit.model_validate(unit_of_any_version(row)))
     except ValidationError as error:
@@ -223,7 +223,7 @@ def _document(row: dict[str, Any], sign: Sign) -> dict[str, Any]:
         if name in row:
             try:
                 document[name] = json_of(row[name])
-            except Unreadable:
+            except UnreadableFile:
                 raise _BadCellError(name, "cell_no_json") from None
     if "claims" not in document:
         document["claims"] = [claim.model_dump() for claim in _claims(row, sign)]
@@ -248,7 +248,7 @@ def _claims(row: dict[str, Any], sign: Sign) -> Iterable[Claim]:
                 yield parse_guide_number(text, sign)
             except ValidationError as error:
                 raise _BadCellError("guide_number", "not_right", problems=problems_of(error, Claim)[:1]) from None
-            except Unreadable as error:
+            except UnreadableFile as error:
                 raise _BadCellError("guide_number", error.code, **error.facts) from None
     if "gn" in row:
         if "gn_unit" not in row:

@@ -9,7 +9,7 @@ from ..core.kit.shelf import Shelf
 from ..core.kit.table import UnitTable
 from ..core.physics.scales import Step
 from ..core.plan.camera.remark import Remark
-from ..core.plan.change.ladder import Rung, Span, Variant, ladder, span_of
+from ..core.plan.change.ladder import LadderColumn, RightSpan, Rung, ladder, span_of
 from ..core.plan.change.pocket import Pocket, pocket_of
 from ..core.plan.job.endurance import DayPlan
 from ..core.plan.job.helps import day_plan
@@ -37,12 +37,12 @@ class CardLadder:
     where its dial as it is set is right."""
 
     table: UnitTable
-    columns: tuple[Variant, ...]
+    columns: tuple[LadderColumn, ...]
     rungs: tuple[Rung, ...]
-    span: Span
+    span: RightSpan
 
     @property
-    def parts(self) -> tuple[UnitTable, tuple[Variant, ...], tuple[Rung, ...]]:
+    def parts(self) -> tuple[UnitTable, tuple[LadderColumn, ...], tuple[Rung, ...]]:
         """Its three parts."""
         return self.table, self.columns, self.rungs
 

@@ -7,7 +7,7 @@ from ..core.kit.shelf import Shelf
 from ..core.physics.scales import Step
 from ..core.plan.light.advice import chosen_method
 from ..core.plan.light.reach import Solved
-from ..core.plan.need.of_job import Asked, request_of, wanted_of
+from ..core.plan.need.of_job import AskedUnit, request_of, wanted_of
 from ..core.plan.need.of_light import solved_need
 from ..core.scene.job import JobFile, planned
 from ..core.scene.seen import MethodKind
@@ -27,7 +27,7 @@ def need(
     return solved, chosen_method(solved, avoid, light)
 
 
-def request(file: JobFile, classes: Shelf, avoid: Sequence[MethodKind] = ()) -> list[Asked]:
+def request(file: JobFile, classes: Shelf, avoid: Sequence[MethodKind] = ()) -> list[AskedUnit]:
     """The fewest units that a job asks for, of classes that there are. Raises CannotSolve where there is no setup."""
     if not file.setups:
         raise CannotSolve("no_setups")

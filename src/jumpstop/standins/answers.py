@@ -11,7 +11,7 @@ from ..core.plan.camera.freeze import settings_for
 from ..core.plan.camera.look import needed_s
 from ..core.plan.light.advice import chosen_method
 from ..core.plan.light.reach import solved_in
-from .drills import CHANNEL, Scene
+from .drills import CHANNEL, DrillScene
 from .flash import flash_of, run_of
 from .rig import Exposed, Rig, as_solved, exposed
 from .truth import Truth
@@ -26,19 +26,19 @@ def heard(rig: Rig) -> Rig:
     return replace(rig, asleep=rig.asleep | deaf)
 
 
-def really(scene: Scene, truth: Truth, rig: Rig) -> Exposed:
+def really(scene: DrillScene, truth: Truth, rig: Rig) -> Exposed:
     """What a frame gets."""
     return exposed(heard(rig), scene.table, truth, misled_stops=scene.metering_stops)
 
 
-def answer(scene: Scene, ambient: Ambient) -> Rig:
+def answer(scene: DrillScene, ambient: Ambient) -> Rig:
     """The core's own answer for a scene in this ambient, as one who knows the trade has it stand."""
     setup = scene.known
     solved = solved_in(setup, scene.table, ambient, methods_of(setup, ambient, "third"))
     return as_solved(solved, chosen_method(solved))
 
 
-def trusting(scene: Scene) -> Rig:
+def trusting(scene: DrillScene) -> Rig:
     """As one sets it who trusts every claim."""
     setup = scene.known
     return answer(scene, ambient_of(setup.ambient, setup.meter_c))
@@ -69,7 +69,7 @@ def dialled_right(rig: Rig, frame: Exposed) -> Rig:
     return rig
 
 
-def knowing(scene: Scene, truth: Truth) -> Rig:
+def knowing(scene: DrillScene, truth: Truth) -> Rig:
     """As one sets it who knows what is really so."""
     setup = scene.known
     rig = answer(scene, truth.ambient(ambient_of(setup.ambient, setup.meter_c)))
@@ -82,7 +82,7 @@ def knowing(scene: Scene, truth: Truth) -> Rig:
     return _lasting(scene, truth, rig)
 
 
-def _short_enough(scene: Scene, truth: Truth, rig: Rig) -> Rig:
+def _short_enough(scene: DrillScene, truth: Truth, rig: Rig) -> Rig:
     """Where motion is to be frozen: down to where the flash is short enough, and ISO for what is then missing."""
     if rig.setup.motion.kind != "freeze":
         return rig
@@ -99,7 +99,7 @@ def _at_iso(rig: Rig, more: float) -> Rig:
     return replace(rig, camera=replace(rig.camera, iso=ISOS.marked(ISOS.moved(rig.camera.iso, more), "third")))
 
 
-def _lasting(scene: Scene, truth: Truth, rig: Rig) -> Rig:
+def _lasting(scene: DrillScene, truth: Truth, rig: Rig) -> Rig:
     """Where frames have to last: a stop of ISO more, and of the dial less, until they do."""
     unit = rig.setup.lights[0].unit
     if not scene.frames or unit is None:

@@ -18,7 +18,7 @@ from ..core.plan.camera.framing import dark_of
 from ..core.plan.camera.look import needed_s
 from ..core.plan.camera.methods import GHOST_STOPS, names_of
 from .answers import knowing, really
-from .drills import DRILLS, HELD, Drill, DrillCode, Goal, Scene, What, scene_of
+from .drills import DRILLS, HELD, Drill, DrillCode, DrillScene, Goal, What, scene_of
 from .flash import Flash, Run, flash_of, run_of
 from .meter import CannotReadError, Metered, MeterKind, needle, read
 from .picture import Shot, blurred_mm, shoot
@@ -42,7 +42,7 @@ FOCUS_M = (0.3, 60.0)
 DISTANCES_M = (0.4, 15.0)
 
 
-class Move(Value):
+class BenchMove(Value):
     """One move at the bench. do: set a thing (`what`, of a `light`, to a `value`), meter, look at a light's switches,
     take a frame, run all frames that have to last, or be done. value: f-number, seconds, ISO, stops (of ND, below full,
     of compensation), metres, a channel, layers on, or 0 and 1; of orientation 0 across, 1 grip up, 2 grip down; of a
@@ -75,7 +75,7 @@ def _shot(taken: Taken, drill: Drill, seed: int) -> Shot:
 
 
 @dataclass(frozen=True)
-class Outcome:
+class GoalOutcome:
     """One thing that had to come out: by how much it is off (in stops, or as `unit` says), and whether it is met."""
 
     goal: Goal
@@ -92,10 +92,10 @@ class Bench:
     code: DrillCode
     seed: int
     hard: bool
-    scene: Scene
+    scene: DrillScene
     rig: Rig
     flashes: tuple[Flash, ...]
-    moves: tuple[Move, ...] = ()
+    moves: tuple[BenchMove, ...] = ()
     seconds: float = 0.0
     taken: tuple[Taken, ...] = ()
     metered: tuple[tuple[int, int, Metered], ...] = ()
@@ -151,13 +151,13 @@ def begin(code: DrillCode, seed: int, hard: bool) -> Bench:
 
 
 @lru_cache(maxsize=MOST_KEPT)
-def play(code: DrillCode, seed: int, hard: bool, moves: tuple[Move, ...]) -> Bench:
+def play(code: DrillCode, seed: int, hard: bool, moves: tuple[BenchMove, ...]) -> Bench:
     """A drill after these moves, of which there are MOST_MOVES at the most."""
     bench = play(code, seed, hard, moves[:-1]) if moves else begin(code, seed, hard)
     return _after(bench, moves[-1]) if moves else bench
 
 
-def _after(bench: Bench, move: Move) -> Bench:
+def _after(bench: Bench, move: BenchMove) -> Bench:
     at = len(bench.moves)
     bench = replace(bench, moves=(*bench.moves, move), refused="")
     if bench.done:
@@ -247,7 +247,7 @@ def _layers(modifier: Modifier | None, count: int) -> tuple[str, ...] | None:
     return None if modifier is None else tuple(one.name for one in modifier.layers[:count])
 
 
-def _metered(bench: Bench, move: Move, at: int) -> Bench:
+def _metered(bench: Bench, move: BenchMove, at: int) -> Bench:
     kinds: tuple[MeterKind, ...] = ("flash", "ambient", "both")
     kind = kinds[int(min(max(move.value, 0), 2))]
     rng = np.random.default_rng([bench.seed, 4, at])
@@ -300,12 +300,12 @@ def _run(bench: Bench, at: int) -> Bench:
     return replace(bench, runs=(*bench.runs, (at, found)), seconds=bench.seconds + RUN_S)
 
 
-def outcomes(bench: Bench, frame: Exposed, run: Run | None = None) -> tuple[Outcome, ...]:
+def outcomes(bench: Bench, frame: Exposed, run: Run | None = None) -> tuple[GoalOutcome, ...]:
     """What had to come out, against a frame."""
     return tuple(_outcome(bench, goal, frame, run) for goal in bench.drill.goals)
 
 
-def _outcome(bench: Bench, goal: Goal, frame: Exposed, run: Run | None) -> Outcome:
+def _outcome(bench: Bench, goal: Goal, frame: Exposed, run: Run | None) -> GoalOutcome:
     setup, rig, scene = frame.rig.setup, frame.rig, bench.scene
     match goal:
         case "background":
@@ -323,26 +323,26 @@ def _outcome(bench: Bench, goal: Goal, frame: Exposed, run: Run | None) -> Outco
         case "dark":
             dark = dark_of(setup, frame.method)
             share = 0.0 if dark is None else dark.over
-            return Outcome(goal, share, share <= 0, "share")
+            return GoalOutcome(goal, share, share <= 0, "share")
         case "frozen":
             off = math.log2(frame.t01_s(0) / needed_s(setup)) if frame.units[0] is not None else math.inf
-            return Outcome(goal, off, off <= GOAL_STOPS / 2)
+            return GoalOutcome(goal, off, off <= GOAL_STOPS / 2)
         case "ghost":
             off = frame.level("lit").ambient - GHOST_STOPS
-            return Outcome(goal, off, off <= 0.0)
+            return GoalOutcome(goal, off, off <= 0.0)
         case "focus":
             off = math.log2(
                 max(blurred_mm(setup, rig.camera.f_number, rig.focus_m), 1e-9) / coc_mm(setup.body.diagonal_mm)
             )
-            return Outcome(goal, max(off, 0.0), off <= 0.0, "")
+            return GoalOutcome(goal, max(off, 0.0), off <= 0.0, "")
         case "all_fire":
             dark_ones = sum(unit is None for unit in frame.units)
-            return Outcome(goal, float(dark_ones), not dark_ones, "lights")
+            return GoalOutcome(goal, float(dark_ones), not dark_ones, "lights")
         case "hss_spared":
             at_sync = frame.level("background").ambient + log2_of(rig.sync_s, rig.camera.shutter_s)
             wasted = frame.kind == "hss" and abs(at_sync - setup.aim.background_stops) <= GOAL_STOPS
-            return Outcome(goal, float(wasted), not wasted, "")
+            return GoalOutcome(goal, float(wasted), not wasted, "")
         case _:
             missing = scene.frames if run is None else run.frames - run.lit
-            return Outcome("lasts", float(missing), run is not None and missing == 0, "frames")
-    return Outcome(goal, off, abs(off) <= GOAL_STOPS)
+            return GoalOutcome("lasts", float(missing), run is not None and missing == 0, "frames")
+    return GoalOutcome(goal, off, abs(off) <= GOAL_STOPS)

@@ -39,7 +39,7 @@ LASTING = {False: (240, 2.0), True: (900, 2.5)}
 
 
 @dataclass(frozen=True)
-class Scene:
+class DrillScene:
     """A drill's scene. setup: as it is asked for. start: as it stands when one comes in. known: as one who knows the
     trade has it stand, whose dials and camera are still to be worked out; frames, every_s: what has to last."""
 
@@ -67,7 +67,7 @@ class Drill:
     whether something falls through the frame."""
 
     code: DrillCode
-    scene: Callable[[np.random.Generator, bool], Scene]
+    scene: Callable[[np.random.Generator, bool], DrillScene]
     sets: tuple[What, ...]
     goals: tuple[Goal, ...]
     ambient_first: bool = False
@@ -96,7 +96,7 @@ def _one_of(rng: np.random.Generator, *choices: float) -> float:
     return choices[int(rng.integers(len(choices)))]
 
 
-def _ambient(rng: np.random.Generator, hard: bool) -> Scene:
+def _ambient(rng: np.random.Generator, hard: bool) -> DrillScene:
     light = Light(unit=WHIMBREL, modifier=SOFTBOX, distance_m=_one_of(rng, 1.4, 1.7, 2.0))
     if hard:
         spec = AmbientSpec(condition="after_sunset")
@@ -104,36 +104,36 @@ def _ambient(rng: np.random.Generator, hard: bool) -> Scene:
     else:
         spec, aim = AmbientSpec(condition="heavy_overcast"), _aim(8.0, -1.0)
     setup = _setup("Ambient first", spec, aim, (light,), method="sync")
-    return Scene(setup, _started(setup, CameraSettings(aim.f_number, 1 / 60, aim.iso)), setup)
+    return DrillScene(setup, _started(setup, CameraSettings(aim.f_number, 1 / 60, aim.iso)), setup)
 
 
-def _halve(rng: np.random.Generator, hard: bool) -> Scene:
+def _halve(rng: np.random.Generator, hard: bool) -> DrillScene:
     light = Light(unit=SANDERLING, distance_m=_one_of(rng, 1.2, 1.5, 1.8))
     spec = AmbientSpec(condition="distinct_shadows", subject="back")
     time = 1 / 4000 if hard else 1 / 2000
     fixed = Fixed(aperture=True, iso=True, shutter_s=time)
     setup = _setup("Start in the middle", spec, _aim(2.8), (light,), method="hss", fixed=fixed)
-    return Scene(setup, _started(setup, CameraSettings(2.8, time, 100), True), setup)
+    return DrillScene(setup, _started(setup, CameraSettings(2.8, time, 100), True), setup)
 
 
-def _nd(rng: np.random.Generator, hard: bool) -> Scene:
+def _nd(rng: np.random.Generator, hard: bool) -> DrillScene:
     light = Light(unit=WHIMBREL, distance_m=_one_of(rng, 1.1, 1.2, 1.3), heads=2 if hard else 1)
     spec = AmbientSpec(condition="sand_or_snow" if hard else "distinct_shadows", subject="back")
     aim = _aim(5.6 if hard else 4.0, -2.0)
     setup = _setup("Two under, with ND", spec, aim, (light,), filters=FILTERS, method="nd")
-    return Scene(setup, _started(setup, CameraSettings(aim.f_number, 1 / 250, 100)), setup)
+    return DrillScene(setup, _started(setup, CameraSettings(aim.f_number, 1 / 250, 100)), setup)
 
 
-def _hss(rng: np.random.Generator, hard: bool) -> Scene:
+def _hss(rng: np.random.Generator, hard: bool) -> DrillScene:
     needed = bool(rng.integers(2))
     aim = _aim((4.0 if needed else 16.0) if hard else (2.8 if needed else 11.0))
     spec = AmbientSpec(condition="hazy_sun" if hard else "cloudy_bright", subject="back")
     light = Light(unit=SANDERLING, distance_m=_one_of(rng, 1.2, 1.4))
     setup = _setup("HSS or not", spec, aim, (light,), method="hss" if needed else "sync")
-    return Scene(setup, _started(setup, CameraSettings(aim.f_number, 1 / 1000, 100), True), setup)
+    return DrillScene(setup, _started(setup, CameraSettings(aim.f_number, 1 / 1000, 100), True), setup)
 
 
-def _dark(rng: np.random.Generator, hard: bool) -> Scene:
+def _dark(rng: np.random.Generator, hard: bool) -> DrillScene:
     body = BLUFF.model_copy(update={"dark_edge": "top" if hard else "bottom"})
     reading = Reading(f_number=13, shutter_s=1 / 250, iso=100, needle_stops=-0.33)
     spec = AmbientSpec(by="reading", readings=(reading,), subject="back")
@@ -142,10 +142,10 @@ def _dark(rng: np.random.Generator, hard: bool) -> Scene:
     stage = Stage(width_m=0.3)
     setup = _setup("Past sync", spec, aim, (light,), body=body, stage=stage, method="past_sync")
     known = setup.model_copy(update={"aim": aim.model_copy(update={"orientation": "grip_up"})})
-    return Scene(setup, _started(setup, CameraSettings(13.0, 1 / 250, 100)), known)
+    return DrillScene(setup, _started(setup, CameraSettings(13.0, 1 / 250, 100)), known)
 
 
-def _pour(rng: np.random.Generator, hard: bool) -> Scene:
+def _pour(rng: np.random.Generator, hard: bool) -> DrillScene:
     lens = Lens(focal_mm=90, subject_m=0.9, background_m=3)
     motion = Motion(kind="freeze", mover="splash", field_width_m=0.36 if not hard else 0.28)
     spec = AmbientSpec(condition="dark", lamps_lux=1500)
@@ -154,38 +154,38 @@ def _pour(rng: np.random.Generator, hard: bool) -> Scene:
     setup = _setup("The pour", spec, _aim(11.0, 0.0, 400, lens), (light,), motion=motion, stage=stage, method="freeze")
     known = setup.model_copy(update={"ambient": spec.model_copy(update={"lamps_on": False})})
     start = replace(_started(setup, CameraSettings(11.0, 1 / 200, 400), dial=1.0), focus_m=1.15)
-    return Scene(setup, start, known)
+    return DrillScene(setup, start, known)
 
 
-def _fill(rng: np.random.Generator, hard: bool) -> Scene:
+def _fill(rng: np.random.Generator, hard: bool) -> DrillScene:
     spec = AmbientSpec(condition="distinct_shadows", subject="sun")
     target = -1.67 if not hard else -2.33
     light = Light(unit=SANDERLING, role="fill", target_stops=target, distance_m=_one_of(rng, 1.8, 2.2, 2.6))
     setup = _setup("Fill that does not show", spec, _aim(16.0, 0.0), (light,), method="sync")
-    return Scene(setup, _started(setup, CameraSettings(16.0, 1 / 250, 100)), setup)
+    return DrillScene(setup, _started(setup, CameraSettings(16.0, 1 / 250, 100)), setup)
 
 
-def _second(rng: np.random.Generator, hard: bool) -> Scene:
+def _second(rng: np.random.Generator, hard: bool) -> DrillScene:
     key = Light(id="1", unit=WHIMBREL, modifier=SOFTBOX, distance_m=1.5, position=Position(bearing_deg=40))
     rim = Light(
         id="2", unit=SANDERLING, role="rim", target_stops=0.5, distance_m=_one_of(rng, 1.6, 2.0, 2.4),
         position=Position(bearing_deg=-150, height_m=2.0), modifier=SOFTBOX if hard else None,
     )  # fmt: skip
     setup = _setup("The second light", AmbientSpec(condition="dark"), _aim(5.6), (key, rim), method="sync")
-    return Scene(setup, _started(setup, CameraSettings(5.6, 1 / 125, 100)), setup, right=(0,))
+    return DrillScene(setup, _started(setup, CameraSettings(5.6, 1 / 125, 100)), setup, right=(0,))
 
 
-def _group(rng: np.random.Generator, hard: bool) -> Scene:
+def _group(rng: np.random.Generator, hard: bool) -> DrillScene:
     stage = Stage(kind="group", width_m=6.0 if not hard else 7.0, people=9, depth_m=0.0 if not hard else 1.0)
     light = Light(unit=WHIMBREL, modifier=UMBRELLA, distance_m=_one_of(rng, 3.0, 3.5))
     setup = _setup("A group, evenly", AmbientSpec(condition="dark"), _aim(5.6, -1.0, 800, WIDE), (light,), stage=stage)
     setup = setup.model_copy(update={"method": "sync"})
     away = 9.0 if not hard else 12.0
     known = setup.model_copy(update={"lights": (light.model_copy(update={"distance_m": away}),)})
-    return Scene(setup, _started(setup, CameraSettings(5.6, 1 / 125, 800)), known)
+    return DrillScene(setup, _started(setup, CameraSettings(5.6, 1 / 125, 800)), known)
 
 
-def _channels(rng: np.random.Generator, hard: bool) -> Scene:
+def _channels(rng: np.random.Generator, hard: bool) -> DrillScene:
     lights = [
         Light(id="1", unit=WHIMBREL, distance_m=1.6, channel=CHANNEL, sends=False, position=Position(bearing_deg=40)),
         Light(id="2", unit=SANDERLING, role="fill", target_stops=-1.5, distance_m=2.0, channel=CHANNEL),
@@ -203,23 +203,23 @@ def _channels(rng: np.random.Generator, hard: bool) -> Scene:
             rig = rig.with_light(at, sends=True)
         else:
             asleep.add(at)
-    return Scene(setup, replace(rig, asleep=frozenset(asleep)), setup, right=(0, 1, 2))
+    return DrillScene(setup, replace(rig, asleep=frozenset(asleep)), setup, right=(0, 1, 2))
 
 
-def _automatic(rng: np.random.Generator, hard: bool) -> Scene:
+def _automatic(rng: np.random.Generator, hard: bool) -> DrillScene:
     light = Light(unit=SANDERLING, distance_m=_one_of(rng, 1.8, 2.2), automatic=True, compensation_stops=0.0)
     setup = _setup("Automatic power", AmbientSpec(condition="dark"), _aim(5.6), (light,), method="sync")
     misled = _one_of(rng, -1.0, 1.0) * (0.8 if not hard else 1.4)  # a black coat, or a white wall, fills the frame
-    return Scene(setup, _started(setup, CameraSettings(5.6, 1 / 125, 100)), setup, metering_stops=misled)
+    return DrillScene(setup, _started(setup, CameraSettings(5.6, 1 / 125, 100)), setup, metering_stops=misled)
 
 
-def _lasts(rng: np.random.Generator, hard: bool) -> Scene:
+def _lasts(rng: np.random.Generator, hard: bool) -> DrillScene:
     light = Light(unit=STILT, distance_m=_one_of(rng, 2.2, 2.6), modifier=None)
     frames, every_s = LASTING[hard]
     setup = _setup("What runs out first", AmbientSpec(condition="dark"), _aim(8.0), (light,), method="sync")
     setup = setup.model_copy(update={"frames": frames})
     known = setup.model_copy(update={"aim": setup.aim.model_copy(update={"iso": 400 if not hard else 1600})})
-    return Scene(setup, _started(setup, CameraSettings(8.0, 1 / 125, 100)), known, frames=frames, every_s=every_s)
+    return DrillScene(setup, _started(setup, CameraSettings(8.0, 1 / 125, 100)), known, frames=frames, every_s=every_s)
 
 
 POURED: tuple[What, ...] = ("lamps", "focus", "iso", "dial", "distance")
@@ -244,7 +244,7 @@ DRILLS: dict[DrillCode, Drill] = {
 OF_AMBIENT = frozenset({"iso", "shutter", "aperture", "nd"})  # settings of the camera that change the ambient
 
 
-def scene_of(code: DrillCode, seed: int, hard: bool) -> Scene:
+def scene_of(code: DrillCode, seed: int, hard: bool) -> DrillScene:
     """A drill's scene: the same seed, the same scene. Lights that are right already are set so by what is really so."""
     drill = DRILLS[code]
     return drill.scene(np.random.default_rng([seed, CODES.index(code), int(hard)]), hard)

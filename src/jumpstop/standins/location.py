@@ -68,7 +68,7 @@ class Noted:
 
 
 @dataclass(frozen=True)
-class Compared:
+class ComparedLight:
     """One light at the dial that was planned [stops from correct, by flash alone]: by the claims, as it was found, as
     it would be said now, and as it is. What belongs to this place alone is in what was found, and not in the others."""
 
@@ -82,14 +82,14 @@ class Compared:
 
 
 @dataclass(frozen=True, eq=False)
-class Played:
+class PlayedDay:
     """A day that was played: what went into the log, what it taught, and how far that is from what is so."""
 
     plan: DayPlan
     truth: Truth
     noted: tuple[Noted, ...]
     learning: Learning
-    compared: tuple[Compared, ...]
+    compared: tuple[ComparedLight, ...]
 
     @property
     def apart(self) -> list[tuple[tuple[str, str, str], float, float, float]]:
@@ -261,28 +261,30 @@ def _by_reading(setup: Setup, real: Ambient, noise: float, f_number: float) -> S
     return setup.model_copy(update={"ambient": spec})
 
 
-def play_day(file: JobFile, shelf: Shelf, seed: int, step: Step = "third", avoid: Sequence[MethodKind] = ()) -> Played:
+def play_day(
+    file: JobFile, shelf: Shelf, seed: int, step: Step = "third", avoid: Sequence[MethodKind] = ()
+) -> PlayedDay:
     """A job's day, played to its end. Raises CannotSolve."""
     plan = day_plan(planned(file), shelf, step, avoid, ways=False)
     return played_from(file, shelf, seed, plan)
 
 
-def played_from(file: JobFile, shelf: Shelf, seed: int, plan: DayPlan) -> Played:
+def played_from(file: JobFile, shelf: Shelf, seed: int, plan: DayPlan) -> PlayedDay:
     """The same, from its plan."""
     day = _Day(file, shelf, seed, plan)
     noted = tuple(day.played())
     learning = learn([one.entry for one in noted], shelf.table)
     compared = tuple(_compared(one, shelf.table, learning) for one in day.read)
-    return Played(plan, day.truth, noted, learning, compared)
+    return PlayedDay(plan, day.truth, noted, learning, compared)
 
 
-def _compared(one: _Read, table: UnitTable, learning: Learning) -> Compared:
+def _compared(one: _Read, table: UnitTable, learning: Learning) -> ComparedLight:
     """A light by the claims, as found, by what was learned, and as it is."""
     now = replace(table, learned=learning.learned) if len(learning.learned) else table
     said, learned = (_level(solved_as(one.rig, shelf, one.ambient), one.light, one.unit) for shelf in (table, now))
     truth = one.found - one.frame.place_off[one.light]
     setup = one.rig.setup
-    return Compared(setup.name, one.light, table.units[one.unit].name, said, one.found, learned, truth)
+    return ComparedLight(setup.name, one.light, table.units[one.unit].name, said, one.found, learned, truth)
 
 
 def _level(solved: Solved, light: int, unit: int) -> float:

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from .answers import knowing, trusting
-from .bench import GOAL_STOPS, Bench, Move, Outcome, begin, outcomes, power_of
+from .bench import GOAL_STOPS, Bench, BenchMove, GoalOutcome, begin, outcomes, power_of
 from .drills import HELD, OF_AMBIENT, Goal, What
 from .flash import Run, run_of
 from .rig import Exposed, Rig
@@ -42,8 +42,8 @@ class Review:
     without_flash: int
     fewest: int
     met: bool
-    outcome: tuple[Outcome, ...]
-    by_claims: tuple[Outcome, ...]
+    outcome: tuple[GoalOutcome, ...]
+    by_claims: tuple[GoalOutcome, ...]
     trusting: Rig
     knowing: Rig
     late_ambient: tuple[tuple[What, int], ...]
@@ -82,7 +82,7 @@ def review_of(bench: Bench) -> Review:
     )
 
 
-def _by_claims(bench: Bench, rig: Rig) -> tuple[Outcome, ...]:
+def _by_claims(bench: Bench, rig: Rig) -> tuple[GoalOutcome, ...]:
     start = begin(bench.code, bench.seed, bench.hard)
     frame = start.see(rig)
     return outcomes(start, frame, _run(start, frame) if bench.scene.frames else None)
@@ -92,29 +92,29 @@ def _run(bench: Bench, frame: Exposed) -> Run:
     return run_of(bench.flashes[0], power_of(frame, 0), bench.scene.frames, bench.scene.every_s)
 
 
-def best_moves(bench: Bench) -> tuple[Move, ...]:
+def best_moves(bench: Bench) -> tuple[BenchMove, ...]:
     """The moves of one who knows what is hidden: the frame of the ambient too, where it belongs to the work."""
     return _moves_to(bench, knowing(bench.scene, bench.truth))
 
 
-def _moves_to(bench: Bench, goal: Rig) -> tuple[Move, ...]:
+def _moves_to(bench: Bench, goal: Rig) -> tuple[BenchMove, ...]:
     start = begin(bench.code, bench.seed, bench.hard)
     moves = [*moves_between(start.rig, goal)]
     if bench.drill.ambient_first:
-        off, on = Move(do="set", what="trigger", value=0), Move(do="set", what="trigger", value=1)
-        moves = [off, *(one for one in moves if one.what in OF_AMBIENT), Move(do="frame"), on, *moves]
-    moves.append(Move(do="frame"))
+        off, on = BenchMove(do="set", what="trigger", value=0), BenchMove(do="set", what="trigger", value=1)
+        moves = [off, *(one for one in moves if one.what in OF_AMBIENT), BenchMove(do="frame"), on, *moves]
+    moves.append(BenchMove(do="frame"))
     if bench.scene.frames:
-        moves.append(Move(do="run"))
-    return (*moves, Move(do="done"))
+        moves.append(BenchMove(do="run"))
+    return (*moves, BenchMove(do="done"))
 
 
-def moves_between(rig: Rig, goal: Rig) -> list[Move]:
+def moves_between(rig: Rig, goal: Rig) -> list[BenchMove]:
     """What has to be set to come from one rig to another, the camera first."""
-    out: list[Move] = []
+    out: list[BenchMove] = []
 
     def put(what: What, value: float, light: int = 0) -> None:
-        out.append(Move(do="set", what=what, value=float(value), light=light))
+        out.append(BenchMove(do="set", what=what, value=float(value), light=light))
 
     if goal.camera.nd_stops != rig.camera.nd_stops:
         put("nd", goal.camera.nd_stops)

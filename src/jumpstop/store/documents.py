@@ -14,7 +14,7 @@ from sqlalchemy import Connection, Row, Select, delete, func, insert, select, up
 from sqlalchemy.exc import OperationalError
 
 from ..core.scene.job import MOST_SETUPS
-from ..core.scene.log import MOST as MOST_LOG
+from ..core.scene.log import MOST_ENTRIES as MOST_LOG
 from ..core.scene.parts import named, packed, unpacked
 from . import undo
 from .database import open_engine

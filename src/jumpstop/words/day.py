@@ -9,7 +9,7 @@ from ..core.physics.arrays import Floats
 from ..core.plan.camera.day import Day
 
 
-class Mark(BaseModel):
+class DayMark(BaseModel):
     """An instant of the day: its place along the day (0..1), the clock, and what happens."""
 
     at: float
@@ -17,7 +17,7 @@ class Mark(BaseModel):
     words: str
 
 
-class Span(BaseModel):
+class DaySpan(BaseModel):
     """A stretch of the day (0..1)."""
 
     start: float
@@ -29,14 +29,14 @@ class DayText(BaseModel):
     """The day from local midnight to the next; samples at equal steps of time."""
 
     clocks: list[str]
-    hours: list[Mark]
+    hours: list[DayMark]
     ground_ev: list[float]
     subject_ev: list[float]
     shade_ev: list[float]
     elevation_deg: list[float]
-    now: Mark
-    marks: list[Mark]
-    golden: list[Span]
+    now: DayMark
+    marks: list[DayMark]
+    golden: list[DaySpan]
     words: str
     shift: float
 
@@ -49,8 +49,8 @@ def day_text(day: Day) -> DayText:
     def clock(when: datetime) -> str:
         return f"{when.astimezone(day.zone):%H:%M}"
 
-    def mark(when: datetime, words: str = "") -> Mark:
-        return Mark(at=round((when - start) / whole, 4), clock=clock(when), words=words)
+    def mark(when: datetime, words: str = "") -> DayMark:
+        return DayMark(at=round((when - start) / whole, 4), clock=clock(when), words=words)
 
     def course(values: Floats, digits: int = 2) -> list[float]:
         rounded: list[float] = np.round(values, digits).tolist()
@@ -69,7 +69,7 @@ def day_text(day: Day) -> DayText:
         now=mark(day.now, "now"),
         marks=sorted(marks, key=lambda one: one.at),
         golden=[
-            Span(start=(a - start) / whole, end=(b - start) / whole, words=f"{clock(a)} to {clock(b)}")
+            DaySpan(start=(a - start) / whole, end=(b - start) / whole, words=f"{clock(a)} to {clock(b)}")
             for a, b in day.golden
         ],
         words=_words(day, marks, [f"{clock(a)} to {clock(b)}" for a, b in day.golden]),
@@ -77,7 +77,7 @@ def day_text(day: Day) -> DayText:
     )
 
 
-def _words(day: Day, marks: list[Mark], golden: list[str]) -> str:
+def _words(day: Day, marks: list[DayMark], golden: list[str]) -> str:
     """The day in a sentence; polar days and nights say so."""
     high = float(day.track.elevation.max())
     sun = [f"{one.words} {one.clock}" for one in marks if one.words in ("sunrise", "sunset")]

@@ -16,7 +16,7 @@ from .figures import DisplayUnits, amount, decimal, f_number, iso, length, nd, p
 from .kit import gel_words, rating_words
 
 
-class Said(NamedTuple):
+class JumpWords(NamedTuple):
     """The name of a jump on the chart, and its reason in a sentence."""
 
     cause: str
@@ -32,14 +32,14 @@ class Context(NamedTuple):
     subject: SubjectKind = "person"
 
 
-def say(jump: JumpAt, context: Context) -> Said:
+def say(jump: JumpAt, context: Context) -> JumpWords:
     """The words of one jump of one unit."""
     return SENTENCES[jump.effect](jump, context)
 
 
-def _rated_output(facts: JumpAt, at: Context) -> Said:
+def _rated_output(facts: JumpAt, at: Context) -> JumpWords:
     aperture = f_number(facts["f_number"])
-    return Said(
+    return JumpWords(
         f"at {length(1, at.units)}, {aperture}",
         f"{_basis(at.table, at.unit, at.units)} At one metre and {aperture}, at ISO 100 and full power, that is "
         "2 log2(GN / N) stops over a "
@@ -53,9 +53,9 @@ def _basis(table: UnitTable, unit: int, units: DisplayUnits) -> str:
     return rating_words(table.units[unit], *figures, units)
 
 
-def _zoom(facts: JumpAt, at: Context) -> Said:
+def _zoom(facts: JumpAt, at: Context) -> JumpWords:
     zoom = f"{facts['zoom_mm']:.0f} mm"
-    return Said(
+    return JumpWords(
         f"zoom {zoom}",
         f"Zoomed to {zoom} against the {REFERENCE_ZOOM_MM:.0f} mm coverage that all are compared at: from the "
         "positions quoted, straight against log(zoom); beyond them estimated from the beam. No zoom head: no change.",
@@ -66,36 +66,38 @@ TICKS = {"wide_panel": "wide panel"}
 """What effects that are ticks are called where hands switch them."""
 
 
-def _wide_panel(facts: JumpAt, at: Context) -> Said:
-    return Said(
+def _wide_panel(facts: JumpAt, at: Context) -> JumpWords:
+    return JumpWords(
         "wide panel",
         "The panel over the head, at its widest, spreads the light as wide as a lens of 14 mm sees: as much light on a "
         "larger frame. A head without zoom has none: no change.",
     )
 
 
-def _heads(facts: JumpAt, at: Context) -> Said:
+def _heads(facts: JumpAt, at: Context) -> JumpWords:
     heads = f"{facts['count']:.0f}"
-    return Said(f"{heads} heads", f"{heads} equal heads on the same spot: + log2({heads}).")
+    return JumpWords(f"{heads} heads", f"{heads} equal heads on the same spot: + log2({heads}).")
 
 
-def _pops(facts: JumpAt, at: Context) -> Said:
+def _pops(facts: JumpAt, at: Context) -> JumpWords:
     count = f"{facts['count']:.0f}"
-    return Said(f"{count} flashes", f"{count} flashes while the shutter is open: + log2({count}) where nothing moves.")
+    return JumpWords(
+        f"{count} flashes", f"{count} flashes while the shutter is open: + log2({count}) where nothing moves."
+    )
 
 
-def _distance(facts: JumpAt, at: Context) -> Said:
+def _distance(facts: JumpAt, at: Context) -> JumpWords:
     metres = length(facts["metres"], at.units)
-    return Said(
+    return JumpWords(
         metres,
         f"Inverse square: −2 log2(distance in metres), from one metre out to {metres}. "
         "The ± stands for a distance paced out rather than taped.",
     )
 
 
-def _modifier(facts: JumpAt, at: Context) -> Said:
+def _modifier(facts: JumpAt, at: Context) -> JumpWords:
     name = facts["name"]
-    return Said(
+    return JumpWords(
         name,
         f"{name} against the unit's own reflector at 35 mm coverage. "
         + (
@@ -106,58 +108,60 @@ def _modifier(facts: JumpAt, at: Context) -> Said:
     )
 
 
-def _layer(facts: JumpAt, at: Context) -> Said:
+def _layer(facts: JumpAt, at: Context) -> JumpWords:
     name = facts["layer"]
     if facts.mark == "U":
-        return Said(name, "Measured by you.")
-    return Said(name, f"{name}: it comes off. A layer of diffusion costs about a stop.")
+        return JumpWords(name, "Measured by you.")
+    return JumpWords(name, f"{name}: it comes off. A layer of diffusion costs about a stop.")
 
 
-def _adapter(facts: JumpAt, at: Context) -> Said:
+def _adapter(facts: JumpAt, at: Context) -> JumpWords:
     mount = at.table.units[at.unit].mount
-    return Said("adapter", f"An adapter for the {mount} mount holds the flash further back, and some of it is lost.")
+    return JumpWords(
+        "adapter", f"An adapter for the {mount} mount holds the flash further back, and some of it is lost."
+    )
 
 
 SURFACES = {"ceiling": "ceiling", "left": "left wall", "right": "right wall"}
 
 
-def _bounce(facts: JumpAt, at: Context) -> Said:
+def _bounce(facts: JumpAt, at: Context) -> JumpWords:
     path = length(facts["path_m"], at.units)
     surface = SURFACES[facts["off"]]
-    return Said(
+    return JumpWords(
         f"over the {surface}, {path}",
         f"Off the {surface} the light goes {path}, as if from the flash's mirror image in it; what the {surface} "
         "itself takes is counted with it.",
     )
 
 
-def _card(facts: JumpAt, at: Context) -> Said:
-    return Said(
+def _card(facts: JumpAt, at: Context) -> JumpWords:
+    return JumpWords(
         "bounce card",
         f"{share(facts['share'])} of the light goes straight to the subject, not over the ceiling: it fills the eyes, "
         "and matters most under a dark ceiling.",
     )
 
 
-def _off_axis(facts: JumpAt, at: Context) -> Said:
-    return Said(
+def _off_axis(facts: JumpAt, at: Context) -> JumpWords:
+    return JumpWords(
         "head turned off",
         "The head does not point here: a beam loses (2 × angle / beam)² stops off its axis, a bright face its cosine.",
     )
 
 
-def _side(facts: JumpAt, at: Context) -> Said:
+def _side(facts: JumpAt, at: Context) -> JumpWords:
     bearing, thing = f"{facts['bearing']:.0f}°", at.subject == "object"
     turn, what = (THING_TURN_DEG, "a thing") if thing else (TURN_DEG, "a face")
-    return Said(
+    return JumpWords(
         f"from {bearing}",
         f"From {bearing} beside the camera's axis this side has only a share of the light: the nearer side of {what} "
         f"all of it up to {turn:.0f}° off its own axis, then less and less; the farther one less from the middle on.",
     )
 
 
-def _face(facts: JumpAt, at: Context) -> Said:
-    return Said(
+def _face(facts: JumpAt, at: Context) -> JumpWords:
+    return JumpWords(
         "big face, close",
         f"At {length(facts['metres'], at.units)} a face {length(facts['width_m'], at.units)} wide is not a point "
         "source: light from its edge comes from farther off and at a slant, so less arrives than inverse square says. "
@@ -165,29 +169,29 @@ def _face(facts: JumpAt, at: Context) -> Said:
     )
 
 
-def _gel(facts: JumpAt, at: Context) -> Said:
+def _gel(facts: JumpAt, at: Context) -> JumpWords:
     gel = gel_words(facts["gel"])
-    return Said(gel, f"{gel.capitalize()} lets {share(facts['share'])} of the light through.")
+    return JumpWords(gel, f"{gel.capitalize()} lets {share(facts['share'])} of the light through.")
 
 
-def _aperture(facts: JumpAt, at: Context) -> Said:
+def _aperture(facts: JumpAt, at: Context) -> JumpWords:
     used, asked = f_number(facts["used"]), f_number(facts["asked"])
-    return Said(used, f"This method sets {used} where {asked} was asked for: flash and ambient both change by it.")
+    return JumpWords(used, f"This method sets {used} where {asked} was asked for: flash and ambient both change by it.")
 
 
-def _iso(facts: JumpAt, at: Context) -> Said:
-    return Said(iso(facts["iso"]), f"{iso(facts['iso'])} against ISO 100: log2(S / 100).")
+def _iso(facts: JumpAt, at: Context) -> JumpWords:
+    return JumpWords(iso(facts["iso"]), f"{iso(facts['iso'])} against ISO 100: log2(S / 100).")
 
 
-def _nd(facts: JumpAt, at: Context) -> Said:
-    return Said(
+def _nd(facts: JumpAt, at: Context) -> JumpWords:
+    return JumpWords(
         f"ND {decimal(facts['stops'], '.3g')}",
         f"{facts['name'] or 'Neutral density'}, {nd(facts['stops'])}, lets {share(facts['share'], 1)} through, of "
         "flash and ambient alike.",
     )
 
 
-def _hss(facts: JumpAt, at: Context) -> Said:
+def _hss(facts: JumpAt, at: Context) -> JumpWords:
     time = shutter(facts["shutter_s"])
     geometry = (
         f"At {time} the light is spread over the curtains' travel of {shutter(facts['travel_s'])} and the opening: "
@@ -195,16 +199,16 @@ def _hss(facts: JumpAt, at: Context) -> Said:
     )
     extra = amount(facts["extra"], 2)
     if not facts["tabled"]:
-        return Said(f"HSS {time}", f"{geometry}, and {extra} more for the unit itself.")
+        return JumpWords(f"HSS {time}", f"{geometry}, and {extra} more for the unit itself.")
     taken = at.table.units[at.unit].hss
     travel = shutter(taken.travel_s) if taken else ""
-    return Said(
+    return JumpWords(
         f"HSS {time}",
         f"{geometry}, and {extra} more by this unit's own HSS table, taken on a body with a travel of {travel}.",
     )
 
 
-def _freeze(facts: JumpAt, at: Context) -> Said:
+def _freeze(facts: JumpAt, at: Context) -> JumpWords:
     needed = f"The flash must last no longer than {shutter(facts['needed_s'])} (t.1)"
     if not facts["known"]:
         why = f"{needed}; this unit's flash durations are not known."
@@ -214,10 +218,10 @@ def _freeze(facts: JumpAt, at: Context) -> Said:
         why = f"{needed}. By its own table this unit does so at {power(facts['least'])} and below, not above."
     else:
         why = f"{needed}, which this unit does even at full power."
-    return Said("short enough", why)
+    return JumpWords("short enough", why)
 
 
-def _tail(facts: JumpAt, at: Context) -> Said:
+def _tail(facts: JumpAt, at: Context) -> JumpWords:
     time = shutter(facts["shutter_s"])
     if not facts["known"]:
         why = f"This unit's flash duration is not known; at {time} a slow one would lose some of its tail."
@@ -226,33 +230,33 @@ def _tail(facts: JumpAt, at: Context) -> Said:
             f"At full power this unit's flash lasts {shutter(facts['t01_s'])} (t.1); at {time} the middle of the frame "
             f"sees {shutter(facts['window_s'])} of it, and so {share(facts['share'])} of its light."
         )
-    return Said("tail clipped", why)
+    return JumpWords("tail clipped", why)
 
 
-def _reading(facts: JumpAt, at: Context) -> Said:
-    return Said(
+def _reading(facts: JumpAt, at: Context) -> JumpWords:
+    return JumpWords(
         "your reading",
         f"Your reading puts the flash at {stops(facts['level'])} where it was taken; this is how far that lies from "
         "what the chain came to. What has not changed since has no uncertainty but the reading's.",
     )
 
 
-def _target(facts: JumpAt, at: Context) -> Said:
+def _target(facts: JumpAt, at: Context) -> JumpWords:
     wanted = stops(facts["target"])
-    return Said(f"wanted at {wanted}", f"This light is wanted at {wanted} against a correct exposure.")
+    return JumpWords(f"wanted at {wanted}", f"This light is wanted at {wanted} against a correct exposure.")
 
 
-def _ambient(facts: JumpAt, at: Context) -> Said:
+def _ambient(facts: JumpAt, at: Context) -> JumpWords:
     if facts["enough"]:
-        return Said("ambient", "The ambient alone lights the subject fully: flash only adds to it.")
-    return Said(
+        return JumpWords("ambient", "The ambient alone lights the subject fully: flash only adds to it.")
+    return JumpWords(
         "ambient",
         f"At these settings the ambient puts the subject at {stops(facts['level'])}; light adds linearly, so the flash "
         f"must give {stops(facts['rest'])} of the whole.",
     )
 
 
-SENTENCES: dict[str, Callable[[JumpAt, Context], Said]] = {
+SENTENCES: dict[str, Callable[[JumpAt, Context], JumpWords]] = {
     "rated_output": _rated_output,
     "zoom": _zoom,
     "wide_panel": _wide_panel,

@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass
 
 from ..core.kit.table import UnitTable
-from ..core.plan.change.ladder import Rung, Span, Variant
+from ..core.plan.change.ladder import LadderColumn, RightSpan, Rung
 from ..core.plan.light.one_unit import Landing
 from .figures import DisplayUnits, amount, dial, length, plain
 
@@ -33,7 +33,7 @@ class LadderText:
 
 def ladder_text(
     table: UnitTable,
-    columns: tuple[Variant, ...],
+    columns: tuple[LadderColumn, ...],
     rungs: tuple[Rung, ...],
     settings: str,
     units: DisplayUnits,
@@ -57,7 +57,7 @@ def ladder_text(
     )
 
 
-def span_words(found: Span, dialled: str, units: DisplayUnits) -> str:
+def span_words(found: RightSpan, dialled: str, units: DisplayUnits) -> str:
     """Where a light is right at its dial, and how far either way until a third, and until a stop."""
     if any(math.isnan(one) for one in (found.right, *found.third, *found.stop)):
         return ""
@@ -66,7 +66,7 @@ def span_words(found: Span, dialled: str, units: DisplayUnits) -> str:
     return f"At {dialled} it is right at {right}: within a third of a stop from {third}, within a stop from {stop}."
 
 
-def _column(one: Variant, count: int) -> str:
+def _column(one: LadderColumn, count: int) -> str:
     if not one.off:
         return "dial" if count == 1 else "as it stands"
     return f"without {' and '.join(one.off)}"

@@ -58,7 +58,7 @@ class Lanes:
 
 
 @dataclass(slots=True)
-class Step:
+class LaneStep:
     """One jump of one lane, with its reason and its source."""
 
     effect: str
@@ -70,14 +70,14 @@ class Step:
     source: str
 
 
-def steps_of(reach: Reach, unit: int, units: DisplayUnits) -> list[Step]:
+def steps_of(reach: Reach, unit: int, units: DisplayUnits) -> list[LaneStep]:
     """The whole chain of one unit, with reasons."""
     context = effects.Context(reach.solved.table, unit, units, reach.solved.setup.stage.kind)
     out = []
     for jump in reach.jumps_of(unit):
         said = effects.say(jump, context)
         out.append(
-            Step(
+            LaneStep(
                 effect=jump.effect,
                 cause=said.cause,
                 stops=round(jump.stops, 3),

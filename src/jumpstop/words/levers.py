@@ -8,7 +8,7 @@ from ..core.plan.camera.remark import Remark
 from ..core.plan.change import ranking as plan
 from ..core.plan.change.findings import Finding, Findings
 from ..core.plan.change.moves import Move
-from ..core.plan.change.ranking import Costs, Keep, Lever, Levers
+from ..core.plan.change.ranking import ChangeCosts, Keep, Lever, Levers
 from ..core.plan.light.reach import TOO_BRIGHT, Solved
 from ..core.scene.setup import Setup
 from .comes_out import LIGHTS, clause, put_right
@@ -175,7 +175,7 @@ def _costs(solved: Solved, found: Levers, one: Lever, units: DisplayUnits) -> li
     return out
 
 
-def _look(costs: Costs) -> list[str]:
+def _look(costs: ChangeCosts) -> list[str]:
     out = []
     if abs(costs.softer) > NOTICED:
         out.append("softer" if costs.softer > 0 else "harder")

@@ -9,7 +9,7 @@ import numpy as np
 
 from ..core.kit.learned import Key
 from ..core.kit.table import UnitTable
-from ..core.plan.learn.learning import Found, Learning, place_on
+from ..core.plan.learn.learning import EntryFound, Learning, place_on
 from ..core.plan.light.seen import next_dial
 from ..core.scene.log import LogEntry
 from ..core.scene.seen import Seen
@@ -41,7 +41,7 @@ class EntryText:
 
 
 @dataclass(slots=True)
-class LightText:
+class LoggedLightText:
     """One light of a setup: the dial that was planned, the newest that was set, and how far it lay off."""
 
     role: str
@@ -57,7 +57,7 @@ class FoundText:
 
     setup: str
     name: str
-    lights: list[LightText]
+    lights: list[LoggedLightText]
     flashes: int
 
 
@@ -111,13 +111,13 @@ def log_text(
     return LogText(lines, max(0, len(own) - after - most), _by_setup(own, table, words), things, empty)
 
 
-def _told(entry: LogEntry, found: Found) -> str:
+def _told(entry: LogEntry, found: EntryFound) -> str:
     """An entry behind a thing, in a line."""
     was = "" if found.off is None else f", {_found(found.off, entry)}"
     return f"{entry.at:%Y-%m-%d %H:%M} {entry.name if entry.was is None else entry.was.name}{was}"
 
 
-def _entry(key: str, entry: LogEntry, found: Found, revision: int, words: DisplayUnits) -> EntryText:
+def _entry(key: str, entry: LogEntry, found: EntryFound, revision: int, words: DisplayUnits) -> EntryText:
     was = entry.was
     facts = []
     if entry.flashes is not None:
@@ -206,7 +206,7 @@ def _by_setup(entries: Mapping[str, LogEntry], table: UnitTable, words: DisplayU
     return list(out.values())
 
 
-def _light(seen: Seen, table: UnitTable, words: DisplayUnits) -> LightText:
+def _light(seen: Seen, table: UnitTable, words: DisplayUnits) -> LoggedLightText:
     unit = seen.was.unit
     assert unit is not None  # the document says so
     place = place_on(table, unit)
@@ -216,12 +216,12 @@ def _light(seen: Seen, table: UnitTable, words: DisplayUnits) -> LightText:
     then = "no flash seen" if wants is None else dial(unit.scale, wants.dial_stops, words, unit.watt_seconds)
     change = 0.0 if wants is None or math.isinf(wants.change) else -wants.change
     off = "as planned" if abs(change) < RIGHT else f"{_off(change)} than wanted"
-    return LightText(ROLES[seen.was.role], unit.name, planned, then, off)
+    return LoggedLightText(ROLES[seen.was.role], unit.name, planned, then, off)
 
 
 def _things(
     entries: Mapping[str, LogEntry],
-    found: Mapping[str, Found],
+    found: Mapping[str, EntryFound],
     learning: Learning,
     table: UnitTable,
 ) -> list[ThingText]:

@@ -8,7 +8,7 @@ from ..core.kit.modifier import layers_on
 from ..core.kit.table import UnitTable
 from ..core.physics.guide_number import beam_candela_seconds, guide_number_of_stops, ws_of_guide_number
 from ..core.plan.light.reach import CADENCE_S, Solved
-from ..core.plan.need.of_job import Asked
+from ..core.plan.need.of_job import AskedUnit
 from ..core.plan.need.of_light import Need, need_of
 from ..core.scene.light import Light
 from ..core.scene.seen import MethodKind
@@ -149,7 +149,7 @@ BASIS_NOTE = (
 ENERGY_NOTE = "Watt-seconds are a guess from the guide number (35 lm/W): ask for the guide number, not for them."
 
 
-def request_text(name: str, asked: Sequence[Asked], typical: UnitTable, units: DisplayUnits) -> RequestText:
+def request_text(name: str, asked: Sequence[AskedUnit], typical: UnitTable, units: DisplayUnits) -> RequestText:
     """The document. typical: classes, of which the lightest that would do is named."""
     rows = [_asked(one, typical, units) for one in asked]
     alike: list[AskedText] = []
@@ -171,7 +171,7 @@ def request_text(name: str, asked: Sequence[Asked], typical: UnitTable, units: D
     return RequestText(says, alike, "\n".join([*lines, "", *notes, ""]), notes)
 
 
-def _asked(one: Asked, typical: UnitTable, units: DisplayUnits) -> AskedText:
+def _asked(one: AskedUnit, typical: UnitTable, units: DisplayUnits) -> AskedText:
     figures: list[list[str]] = []
     if math.isfinite(one.stops):
         guide = float(guide_number_of_stops(one.stops))

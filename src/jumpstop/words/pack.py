@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..core.plan.job.endurance import SPARE_CHARGES
-from ..core.plan.job.packing import CABIN_WH, LEAVE_WH, SPARE_TRIGGERS, Item, cabin_of
+from ..core.plan.job.packing import CABIN_WH, LEAVE_WH, SPARE_TRIGGERS, PackItem, cabin_of
 from ..core.scene.job import Job
 from .figures import amount, count, decimal, grouped, kilograms, listed
 from .kit import gel_words
@@ -62,7 +62,7 @@ class PackText:
     all_bags: list[str]
 
 
-def pack_text(items: Sequence[Item], job: Job, days: int, money: str) -> PackText:
+def pack_text(items: Sequence[PackItem], job: Job, days: int, money: str) -> PackText:
     """The document. days: that hired kit is wanted; money: the sign of the currency."""
     ticked, bagged = set(job.ticked), {one.key: one.bag for one in job.bags}
     names = list(dict.fromkeys([*BAGS.values(), *bagged.values()]))
@@ -93,7 +93,7 @@ def pack_text(items: Sequence[Item], job: Job, days: int, money: str) -> PackTex
     )
 
 
-def _sums(items: Sequence[Item]) -> str:
+def _sums(items: Sequence[PackItem]) -> str:
     """What goes along, in a line: units and their spares, batteries, and what all of it weighs as far as is known."""
     units = [item for item in items if item.what == "unit"]
     batteries = [item for item in items if item.what == "battery"]
@@ -111,7 +111,7 @@ def _sums(items: Sequence[Item]) -> str:
     )
 
 
-def _bag(name: str, items: Sequence[Item], ticked: set[str], job: Job) -> BagText:
+def _bag(name: str, items: Sequence[PackItem], ticked: set[str], job: Job) -> BagText:
     known = [item for item in items if item.weight_g is not None]
     grams = sum((item.weight_g or 0.0) * item.count for item in known)
     weighs = kilograms(grams) if len(known) == len(items) else f"{kilograms(grams)} and what is not weighed"
@@ -133,13 +133,13 @@ def _bag(name: str, items: Sequence[Item], ticked: set[str], job: Job) -> BagTex
     return BagText(name, lines, weighs if known else "not weighed", grams)
 
 
-def _missing(item: Item) -> str:
+def _missing(item: PackItem) -> str:
     if item.hire is not None:
         return "to hire"
     return "not owned" if item.missing == item.count else f"{item.missing} not owned"
 
 
-def _name(item: Item) -> str:
+def _name(item: PackItem) -> str:
     if item.what == "gel":
         return gel_words(item.name)
     if item.what == "battery" and item.name[:1].isdigit():  # so many cells
@@ -149,7 +149,7 @@ def _name(item: Item) -> str:
     return item.name or NAMES.get(item.what, "")
 
 
-def _detail(item: Item) -> str:
+def _detail(item: PackItem) -> str:
     if item.what == "battery":
         return f"for {listed(item.of.splitlines(), 'and')}, charged and labelled"
     if item.what == "charger" and item.of:
@@ -184,11 +184,11 @@ TRAVEL = {
 }
 
 
-def _travel(item: Item) -> str:
+def _travel(item: PackItem) -> str:
     return "" if item.wh is None else f"{item.wh:.0f} Wh: {TRAVEL[cabin_of(item.wh)]}"
 
 
-def _cautions(items: Sequence[Item], job: Job) -> list[str]:
+def _cautions(items: Sequence[PackItem], job: Job) -> list[str]:
     out = []
     batteries = [item for item in items if item.what == "battery"]
     if job.brief.carriage == "air" and batteries:

@@ -9,7 +9,7 @@ from ..core.kit.filter import nd_for
 from ..core.kit.modifier import layers_on
 from ..core.physics.scales import APERTURES, ISOS, SHUTTERS
 from ..core.scene.camera import CameraSettings
-from ..standins.bench import Bench, Outcome
+from ..standins.bench import Bench, GoalOutcome
 from ..standins.drills import HELD, DrillCode, Goal, What
 from ..standins.flash import Run
 from ..standins.review import Overshot, Review, review_of
@@ -496,12 +496,12 @@ def _camera(camera: CameraSettings) -> str:
     return " · ".join([*parts, f"ND {nd(camera.nd_stops)}"] if camera.nd_stops else parts)
 
 
-def goal_text(one: Outcome, bench: Bench) -> GoalText:
+def goal_text(one: GoalOutcome, bench: Bench) -> GoalText:
     """One thing, and how far it is off."""
     return GoalText(GOALS[one.goal], _outcome(one, bench), one.met)
 
 
-def _outcome(one: Outcome, bench: Bench) -> str:
+def _outcome(one: GoalOutcome, bench: Bench) -> str:
     match one.goal:
         case "dark":
             return "clear of the person" if one.met else f"over {share(one.off)} of the frame’s height or width on them"

@@ -8,7 +8,7 @@ from pydantic import ValidationError
 
 from ..core.kit.unit import Claim, Unit
 from ..core.plan.learn.printed import Printed, doubted, judged
-from ..core.plan.learn.sheet import NOT_SAID, Found, Said, Topic, document, guide_choices
+from ..core.plan.learn.sheet import NOT_SAID, SaidField, SpecifiedUnit, Topic, document, guide_choices
 from .figures import DisplayUnits, amount, decimal, duration, grouped, guide_number, plain, power, share, shutter
 from .kit import UNIT_KINDS
 from .kit import printed as claim_words
@@ -126,7 +126,9 @@ def _claim(value: Mapping[str, Any]) -> str:
     return claim_words(Claim.model_validate(value))
 
 
-def spec_unit(found: Found, chosen: Mapping[int, int], left: Iterable[int], name: str, units: DisplayUnits) -> SpecUnit:
+def spec_unit(
+    found: SpecifiedUnit, chosen: Mapping[int, int], left: Iterable[int], name: str, units: DisplayUnits
+) -> SpecUnit:
     """One unit of a sheet. chosen: readings taken, by field; left: what is left out; name: instead of the printed."""
     left = set(left)
     taken = {at: one for at, one in enumerate(found.said) if at not in left}
@@ -165,7 +167,7 @@ def _called(doc: Mapping[str, Any]) -> str:
     return ", ".join(said) or NOT_SAID
 
 
-def _row(one: Said, energy: float | None, chosen: int | None, left: bool) -> SpecRow:
+def _row(one: SaidField, energy: float | None, chosen: int | None, left: bool) -> SpecRow:
     choices, says = list[str](), ""
     if one.topic == "guide":
         claims = guide_choices(one.value, energy)
@@ -183,7 +185,7 @@ def _row(one: Said, energy: float | None, chosen: int | None, left: bool) -> Spe
     return SpecRow(one.topic, NAMES[one.topic], says, one.line, one.text, choices, chosen, left)
 
 
-def _printed(said: Sequence[Said]) -> Printed:
+def _printed(said: Sequence[SaidField]) -> Printed:
     """What a sheet says beside what is kept of it."""
     full = [
         (one.value["measure"], seconds)

@@ -6,7 +6,7 @@ from statistics import median
 
 from ..core.plan.learn.to_read import KEY
 from ..core.scene.log import LogEntry
-from ..standins.location import Compared, Noted, Played
+from ..standins.location import ComparedLight, Noted, PlayedDay
 from .figures import DisplayUnits, count, share, speed, stops
 from .kit import ROLES
 from .things import names_of, thing_words
@@ -79,7 +79,7 @@ def _role(one: Noted) -> str:
     return ROLES[was.lights[one.light].role] if was is not None else ""
 
 
-def played_text(played: Played, names: dict[str, str]) -> PlayedText:
+def played_text(played: PlayedDay, names: dict[str, str]) -> PlayedText:
     """The document of a day. names: of the setups, by id."""
     known = names_of((one.entry for one in played.noted), played.learning.table)
     learned = [
@@ -98,7 +98,7 @@ def played_text(played: Played, names: dict[str, str]) -> PlayedText:
     )
 
 
-def _found(one: Compared) -> FoundLine:
+def _found(one: ComparedLight) -> FoundLine:
     said, found, learned, truth = (round(figure, 4) for figure in (one.said, one.found, one.learned, one.truth))
     says = (
         f"{one.setup}, {one.unit}: planned {stops(one.said, 2)}, found {stops(one.found, 2)}; "
@@ -107,7 +107,7 @@ def _found(one: Compared) -> FoundLine:
     return FoundLine(one.setup, one.light + 1, one.unit, said, found, learned, truth, says)
 
 
-def _says(compared: Sequence[Compared], learned: Sequence[LearnedLine]) -> list[str]:
+def _says(compared: Sequence[ComparedLight], learned: Sequence[LearnedLine]) -> list[str]:
     if not compared:
         return ["No light was read: nothing was learned."]
     before = median(abs(one.said - one.truth) for one in compared)

@@ -7,7 +7,7 @@ from ..core.kit.modifier import fits_unit
 from ..core.plan.camera.methods import Method
 from ..core.plan.light.levels import Level
 from ..core.plan.light.reach import BLOCKED, Solved
-from ..core.plan.stage.above import RINGS, Stage, short_side, softness, stage_of
+from ..core.plan.stage.above import RINGS, StageDrawing, short_side, softness, stage_of
 from ..core.plan.stage.picture import Tone, dark_from_m, framing_of, same_size, tones_of
 from ..core.plan.stage.surfaces import Rendered, rendered
 from ..core.scene.light import Light
@@ -212,7 +212,7 @@ def _light(
     method: Method,
     at: int,
     unit: int | None,
-    stage: Stage,
+    stage: StageDrawing,
     found: tuple[Level, ...],
     words: DisplayUnits,
 ) -> LightText:

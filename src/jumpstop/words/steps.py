@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from ..core.plan.light.levels import Level
 from ..core.plan.light.reach import Solved
-from ..core.plan.stage.steps import School, Step, steps_of
+from ..core.plan.stage.steps import School, WorkStep, steps_of
 from ..core.scene.receivers import RECEIVERS
 from ..core.scene.seen import MethodKind
 from .answer import settings_line
@@ -30,7 +30,9 @@ def steps_text(
     return [_step(solved, kind, units, step, words) for step in steps_of(solved, kind, units, school)]
 
 
-def _step(solved: Solved, kind: MethodKind, units: tuple[int | None, ...], step: Step, words: DisplayUnits) -> StepText:
+def _step(
+    solved: Solved, kind: MethodKind, units: tuple[int | None, ...], step: WorkStep, words: DisplayUnits
+) -> StepText:
     camera = solved.method(kind).camera
     if step.light is None:
         does = f"Flash off: set {settings_line(camera)}, and leave it"

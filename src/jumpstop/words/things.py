@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from ..core.kit.learned import Key
 from ..core.kit.modifier import layers_on
 from ..core.kit.table import UnitTable
-from ..core.plan.learn.next_reading import Landing, Proposal
+from ..core.plan.learn.next_reading import JobLanding, Proposal
 from ..core.scene.log import LogEntry
 from .effects import TICKS
 from .figures import decimal, listed
@@ -72,7 +72,7 @@ def thing_words(key: Key, names: Mapping[str, str]) -> str:
 
 def next_text(
     proposals: Sequence[Proposal],
-    landings: Sequence[Landing],
+    landings: Sequence[JobLanding],
     setups: Sequence[str],
     table: UnitTable,
     names: Mapping[str, str],

@@ -44,7 +44,8 @@ Spread = Annotated[Number, Field(ge=0, le=5)]
 FNumber = Annotated[Number, Field(ge=0.5, le=128)]
 ShutterS = Annotated[Number, Field(ge=1 / 64000, le=3600)]
 Iso = Annotated[Number, Field(ge=3, le=4_000_000)]
-DistanceM = Annotated[Number, Field(ge=0.05, le=500)]
+LEAST_DISTANCE_M, MOST_DISTANCE_M = 0.05, 500  # of a light, as documents have it
+DistanceM = Annotated[Number, Field(ge=LEAST_DISTANCE_M, le=MOST_DISTANCE_M)]
 Weight = Annotated[Number, Field(ge=0, le=100_000)]
 Price = Annotated[Number, Field(ge=0, le=1_000_000)]
 Clock = Annotated[

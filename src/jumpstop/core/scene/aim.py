@@ -9,6 +9,7 @@ from ..kit.values import FNumber, Iso, Number, Value
 from ..physics.motion import fall_speed
 
 Orientation = Literal["landscape", "grip_up", "grip_down"]
+LONGEST_FLASH_S = 0.1  # of a flash that is wanted
 NEAREST_FOCALS = 1.5  # a lens does not focus nearer than so many focal lengths, from memory
 
 
@@ -78,7 +79,7 @@ class Motion(Value):
     speed_m_s: Number | None = Field(None, ge=0.01, le=1500)
     field_width_m: Number | None = Field(None, ge=0.005, le=200)
     blur_mm: Number | None = Field(None, ge=0.001, le=1)
-    wanted_t01_s: Number | None = Field(None, ge=1e-6, le=0.1)
+    wanted_t01_s: Number | None = Field(None, ge=1e-6, le=LONGEST_FLASH_S)
     trail_s: Number = Field(0.25, ge=1 / 250, le=60)
 
     @model_validator(mode="after")

@@ -11,6 +11,7 @@ from ..kit.errors import refuse
 from ..kit.trigger import Battery
 from ..kit.values import Clock, Flag, KitId, Line, Name, Note, Number, RowId, Value, Weight, Whole, example, with_ids
 from ..physics.light_values import LIGHT_VALUES
+from .light import MOST_HEADS
 from .setup import Setup
 
 Day = Annotated[date, Field(ge=date(1900, 1, 1), le=date(2199, 12, 31))]
@@ -178,7 +179,7 @@ class Picked(Value):
 
     unit: KitId
     name: Line = ""
-    count: Whole = Field(1, ge=1, le=16)
+    count: Whole = Field(1, ge=1, le=MOST_HEADS)
 
 
 class Posted(Value):

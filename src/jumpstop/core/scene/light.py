@@ -15,6 +15,7 @@ from .stage import Position
 Role = Literal["key", "fill", "rim", "background"]
 ROLES: tuple[Role, ...] = get_args(Role)
 MOST_LIGHTS = 8  # of one setup
+MOST_HEADS = 16  # of one light
 
 USUAL_BEARINGS: dict[Role, float] = {"rim": 150.0}
 """Where a light of a role stands while nobody says it [degrees, the camera at 0]: a rim behind; common practice."""
@@ -76,7 +77,7 @@ class Light(Value):
     fits_anyway: Flag = False
     role: Role = "key"
     distance_m: DistanceM = 2.0
-    heads: Whole = Field(1, ge=1, le=16)
+    heads: Whole = Field(1, ge=1, le=MOST_HEADS)
     pops: Whole = Field(1, ge=1, le=100)
     modifier: OwnModifier | None = None
     layers: tuple[Name, ...] | None = Field(None, max_length=8)

@@ -10,7 +10,7 @@ from ..kit.values import Flag, KitId, Line, Name, Note, Number, ShutterS, Value,
 from .seen import Seen
 from .setup import OwnBody, OwnFilter, Setup
 
-MOST = 20_000  # entries of a log, and of one file
+MOST_ENTRIES = 20_000  # entries of a log, and of one file
 SD_FRAMES = 0.1  # two frames of one patch against each other [stops], from memory
 
 At = Annotated[datetime, PlainSerializer(lambda at: f"{at:%Y-%m-%dT%H:%M:%S}", return_type=str)]
@@ -106,4 +106,4 @@ class LogFile(Value):
     format: Literal["jumpstop-readings"] = "jumpstop-readings"
     version: Literal[1, 2] = 2
     parts: dict[str, Any] = Field({})
-    entries: tuple[LogLine, ...] = Field((), max_length=MOST)
+    entries: tuple[LogLine, ...] = Field((), max_length=MOST_ENTRIES)

@@ -12,7 +12,7 @@ from typing import Literal, NamedTuple
 from .light import Side
 from .setup import Setup
 
-FARTHEST_M = 1e6  # a background that is nowhere is as far as this
+NOWHERE_M = 1e6  # a background that is nowhere is as far as this
 
 
 class Point(NamedTuple):
@@ -62,7 +62,7 @@ def _subject(setup: Setup) -> Point:
 
 
 def _background(setup: Setup) -> Point:
-    return Point(0.0, min(behind_m(setup), FARTHEST_M), setup.stage.face_m)
+    return Point(0.0, min(behind_m(setup), NOWHERE_M), setup.stage.face_m)
 
 
 def _in_row(side: int) -> Callable[[Setup], Point]:

@@ -15,7 +15,7 @@ Options = Sequence[Parts]
 
 
 @dataclass(frozen=True)
-class Known:
+class Sayable:
     """What a person has, by whose names it can be said; and places with a day, by which the sun is known."""
 
     units: Sequence[OwnUnit] = ()
@@ -46,7 +46,7 @@ class Question:
 
 
 @dataclass(frozen=True)
-class Said:
+class SaidPicture:
     """All that was read. unread: the places of what was not understood."""
 
     pieces: tuple[Piece, ...]

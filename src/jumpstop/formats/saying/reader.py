@@ -11,7 +11,7 @@ from ...core.scene.setup import Setup
 from ...words.saying import JOINS, NOUNS, OF_LIGHTS, PHRASES
 from ..quantities import Asked, Sign, read
 from ..quantities.text import plain
-from .asked import Known, Options, Parts, Piece, Question, Said
+from .asked import Options, Parts, Piece, Question, SaidPicture, Sayable
 from .forms import FORMS
 from .speaker import Speaker
 from .text import Word, words_of
@@ -36,7 +36,7 @@ class Reader(Speaker):
         self,
         text: str,
         setup: Setup,
-        known: Known,
+        known: Sayable,
         chosen: Mapping[int, int],
         dial_kind: Callable[[OwnUnit], str],
         feet: bool,
@@ -46,7 +46,7 @@ class Reader(Speaker):
         self.text = text
         self.words = list(words_of(text, known))
 
-    def read(self) -> Said:
+    def read(self) -> SaidPicture:
         """All of the line, the longest readings first."""
         at, part = 0, -1
         while at < len(self.words):
@@ -59,7 +59,7 @@ class Reader(Speaker):
                     self.unread.append((word.start, word.end))
                 taken = 1
             at += taken
-        return Said(tuple(self.pieces), tuple(self.questions), tuple(self.unread))
+        return SaidPicture(tuple(self.pieces), tuple(self.questions), tuple(self.unread))
 
     def _longest(self, at: int) -> int:
         """How many words from here on were understood together; 0: none."""

@@ -11,7 +11,7 @@ from ...core.scene.setup import OwnBody, OwnLens, Setup
 from ...words.saying import JOINS, KINDS
 from ..quantities import Asked, Dial, Kind, Sign, read
 from ..quantities.text import plain
-from .asked import Known, Options, Piece, Question
+from .asked import Options, Piece, Question, Sayable
 
 ROLES = ("fill", "rim", "background", "key")
 UNIT_OF_LENGTH = re.compile(r"\d ?(m|cm|ft|feet|foot|in|inch|inches|metres?|meters?|yards?)\b\.?$|['\"]")
@@ -33,7 +33,7 @@ class Speaker:
     def __init__(
         self,
         setup: Setup,
-        known: Known,
+        known: Sayable,
         chosen: Mapping[int, int],
         dial_kind: Callable[[OwnUnit], str],
         feet: bool,

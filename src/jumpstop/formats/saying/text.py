@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from ...words.saying import PHRASES
-from .asked import Known
+from .asked import Sayable
 
 
 @dataclass(frozen=True)
@@ -26,7 +26,7 @@ SPLIT = re.compile(r"[,;\n]+|\d+(?:,\d+)+[^\s,;]*|[^\s,;\d]+\d+,\d{1,2}(?![\d/])
 """A comma between digits is a decimal one: 1,8 m; after f/8 or ±8 only where no other figure can follow it."""
 
 
-def words_of(text: str, known: Known) -> Iterator[Word]:
+def words_of(text: str, known: Sayable) -> Iterator[Word]:
     """The words of a line; names of kit, and words of the trade that hold a comma, are one each."""
     spans = _whole_names(text, known)
     part, at = 0, 0
@@ -52,7 +52,7 @@ def words_of(text: str, known: Known) -> Iterator[Word]:
         at = end
 
 
-def _whole_names(text: str, known: Known) -> dict[int, tuple[int, Any, str]]:
+def _whole_names(text: str, known: Sayable) -> dict[int, tuple[int, Any, str]]:
     """By where it begins: (where it ends, the piece of kit, or nothing and the words of the trade)."""
     kit: list[Any] = [*known.units, *known.modifiers, *known.bodies, *known.lenses, *known.filters]
     every: list[tuple[str, Any, str]] = [(one.name, one, "") for one in kit if len(one.name) > 2]

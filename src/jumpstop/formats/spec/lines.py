@@ -4,7 +4,7 @@ import math
 import re
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
-from itertools import pairwise
+from itertools import pairwise, takewhile
 from operator import itemgetter
 from typing import Any
 
@@ -58,7 +58,7 @@ SAME = 0.03  # of a guide number: metres and feet that agree so well are one fig
 
 
 @dataclass
-class Part:
+class LinePart:
     """A stretch of a line that is about one thing."""
 
     topic: str
@@ -92,10 +92,10 @@ def within(token: Token, kind: str, size: float = 1.0) -> float | None:
     return found.pop() if len(found) == 1 else None
 
 
-def parts(line: list[Token], before: str = "") -> list[Part]:
+def parts(line: list[Token], before: str = "") -> list[LinePart]:
     """A line in stretches, each about one thing: a label begins a new one, and so does a figure whose unit is of
     something else. before: what the line above was about, where this one goes on with it."""
-    out = [Part(before, [])]
+    out = [LinePart(before, [])]
     fresh = True  # nothing but words since the last break
     for token in line:
         here = out[-1]
@@ -104,34 +104,40 @@ def parts(line: list[Token], before: str = "") -> list[Part]:
             if begins and not here.topic and here.figures and _all_fit(here, token.code):
                 here.topic = token.code  # 480 full-power flashes
             elif begins and token.code == "flashes" and here.figures and here.tokens[-1] == here.figures[-1]:
-                out.append(Part(token.code, [here.tokens.pop()]))
+                out.append(LinePart(token.code, [here.tokens.pop()]))
                 here = out[-1]
             elif begins and token.code != here.topic:
-                out.append(Part(token.code, []))
+                out.append(LinePart(token.code, []))
                 here = out[-1]
         elif token.kind == "figure":
             own = OWN.get(token.unit)
             if token.unit == "v" and not here.topic and any(one < 100 for one in token.values):
                 own = "battery"
-            if own and token.unit not in TAKES.get(here.topic, set()):
-                out.append(Part(own, []))
-                here = out[-1]
+            if token.unit and token.unit not in TAKES.get(here.topic, set()):
+                earlier = (one.topic for one in reversed(out) if token.unit in TAKES.get(one.topic, set()))
+                own = own or next(earlier, None)  # 2 s on battery, 1.2 s on mains
+                if own:
+                    out.append(LinePart(own, []))
+                    here = out[-1]
         elif token.kind == "aside" and token.code in ("t.1", "t.5") and here.topic not in ("duration", "hss"):
-            out.append(Part("duration", []))
+            out.append(LinePart("duration", []))
             here = out[-1]
         fresh = token.kind == "break" and token.text not in "()[]/" if token.kind != "label" else fresh
         here.tokens.append(token)
     return [one for one in out if one.tokens]
 
 
-def _all_fit(here: Part, topic: str) -> bool:
+def _all_fit(here: LinePart, topic: str) -> bool:
     """Whether all figures of a stretch can be of a topic."""
     return all(("share" if one.over else one.unit) in TAKES.get(topic, set()) for one in here.figures)
 
 
-def _aside_here(token: Token, here: Part) -> bool:
+def _aside_here(token: Token, here: LinePart) -> bool:
     """Whether a label is no more than a word about the figure in hand: `zoom` in a guide number's line."""
-    return (here.topic, token.code) in ASIDE_LABELS and (token.code == "step" or not here.figures)
+    if (here.topic, token.code) not in ASIDE_LABELS:
+        return False
+    behind = token.code == "battery" and bool(here.tokens) and here.tokens[-1].kind == "figure"  # 2 s battery
+    return token.code == "step" or not here.figures or behind
 
 
 ASIDE_LABELS = {
@@ -143,13 +149,13 @@ ASIDE_LABELS = {
 }
 
 
-def fields_of(part: Part) -> Fields:
+def fields_of(part: LinePart) -> Fields:
     """What a stretch of a line says."""
     if part.topic in READERS:
         yield from READERS[part.topic](part)
 
 
-def _guide(part: Part) -> Fields:
+def _guide(part: LinePart) -> Fields:
     claims, said = list[dict[str, Any]](), 0
     waiting: dict[str, Any] = {}
     named = [one.unit for one in part.tokens if one.kind == "unit"]  # 60/197 (m/ft)
@@ -196,7 +202,7 @@ def _guide(part: Part) -> Fields:
         yield "guide", claim
 
 
-def _isos(part: Part) -> dict[int, float]:
+def _isos(part: LinePart) -> dict[int, float]:
     """The figures of a stretch that are ISO speeds, by their places: behind the word, else before it."""
     out: dict[int, float] = {}
     for at, token in enumerate(part.tokens):
@@ -215,7 +221,7 @@ def _isos(part: Part) -> dict[int, float]:
     return out
 
 
-def _reflector(part: Part) -> str:
+def _reflector(part: LinePart) -> str:
     """The reflector that is named."""
     said = next((one.text for one in part.tokens if one.kind == "aside" and one.code == "reflector"), None)
     if said is None:
@@ -229,7 +235,7 @@ def _reflector(part: Part) -> str:
     )
 
 
-def _aperture(part: Part) -> Fields:
+def _aperture(part: LinePart) -> Fields:
     """An f-number at a distance: guide number = N x d; a whole stop and one digit behind it has two readings."""
     speeds = _isos(part)
     figures = [one for at, one in enumerate(part.tokens) if one.kind == "figure" and at not in speeds]
@@ -258,7 +264,7 @@ def _bare_guide(guide_number_m: float) -> Fields:
         yield "guide", {"guide_number": round(guide_number_m, 1), "unit": "m"}
 
 
-def _lux_s(part: Part) -> Fields:
+def _lux_s(part: LinePart) -> Fields:
     """Light at a distance, at one metre where none is said."""
     light = next((within(one, "lxs") for one in part.figures if one.unit == "lxs"), None)
     place = next((one for one in part.figures if one.unit in ("m", "ft")), None)
@@ -267,13 +273,13 @@ def _lux_s(part: Part) -> Fields:
         yield from _bare_guide(float(guide_number_of_lux_seconds(light, distance)))
 
 
-def _beam(part: Part) -> Fields:
+def _beam(part: LinePart) -> Fields:
     value = next((within(one, "cds") for one in part.figures), None)
     if value is not None:
         yield from _bare_guide(float(guide_number_of_bcps(value)))
 
 
-def _energy(part: Part) -> Fields:
+def _energy(part: LinePart) -> Fields:
     said = {"ws", "kj", ""} if part.tokens[0].text.startswith("watt") else {"ws", "kj"}
     figures = [one for one in part.figures if one.unit in said and not one.over]
     sizes = [within(one, "watt", 1000.0 if one.unit == "kj" else 1.0) for one in figures]
@@ -287,7 +293,7 @@ def _energy(part: Part) -> Fields:
         yield "range", {"lowest": least / max(found)}
 
 
-def _range(part: Part) -> Fields:
+def _range(part: LinePart) -> Fields:
     steps = [at for at, one in enumerate(part.tokens) if one.kind == "aside" and one.code in ("steps", "stepless")]
     labels = [at for at, one in enumerate(part.tokens) if one.kind == "label" and one.code == "step"]
     figures = [(at, one) for at, one in enumerate(part.tokens) if one.kind == "figure"]
@@ -301,7 +307,7 @@ def _range(part: Part) -> Fields:
     rest = [one for _, one in figures if one is not step]
     yield from _span(rest)
     if step is not None:
-        yield from _step(Part("step", [step]))
+        yield from _step(LinePart("step", [step]))
 
 
 def _is_step(stops: float) -> bool:
@@ -332,7 +338,7 @@ def _span(rest: list[Token]) -> Fields:
         yield "range", {"top": max(numbers), "bottom": min(numbers)}
 
 
-def _step(part: Part) -> Fields:
+def _step(part: LinePart) -> Fields:
     for one in part.figures:
         sizes = [value for value in one.values if _is_step(value)]
         if len(sizes) == 1 and one.unit in ("", "stops"):
@@ -340,23 +346,23 @@ def _step(part: Part) -> Fields:
             return
 
 
-def _split(part: Part, keeps: Callable[[Token], bool]) -> list[Part]:
+def _split(part: LinePart, keeps: Callable[[Token], bool]) -> list[LinePart]:
     """A stretch by its commas and semicolons, where each piece has a figure of its own."""
     pieces, now = [], list[Token]()
     for token in part.tokens:
         if token.kind == "break" and token.text in ",;" and any(one.kind == "figure" and keeps(one) for one in now):
-            pieces.append(Part(part.topic, now))
+            pieces.append(LinePart(part.topic, now))
             now = []
         else:
             now.append(token)
     if any(one.kind == "figure" and keeps(one) for one in now) or not pieces:
-        pieces.append(Part(part.topic, now))
+        pieces.append(LinePart(part.topic, now))
     else:
         pieces[-1].tokens += now
     return pieces
 
 
-def _recycle(part: Part) -> Fields:
+def _recycle(part: LinePart) -> Fields:
     for piece in _split(part, lambda one: one.unit in SECONDS):
         timed = [one for one in piece.figures if one.unit in SECONDS and not one.over]
         if any(one.unit for one in timed):
@@ -369,25 +375,25 @@ def _recycle(part: Part) -> Fields:
                 value["least_s"] = min(found)
             elif piece.has("least") and not piece.has("full"):
                 value = {"least_s": found[0]}
-            supply = piece.supply() or part.supply()
-            if supply:
-                value["supply"] = supply
-            yield "recycle", value
+            yield "recycle", value | _named_supply(piece, part)
 
 
-def _flashes(part: Part) -> Fields:
+def _flashes(part: LinePart) -> Fields:
     for piece in _split(part, lambda one: one.unit in ("", "x")):
         counts = [value for one in piece.figures if one.unit in ("", "x") and not one.over for value in one.values]
         found = [one for one in counts if one.is_integer() and likely("flashes", one)]
         if found:
-            value: dict[str, Any] = {"count": int(max(found))}
-            supply = piece.supply() or part.supply()
-            if supply:
-                value["supply"] = supply
-            yield "flashes", value
+            yield "flashes", {"count": int(max(found))} | _named_supply(piece, part)
 
 
-def _duration(part: Part) -> Fields:
+def _named_supply(piece: LinePart, part: LinePart) -> dict[str, Any]:
+    """The power supply that a piece names, or that stands before all figures: `(lithium): 1.2 s at full`."""
+    ahead = LinePart(part.topic, list(takewhile(lambda one: one.kind != "figure", part.tokens)))
+    supply = piece.supply() or ahead.supply()
+    return {"supply": supply} if supply else {}
+
+
+def _duration(part: LinePart) -> Fields:
     """Each figure by the name that stands nearest before it; where the line names one alone, after it as well."""
     named = [one.code for one in part.tokens if one.kind == "aside" and one.code in ("t.1", "t.5")]
     groups: dict[str | None, list[tuple[Token, float | None]]] = {}
@@ -433,7 +439,7 @@ def _power(one: Token, times: list[Token]) -> float | None:
     return None
 
 
-def _is_time(one: Token, part: Part) -> bool:
+def _is_time(one: Token, part: LinePart) -> bool:
     if one.unit in ("s", "ms", "us"):
         return True
     if not one.over or one.unit:
@@ -464,7 +470,7 @@ def _entries(found: list[tuple[Token, float | None]]) -> list[tuple[float, float
 SLOWEST_HSS_S = 1 / 200  # what is longer is no top speed of high-speed sync
 
 
-def _hss(part: Part) -> Fields:
+def _hss(part: LinePart) -> Fields:
     times = [
         value for one in part.figures if one.over and one.unit in ("", "s") for value in one.values if value < 1 / 200
     ]
@@ -476,7 +482,7 @@ def _hss(part: Part) -> Fields:
         yield "hss", {"has": True}
 
 
-def _colour(part: Part) -> Fields:
+def _colour(part: LinePart) -> Fields:
     found = [value for one in part.figures if one.unit in ("k", "") if (value := within(one, "colour")) is not None]
     if found:
         low, high = min(found), max(found)
@@ -486,20 +492,20 @@ def _colour(part: Part) -> Fields:
         yield "drift", f"± {drifts[0]:.0f} K"
 
 
-def _drift(part: Part) -> Fields:
+def _drift(part: LinePart) -> Fields:
     kelvins = [one.values[0] for one in part.figures if one.unit == "k" and one.values]
     if kelvins:
         yield "drift", f"± {kelvins[0]:.0f} K"
 
 
-def _modelling(part: Part) -> Fields:
+def _modelling(part: LinePart) -> Fields:
     said = [f"{one.values[0]:g} {'W' if one.unit == 'w' else 'lm' if one.unit == 'lm' else 'K'}" for one in part.figures
             if one.unit in ("w", "lm", "k") and one.values]  # fmt: skip
     if said:
         yield "modelling", ", ".join(said)
 
 
-def _zoom(part: Part) -> Fields:
+def _zoom(part: LinePart) -> Fields:
     units = ("mm", "") if part.figures and part.figures[-1].unit == "mm" else ("mm",)
     found = [value for one in part.figures if one.unit in units if (value := within(one, "zoom")) is not None]
     spans = [
@@ -515,7 +521,7 @@ def _zoom(part: Part) -> Fields:
         yield "zoom", {"least_mm": found[0], "most_mm": found[-1]}
 
 
-def _battery(part: Part) -> Fields:
+def _battery(part: LinePart) -> Fields:
     figures = part.figures
     value: dict[str, Any] = {}
     wh = next((within(one, "wh") for one in figures if one.unit == "wh"), None)
@@ -539,7 +545,7 @@ def _battery(part: Part) -> Fields:
         yield "battery", value
 
 
-def _weight(part: Part) -> Fields:
+def _weight(part: LinePart) -> Fields:
     pieces = _split(part, lambda one: one.unit in GRAMS)
     for piece in pieces:
         weighed = [one for one in piece.figures if one.unit in GRAMS]
@@ -554,7 +560,7 @@ def _weight(part: Part) -> Fields:
         yield "weight", {"g": round(grams, 1), "battery": with_it}
 
 
-def _price(part: Part) -> Fields:
+def _price(part: LinePart) -> Fields:
     for one in part.figures:
         if one.unit in ("£", "$", "€"):
             value = within(one, "price")
@@ -563,7 +569,7 @@ def _price(part: Part) -> Fields:
                 return
 
 
-READERS: dict[str, Callable[[Part], Fields]] = {
+READERS: dict[str, Callable[[LinePart], Fields]] = {
     "guide": _guide, "aperture": _aperture, "lux_s": _lux_s, "beam": _beam, "energy": _energy, "range": _range,
     "step": _step, "recycle": _recycle, "flashes": _flashes, "duration": _duration, "hss": _hss, "colour": _colour,
     "drift": _drift, "modelling": _modelling, "zoom": _zoom, "battery": _battery, "weight": _weight, "price": _price,

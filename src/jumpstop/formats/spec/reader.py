@@ -3,7 +3,7 @@
 import re
 from dataclasses import dataclass
 
-from ...core.plan.learn.sheet import Found, Said, Topic
+from ...core.plan.learn.sheet import SaidField, SpecifiedUnit, Topic
 from ..quantities.asked import Sign
 from .lines import fields_of, parts
 from .tokens import Token, tokens
@@ -26,7 +26,7 @@ class Line:
     cells: tuple[str, ...]
 
 
-def read_spec(text: str, sign: Sign = "") -> list[Found]:
+def read_spec(text: str, sign: Sign = "") -> list[SpecifiedUnit]:
     """The units of a specification, each with what its lines say and those that were not understood. Never raises."""
     lines = _lines(text)
     table = _table(lines)
@@ -127,8 +127,8 @@ def _across(rows: list[Line], most: int) -> list[list[Line]]:
     return units
 
 
-def _read(lines: list[Line], sign: Sign) -> Found:
-    out = Found()
+def _read(lines: list[Line], sign: Sign) -> SpecifiedUnit:
+    out = SpecifiedUnit()
     for at, line in enumerate(lines):
         said = list(_said(line, tokens(line.text, sign), at == 0))
         if said:
@@ -138,11 +138,11 @@ def _read(lines: list[Line], sign: Sign) -> Found:
     return out
 
 
-def _said(line: Line, found: list[Token], first: bool) -> list[Said]:
-    out: list[Said] = []
+def _said(line: Line, found: list[Token], first: bool) -> list[SaidField]:
+    out: list[SaidField] = []
 
     def add(topic: Topic, value: object) -> None:
-        out.append(Said(topic, value, line.number, line.text[:200]))
+        out.append(SaidField(topic, value, line.number, line.text[:200]))
 
     lead = next((one for one in found if one.kind != "break"), None)
     if lead is None:

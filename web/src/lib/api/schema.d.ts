@@ -2754,6 +2754,32 @@ export interface components {
             note: string;
         };
         /**
+         * BenchMove
+         * @description One move at the bench. do: set a thing (`what`, of a `light`, to a `value`), meter, look at a light's switches,
+         *     take a frame, run all frames that have to last, or be done. value: f-number, seconds, ISO, stops (of ND, below full,
+         *     of compensation), metres, a channel, layers on, or 0 and 1; of orientation 0 across, 1 grip up, 2 grip down; of a
+         *     meter 0 the flash, 1 the ambient, 2 both.
+         */
+        BenchMove: {
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "set" | "meter" | "look" | "frame" | "run" | "done";
+            /** What */
+            what?: ("aperture" | "shutter" | "iso" | "nd" | "hss" | "orientation" | "focus" | "lamps" | "trigger" | "dial" | "distance" | "compensation" | "channel" | "sends" | "sensor" | "layers") | null;
+            /**
+             * Light
+             * @default 0
+             */
+            light?: number;
+            /**
+             * Value
+             * @default 0
+             */
+            value?: number;
+        };
+        /**
          * Blank
          * @description Documents to begin with; `forms` holds those of the shelf's forms and of their rows, by name.
          */
@@ -3313,62 +3339,62 @@ export interface components {
             /** Says */
             says: string[];
         };
-        /** Conflict[Battery] */
-        Conflict_Battery_: {
+        /** ConflictOut[Battery] */
+        ConflictOut_Battery_: {
             /** Problems */
             problems: components["schemas"]["ProblemOut"][];
             current: components["schemas"]["Stored_Battery_"];
         };
-        /** Conflict[Body] */
-        Conflict_Body_: {
+        /** ConflictOut[Body] */
+        ConflictOut_Body_: {
             /** Problems */
             problems: components["schemas"]["ProblemOut"][];
             current: components["schemas"]["Stored_Body_"];
         };
-        /** Conflict[Filter] */
-        Conflict_Filter_: {
+        /** ConflictOut[Filter] */
+        ConflictOut_Filter_: {
             /** Problems */
             problems: components["schemas"]["ProblemOut"][];
             current: components["schemas"]["Stored_Filter_"];
         };
-        /** Conflict[Job] */
-        Conflict_Job_: {
+        /** ConflictOut[Job] */
+        ConflictOut_Job_: {
             /** Problems */
             problems: components["schemas"]["ProblemOut"][];
             current: components["schemas"]["Stored_Job_"];
         };
-        /** Conflict[LensKit] */
-        Conflict_LensKit_: {
+        /** ConflictOut[LensKit] */
+        ConflictOut_LensKit_: {
             /** Problems */
             problems: components["schemas"]["ProblemOut"][];
             current: components["schemas"]["Stored_LensKit_"];
         };
-        /** Conflict[Modifier] */
-        Conflict_Modifier_: {
+        /** ConflictOut[Modifier] */
+        ConflictOut_Modifier_: {
             /** Problems */
             problems: components["schemas"]["ProblemOut"][];
             current: components["schemas"]["Stored_Modifier_"];
         };
-        /** Conflict[Setup] */
-        Conflict_Setup_: {
+        /** ConflictOut[Setup] */
+        ConflictOut_Setup_: {
             /** Problems */
             problems: components["schemas"]["ProblemOut"][];
             current: components["schemas"]["Stored_Setup_"];
         };
-        /** Conflict[Stand] */
-        Conflict_Stand_: {
+        /** ConflictOut[Stand] */
+        ConflictOut_Stand_: {
             /** Problems */
             problems: components["schemas"]["ProblemOut"][];
             current: components["schemas"]["Stored_Stand_"];
         };
-        /** Conflict[Trigger] */
-        Conflict_Trigger_: {
+        /** ConflictOut[Trigger] */
+        ConflictOut_Trigger_: {
             /** Problems */
             problems: components["schemas"]["ProblemOut"][];
             current: components["schemas"]["Stored_Trigger_"];
         };
-        /** Conflict[Unit] */
-        Conflict_Unit_: {
+        /** ConflictOut[Unit] */
+        ConflictOut_Unit_: {
             /** Problems */
             problems: components["schemas"]["ProblemOut"][];
             current: components["schemas"]["Stored_Unit_"];
@@ -3484,6 +3510,18 @@ export interface components {
             sessions?: number[];
         };
         /**
+         * DayMark
+         * @description An instant of the day: its place along the day (0..1), the clock, and what happens.
+         */
+        DayMark: {
+            /** At */
+            at: number;
+            /** Clock */
+            clock: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * DayPlanText
          * @description The day, or several. light: (minute, EV of the open in sun, EV in cloud) through it; empty where the sun is not
          *     known. dates: the days, where they are dated.
@@ -3515,6 +3553,18 @@ export interface components {
             dates: components["schemas"]["DateText"][];
         };
         /**
+         * DaySpan
+         * @description A stretch of the day (0..1).
+         */
+        DaySpan: {
+            /** Start */
+            start: number;
+            /** End */
+            end: number;
+            /** Words */
+            words: string;
+        };
+        /**
          * DayText
          * @description The day from local midnight to the next; samples at equal steps of time.
          */
@@ -3522,7 +3572,7 @@ export interface components {
             /** Clocks */
             clocks: string[];
             /** Hours */
-            hours: components["schemas"]["Mark"][];
+            hours: components["schemas"]["DayMark"][];
             /** Ground Ev */
             ground_ev: number[];
             /** Subject Ev */
@@ -3531,11 +3581,11 @@ export interface components {
             shade_ev: number[];
             /** Elevation Deg */
             elevation_deg: number[];
-            now: components["schemas"]["Mark"];
+            now: components["schemas"]["DayMark"];
             /** Marks */
-            marks: components["schemas"]["Mark"][];
+            marks: components["schemas"]["DayMark"][];
             /** Golden */
-            golden: components["schemas"]["Span"][];
+            golden: components["schemas"]["DaySpan"][];
             /** Words */
             words: string;
             /** Shift */
@@ -4159,7 +4209,7 @@ export interface components {
             /** Name */
             name: string;
             /** Lights */
-            lights: components["schemas"]["jumpstop__words__log__LightText"][];
+            lights: components["schemas"]["LoggedLightText"][];
             /** Flashes */
             flashes: number;
         };
@@ -4435,7 +4485,7 @@ export interface components {
             /** Lines */
             lines: components["schemas"]["ShelfLine"][];
             /** Problems */
-            problems: components["schemas"]["RowProblem"][];
+            problems: components["schemas"]["RowProblemOut"][];
             /** Unlisted */
             unlisted: number;
             /** Unknown Columns */
@@ -4791,10 +4841,10 @@ export interface components {
             preflight: string[];
         };
         /**
-         * Kept
+         * KeptEntry
          * @description An entry that is on disk now, whether it was new, and what to dial next.
          */
-        Kept: {
+        KeptEntry: {
             /** Id */
             id: string;
             /** New */
@@ -4873,9 +4923,32 @@ export interface components {
             /** P Reach */
             p_reach: number;
             /** Steps */
-            steps: components["schemas"]["Step"][];
+            steps: components["schemas"]["LaneStep"][];
             /** Printed */
             printed: string[];
+        };
+        /**
+         * LaneStep
+         * @description One jump of one lane, with its reason and its source.
+         */
+        LaneStep: {
+            /** Effect */
+            effect: string;
+            /** Cause */
+            cause: string;
+            /** Stops */
+            stops: number;
+            /** Sd */
+            sd: number;
+            /** Why */
+            why: string;
+            /**
+             * Mark
+             * @enum {string}
+             */
+            mark: "P" | "D" | "CP" | "M" | "U";
+            /** Source */
+            source: string;
         };
         /**
          * Lanes
@@ -5482,6 +5555,51 @@ export interface components {
             target_stops: number;
         };
         /**
+         * LightText
+         * @description One light: its line (role, unit, dial, level, what is over or under) and its place from above [m, degrees].
+         *     brief: its distance and height, to be written beside it.
+         */
+        LightText: {
+            /** Role */
+            role: string;
+            /** On */
+            on: boolean;
+            /** Unit */
+            unit: string;
+            /** Dial */
+            dial: string;
+            /** Level */
+            level: string;
+            /** Off */
+            off: string;
+            /** Placed */
+            placed: boolean;
+            /** X M */
+            x_m: number;
+            /** Y M */
+            y_m: number;
+            /** Height M */
+            height_m: number;
+            /** Points Deg */
+            points_deg: number;
+            /** Beam Deg */
+            beam_deg: number | null;
+            /** Rings */
+            rings: components["schemas"]["Ring"][];
+            /** Where */
+            where: string;
+            /** Brief */
+            brief: string;
+            /** Soft */
+            soft: string;
+            /** Fits */
+            fits: boolean;
+            /** Shadow */
+            shadow: number[] | null;
+            /** Shadow In Frame */
+            shadow_in_frame: boolean;
+        };
+        /**
          * LinkOut
          * @description A link that works once, and its code to scan, as the address of a picture.
          */
@@ -5645,6 +5763,22 @@ export interface components {
             empty: string;
         };
         /**
+         * LoggedLightText
+         * @description One light of a setup: the dial that was planned, the newest that was set, and how far it lay off.
+         */
+        LoggedLightText: {
+            /** Role */
+            role: string;
+            /** Unit */
+            unit: string;
+            /** Planned */
+            planned: string;
+            /** Found */
+            found: string;
+            /** Off */
+            off: string;
+        };
+        /**
          * MapPoint
          * @description One unit on the map of two measures. low, high: its doubt along the measure that has one; else its own figure.
          */
@@ -5691,18 +5825,6 @@ export interface components {
             points: components["schemas"]["MapPoint"][];
             /** Line */
             line: string[];
-        };
-        /**
-         * Mark
-         * @description An instant of the day: its place along the day (0..1), the clock, and what happens.
-         */
-        Mark: {
-            /** At */
-            at: number;
-            /** Clock */
-            clock: string;
-            /** Words */
-            words: string;
         };
         /**
          * Meaning
@@ -6082,32 +6204,6 @@ export interface components {
              * @default 0.25
              */
             trail_s: number;
-        };
-        /**
-         * Move
-         * @description One move at the bench. do: set a thing (`what`, of a `light`, to a `value`), meter, look at a light's switches,
-         *     take a frame, run all frames that have to last, or be done. value: f-number, seconds, ISO, stops (of ND, below full,
-         *     of compensation), metres, a channel, layers on, or 0 and 1; of orientation 0 across, 1 grip up, 2 grip down; of a
-         *     meter 0 the flash, 1 the ambient, 2 both.
-         */
-        Move: {
-            /**
-             * Do
-             * @enum {string}
-             */
-            do: "set" | "meter" | "look" | "frame" | "run" | "done";
-            /** What */
-            what?: ("aperture" | "shutter" | "iso" | "nd" | "hss" | "orientation" | "focus" | "lamps" | "trigger" | "dial" | "distance" | "compensation" | "channel" | "sends" | "sensor" | "layers") | null;
-            /**
-             * Light
-             * @default 0
-             */
-            light?: number;
-            /**
-             * Value
-             * @default 0
-             */
-            value?: number;
         };
         /**
          * NeedText
@@ -7396,7 +7492,7 @@ export interface components {
             review: components["schemas"]["ReviewText"] | null;
         };
         /**
-         * Played
+         * PlayedDrill
          * @description A drill, and all moves so far.
          * @example {
          *       "drill": "ambient",
@@ -7409,7 +7505,7 @@ export interface components {
          *       "seed": 7
          *     }
          */
-        Played: {
+        PlayedDrill: {
             /**
              * Drill
              * @enum {string}
@@ -7426,7 +7522,7 @@ export interface components {
              * Moves
              * @default []
              */
-            moves?: components["schemas"]["Move"][];
+            moves?: components["schemas"]["BenchMove"][];
         };
         /**
          * PlotText
@@ -8079,10 +8175,10 @@ export interface components {
             bearing_deg: number;
         };
         /**
-         * RowProblem
+         * RowProblemOut
          * @description A row that could not be read.
          */
-        RowProblem: {
+        RowProblemOut: {
             /** Row */
             row: number;
             /** Column */
@@ -9301,18 +9397,6 @@ export interface components {
             trouble: string;
         };
         /**
-         * Span
-         * @description A stretch of the day (0..1).
-         */
-        Span: {
-            /** Start */
-            start: number;
-            /** End */
-            end: number;
-            /** Words */
-            words: string;
-        };
-        /**
          * SpecChoice
          * @description What a person decided of one field: which of its readings is meant, or that it is left out.
          */
@@ -9567,7 +9651,7 @@ export interface components {
         StageText: {
             frame: components["schemas"]["FrameText"];
             /** Lights */
-            lights: components["schemas"]["jumpstop__words__stage__LightText"][];
+            lights: components["schemas"]["LightText"][];
             /** Camera M */
             camera_m: number;
             /** View Deg */
@@ -9704,29 +9788,6 @@ export interface components {
             unit: string;
             /** Name */
             name: string;
-        };
-        /**
-         * Step
-         * @description One jump of one lane, with its reason and its source.
-         */
-        Step: {
-            /** Effect */
-            effect: string;
-            /** Cause */
-            cause: string;
-            /** Stops */
-            stops: number;
-            /** Sd */
-            sd: number;
-            /** Why */
-            why: string;
-            /**
-             * Mark
-             * @enum {string}
-             */
-            mark: "P" | "D" | "CP" | "M" | "U";
-            /** Source */
-            source: string;
         };
         /**
          * StepText
@@ -10773,67 +10834,6 @@ export interface components {
             /** How */
             how: string;
         };
-        /**
-         * LightText
-         * @description One light of a setup: the dial that was planned, the newest that was set, and how far it lay off.
-         */
-        jumpstop__words__log__LightText: {
-            /** Role */
-            role: string;
-            /** Unit */
-            unit: string;
-            /** Planned */
-            planned: string;
-            /** Found */
-            found: string;
-            /** Off */
-            off: string;
-        };
-        /**
-         * LightText
-         * @description One light: its line (role, unit, dial, level, what is over or under) and its place from above [m, degrees].
-         *     brief: its distance and height, to be written beside it.
-         */
-        jumpstop__words__stage__LightText: {
-            /** Role */
-            role: string;
-            /** On */
-            on: boolean;
-            /** Unit */
-            unit: string;
-            /** Dial */
-            dial: string;
-            /** Level */
-            level: string;
-            /** Off */
-            off: string;
-            /** Placed */
-            placed: boolean;
-            /** X M */
-            x_m: number;
-            /** Y M */
-            y_m: number;
-            /** Height M */
-            height_m: number;
-            /** Points Deg */
-            points_deg: number;
-            /** Beam Deg */
-            beam_deg: number | null;
-            /** Rings */
-            rings: components["schemas"]["Ring"][];
-            /** Where */
-            where: string;
-            /** Brief */
-            brief: string;
-            /** Soft */
-            soft: string;
-            /** Fits */
-            fits: boolean;
-            /** Shadow */
-            shadow: number[] | null;
-            /** Shadow In Frame */
-            shadow_in_frame: boolean;
-        };
     };
     responses: never;
     parameters: never;
@@ -11317,7 +11317,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Conflict_Unit_"];
+                    "application/json": components["schemas"]["ConflictOut_Unit_"];
                 };
             };
             /** @description What was sent is too large. */
@@ -11850,7 +11850,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Conflict_Modifier_"];
+                    "application/json": components["schemas"]["ConflictOut_Modifier_"];
                 };
             };
             /** @description What was sent is too large. */
@@ -12383,7 +12383,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Conflict_Body_"];
+                    "application/json": components["schemas"]["ConflictOut_Body_"];
                 };
             };
             /** @description What was sent is too large. */
@@ -12916,7 +12916,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Conflict_LensKit_"];
+                    "application/json": components["schemas"]["ConflictOut_LensKit_"];
                 };
             };
             /** @description What was sent is too large. */
@@ -13449,7 +13449,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Conflict_Filter_"];
+                    "application/json": components["schemas"]["ConflictOut_Filter_"];
                 };
             };
             /** @description What was sent is too large. */
@@ -13982,7 +13982,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Conflict_Trigger_"];
+                    "application/json": components["schemas"]["ConflictOut_Trigger_"];
                 };
             };
             /** @description What was sent is too large. */
@@ -14515,7 +14515,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Conflict_Battery_"];
+                    "application/json": components["schemas"]["ConflictOut_Battery_"];
                 };
             };
             /** @description What was sent is too large. */
@@ -15048,7 +15048,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Conflict_Stand_"];
+                    "application/json": components["schemas"]["ConflictOut_Stand_"];
                 };
             };
             /** @description What was sent is too large. */
@@ -15581,7 +15581,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Conflict_Job_"];
+                    "application/json": components["schemas"]["ConflictOut_Job_"];
                 };
             };
             /** @description What was sent is too large. */
@@ -16121,7 +16121,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Conflict_Setup_"];
+                    "application/json": components["schemas"]["ConflictOut_Setup_"];
                 };
             };
             /** @description What was sent is too large. */
@@ -19311,7 +19311,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Conflict_Job_"];
+                    "application/json": components["schemas"]["ConflictOut_Job_"];
                 };
             };
             /** @description What was sent is too large. */
@@ -19544,7 +19544,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Conflict_Job_"];
+                    "application/json": components["schemas"]["ConflictOut_Job_"];
                 };
             };
             /** @description What was sent is too large. */
@@ -20663,7 +20663,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Kept"];
+                    "application/json": components["schemas"]["KeptEntry"];
                 };
             };
             /** @description What was sent cannot be read at all, or the host name is not this server's. */
@@ -22429,7 +22429,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Played"];
+                "application/json": components["schemas"]["PlayedDrill"];
             };
         };
         responses: {

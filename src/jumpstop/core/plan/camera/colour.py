@@ -12,7 +12,7 @@ from .ambient import Ambient
 
 SHADE_K, OVERCAST_K, SUN_K = 7500.0, 6500.0, 5500.0
 """Open shade under a blue sky; from memory; under cloud; from memory; sun with its sky; from memory."""
-LOW_SUN_DEG, LOW_SUN_K = 10.0, 4000.0  # a sun as low as this is this warm, from memory
+WARM_SUN_DEG, WARM_SUN_K = 10.0, 4000.0  # a sun as low as this is this warm, from memory
 
 MATCHED_MIRED = 20.0  # what is nearer than this matches; common practice
 STEP_K = 100.0  # steps in which a camera's balance is told
@@ -56,8 +56,8 @@ def ambient_kelvin(spec: AmbientSpec, ambient: Ambient) -> float:
         return LIGHT_VALUES[spec.condition].kelvin
     if spec.sky == "overcast":
         return OVERCAST_K
-    low = ambient.sun is not None and ambient.sun[0] < LOW_SUN_DEG
-    return LOW_SUN_K if low else SUN_K
+    low = ambient.sun is not None and ambient.sun[0] < WARM_SUN_DEG
+    return WARM_SUN_K if low else SUN_K
 
 
 def gelled_kelvin(figures: GelFigures) -> float:

@@ -20,7 +20,7 @@ MISSED = 0.34  # stops: a background farther than this from what was asked is mi
 GONE = -4.0  # stops: a background this far under what was asked is as good as black, from memory
 COMES_OUT = frozenset({"too_bright_at", "too_bright_at_aperture"})
 """Blockers of methods that give a picture all the same, with another background."""
-NO_PART: dict[str, Any] = {
+NO_FIXED_PART: dict[str, Any] = {
     "lights": (), "name": "", "note": "", "method": None, "power_supply": None, "frames": 1, "seen": (), "stage": None,
     "variants": (), "triggers": (),
 }  # fmt: skip
@@ -40,7 +40,7 @@ def methods_of(setup: Setup, ambient: Ambient, step: Step = "third") -> tuple[Me
 
     Lights and names have no part in them: moving a light asks for nothing anew.
     """
-    return _methods_of(setup.model_copy(update=NO_PART), ambient, step)
+    return _methods_of(setup.model_copy(update=NO_FIXED_PART), ambient, step)
 
 
 @lru_cache(maxsize=64)

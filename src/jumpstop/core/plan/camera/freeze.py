@@ -8,7 +8,7 @@ from ...kit.memo import remembered
 from ...kit.table import UnitTable
 from ...physics.arrays import Floats
 
-NEAR_ENOUGH = 1.02  # a duration within 2 % of what is needed is short enough
+SHORT_ENOUGH = 1.02  # a duration within 2 % of what is needed is short enough
 
 
 @dataclass(frozen=True, eq=False)
@@ -32,7 +32,7 @@ def settings_for(table: UnitTable, needed_s: float) -> Frozen:
     count = 1 + int(np.max(np.floor(table.dial_range / table.step + 1e-6), initial=0.0))
     marks = np.arange(count) * table.step[:, None]  # (units, settings): its own steps below full
     durations = np.stack([table.t01_at(marks[:, at]) for at in range(count)], axis=1)
-    ok = (durations <= needed_s * NEAR_ENOUGH) & (marks <= table.dial_range[:, None] + 1e-6) & known[:, None]
+    ok = (durations <= needed_s * SHORT_ENOUGH) & (marks <= table.dial_range[:, None] + 1e-6) & known[:, None]
     can = ok.any(axis=1)
     first = ok.argmax(axis=1)
     ends = ~ok & (np.arange(count) > first[:, None])

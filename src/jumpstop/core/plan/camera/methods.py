@@ -18,7 +18,7 @@ from .remark import Remark, remark
 
 NEAR = 0.2  # stops: nearer than this the background counts as right
 HOLD_S = 1 / 60  # slowest time held by hand where the lens is not known, common practice
-LONGEST_S = 35.0  # longest time that bodies set by themselves, 30 s as marked
+LONGEST_BY_BODY_S = 35.0  # longest time that bodies set by themselves, 30 s as marked
 LEAST_LIT = 0.3  # share of the frame that must still get flash for past sync to be of use, common practice
 GHOST_STOPS = -5.0  # the ambient must lie this far under, or it ghosts; common practice, no source
 SMALL_ISO_STOPS = 1.0  # ISO is taken down so far before HSS or a filter is thought of; common practice, no source
@@ -290,7 +290,7 @@ def _slow(target: CameraTarget) -> Method:
     time = float(SHUTTERS.exact(target.setup.motion.trail_s)) if trails else target.shutter_s
     if not trails and time <= target.hold_s * 1.15:
         return Method("slow", target.camera(target.synced(time)), blocker=remark("slow_not_needed"))
-    if time > LONGEST_S:
+    if time > LONGEST_BY_BODY_S:
         return Method("slow", target.camera(30.0), blocker=remark("too_long", seconds=time))
     exact = float(exposure.aperture_for(target.ev - target.nd_stops, time, ISOS.exact(target.iso)))
     if target.setup.fixed.aperture and exact > target.f_number * NEAREST_MARK:

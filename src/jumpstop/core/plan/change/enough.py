@@ -7,7 +7,9 @@ import numpy as np
 
 from ...kit.table import POWER_STOPS, UnitTable
 from ...kit.unit import Unit
-from ...scene.light import Light
+from ...kit.values import MOST_DISTANCE_M
+from ...scene.aim import LONGEST_FLASH_S
+from ...scene.light import MOST_HEADS, Light
 from ...scene.setup import Setup
 from ...scene.stage import Stage
 from ..camera.freeze import settings_for
@@ -16,10 +18,8 @@ from ..camera.methods import Method
 from ..light.placing import metres_for
 from .moves import NEAREST_M, Move, aperture_by, iso_and_shutter, iso_by, nd_by, of_light, of_setup
 
-FARTHEST_M, MOST_HEADS = 500.0, 16  # as the documents have it
 EXACT = 1e-6  # a distance is what it is rounded to within this share
 STEPS_M = ((0.01, 1), (0.02, 2), (0.05, 5), (0.1, 10), (0.2, 20), (0.5, 50), (1, math.inf))  # in which it is told
-LONGEST_S = 0.1  # of a flash that is wanted, as the documents have it
 
 
 def more_by(setup: Setup, at: int, method: Method, unit: Unit, missing: float) -> Iterator[Move]:
@@ -39,7 +39,7 @@ def less_by(setup: Setup, at: int, method: Method, excess: float) -> Iterator[Mo
     """Moves that take at least so many stops away: so far, so small an aperture, whole stops of ISO, a filter."""
     light, whole = setup.lights[at], math.ceil(excess - 1e-9)
     metres = farther_m(light, setup.stage, excess)
-    if light.distance_m < metres <= FARTHEST_M:
+    if light.distance_m < metres <= MOST_DISTANCE_M:
         yield of_light("farther", "distance", {"metres": metres}, distance_m=metres)
     yield from aperture_by(setup, -excess, "up")
     yield from iso_by(setup, method, -whole)
@@ -79,7 +79,7 @@ def longer_by(setup: Setup, table: UnitTable, unit: int, missing: float) -> Iter
         times = [float(table.t01_of(unit, below)) for below in wanted]
     for t01_s in sorted(set(times)):
         longest = float(f"{t01_s:.3g}")
-        if longest > needed_s(setup) and longest <= LONGEST_S:
+        if longest > needed_s(setup) and longest <= LONGEST_FLASH_S:
             facts = {"t01_s": longest, "blur_mm": blur_mm(setup, longest)}
             yield of_setup("longer_flash", "motion", facts, _lasting(longest))
 

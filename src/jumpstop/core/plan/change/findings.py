@@ -30,7 +30,7 @@ from .ranking import (
     taming_pairs,
 )
 
-MOST = 12  # of each list that are looked up
+MOST_FINDINGS = 12  # of each list that are looked up
 ASKS_LESS = ("longer_flash",)  # moves that give up what the setup asks for
 
 
@@ -188,11 +188,11 @@ def findings(looked: Looked, keep: Keep = "look", pairs: bool = True) -> Finding
     better = spending(of) if of.spare > SAME and not bright else []
     twos = (taming_pairs(of, keep) if bright else gaining_pairs(of, keep)) if pairs else []
     unfixing = [one for one in of.unfixing if one.gain > SAME]
-    known = {id(found.lever): found for found in map(looked.at, [*singles[:MOST], *better[:MOST], *twos[:MOST],
-                                                                *unfixing[:MOST]]) if found is not None}  # fmt: skip
+    first = [one for some in (singles, better, twos, unfixing) for one in some[:MOST_FINDINGS]]
+    known = {id(found.lever): found for found in map(looked.at, first) if found is not None}
 
     def of_these(some: Sequence[Lever]) -> tuple[Lever, ...]:
-        there = (looked.at(one) for one in some[:MOST])
+        there = (looked.at(one) for one in some[:MOST_FINDINGS])
         return tuple(one.lever for one in there if one is not None)
 
     settled = replace(

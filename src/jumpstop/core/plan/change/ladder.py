@@ -21,7 +21,7 @@ FEET = (1.5, 2.0, 3.0, 4.0, 6.0, 8.0, 11.0, 16.0, 22.0, 32.0, 45.0, 64.0, 90.0)
 
 
 @dataclass(frozen=True)
-class Variant:
+class LadderColumn:
     """What is on the light in one column: the layers that came off."""
 
     off: tuple[str, ...]
@@ -37,7 +37,7 @@ class Rung:
 
 
 @dataclass(frozen=True)
-class Span:
+class RightSpan:
     """At one setting of the dial: where the light is right, and from where to where within a third of a stop and within
     a whole one [m]; NaN where it never gives so much."""
 
@@ -46,25 +46,25 @@ class Span:
     stop: tuple[float, float]
 
 
-def span_of(reach: Reach, unit: int) -> Span:
+def span_of(reach: Reach, unit: int) -> RightSpan:
     """The distances at which a unit's light is right at its dial: the ladder turned round."""
     left, light, stage = float(reach.left[unit]), reach.light, reach.solved.setup.stage
 
     def at(more: float) -> float:
         return float(metres_for(light, stage, more - left))
 
-    return Span(at(0.0), (at(1 / 3), at(-1 / 3)), (at(1.0), at(-1.0)))
+    return RightSpan(at(0.0), (at(1 / 3), at(-1 / 3)), (at(1.0), at(-1.0)))
 
 
-def variants(light: Light) -> tuple[Variant, ...]:
+def variants(light: Light) -> tuple[LadderColumn, ...]:
     """As it stands; then with its layers taken off, one more in each, the outermost first."""
     on = [layer.name for layer in layers_on(light.modifier, light.layers)] if light.modifier else []
-    return tuple(Variant(tuple(reversed(on[len(on) - count :]))) for count in range(len(on) + 1))
+    return tuple(LadderColumn(tuple(reversed(on[len(on) - count :]))) for count in range(len(on) + 1))
 
 
 def ladder(
     setup: Setup, table: UnitTable, kind: MethodKind, light: int, step: Step, feet: bool
-) -> tuple[tuple[Variant, ...], tuple[Rung, ...]]:
+) -> tuple[tuple[LadderColumn, ...], tuple[Rung, ...]]:
     """(variants, rungs): the marked distances at which some variant is on the dial, and one beyond at each end."""
     columns = variants(setup.lights[light])
     free = with_light(setup, light, dial_stops=None, distance_free=False)
@@ -76,7 +76,7 @@ def ladder(
     return columns, _within(rungs)
 
 
-def _placed(here: Light, metres: float, variant: Variant) -> Light:
+def _placed(here: Light, metres: float, variant: LadderColumn) -> Light:
     """A light at a distance, with what comes off in a variant taken off."""
     changed: dict[str, object] = {"distance_m": metres}
     if variant.off and here.modifier:

@@ -29,7 +29,7 @@ from ..light.reach import BLOCKERS, Landed, landed, scene_of
 from ..light.scene import Scene, Variants
 from .enough import less_by, longer_by, more_by
 from .moves import Bag, Move, moves_of, together
-from .ranking import ENOUGH, HIRED_WORK, LOOK_OF_METHOD, SAME, WORK, Costs, Lever, Levers, named
+from .ranking import ENOUGH, HIRED_WORK, LOOK_OF_METHOD, SAME, WORK, ChangeCosts, Lever, Levers, named
 
 FEW = 3  # other units tried beside another change
 ELSEWHERE = ("ambient", "motion")  # what a move of these touches is another scene, solved by itself
@@ -38,14 +38,14 @@ ELSEWHERE = ("ambient", "motion")  # what a move of these touches is another sce
 Tried = tuple[Move, ...]
 
 
-class Variant(NamedTuple):
+class MovedLight(NamedTuple):
     """The light as some moves leave it."""
 
     moves: Tried
     light: Light
 
 
-class State(NamedTuple):
+class MovedSetup(NamedTuple):
     """The rest of the setup as some moves leave it, in one method."""
 
     moves: Tried
@@ -57,14 +57,19 @@ class State(NamedTuple):
 class _Grid:
     """States of the camera against variants of the light, in one ambient; arrays of shape (states, variants, units)."""
 
-    states: Sequence[State]
-    variants: Sequence[Variant]
+    states: Sequence[MovedSetup]
+    variants: Sequence[MovedLight]
     scene: Scene
     landed: Landed
 
 
 def _grid(
-    setup: Setup, at: int, states: Sequence[State], variants: Sequence[Variant], table: UnitTable, ambient: Ambient
+    setup: Setup,
+    at: int,
+    states: Sequence[MovedSetup],
+    variants: Sequence[MovedLight],
+    table: UnitTable,
+    ambient: Ambient,
 ) -> _Grid:
     lights = tuple(variant.light for variant in variants)
     among = setup.model_copy(update={"lights": lights})
@@ -87,10 +92,10 @@ def levers(
     A light whose distance is worked out from its dial has none: any change moves the light instead. Raises CannotSolve.
     """
     base, ambient = setup.lights[at], ambient_of(setup.ambient, setup.meter_c)
-    start = State((), setup, method_of(setup, ambient, step, kind))
+    start = MovedSetup((), setup, method_of(setup, ambient, step, kind))
     if not start.method.possible:
         raise CannotSolve("method_blocked", method=kind)
-    here = _grid(setup, at, [start], [Variant((), base)], table, ambient)
+    here = _grid(setup, at, [start], [MovedLight((), base)], table, ambient)
     now, bright = float(here.landed.spare[0, 0, unit]), float(here.landed.too_bright[0, 0, unit])
     blocked = BLOCKERS[int(here.landed.blocker[0, 0, unit])]
     longer = list(longer_by(setup, table, unit, max(0.0, -now))) if kind == "freeze" else []
@@ -101,7 +106,7 @@ def levers(
     just = less_by(setup, at, start.method, bright) if bright > 0 else just
     tried += [move for move in just if not _known(move, tried)]
     singles = [move for move in tried if not move.breaks]
-    ones = [Variant((), base), *(Variant((move,), move.light(base)) for move in singles if move.light)]
+    ones = [MovedLight((), base), *(MovedLight((move,), move.light(base)) for move in singles if move.light)]
     beside = ones if pairs else ones[:1]
     at_hand = [*ones, *_twice(ones[1:], pairs)]
     found = list(_levers(_grid(setup, at, [start], at_hand, table, ambient), here, unit, pairs))
@@ -131,17 +136,17 @@ def _known(move: Move, moves: Sequence[Move]) -> bool:
     return any(named(move) == named(one) for one in moves)
 
 
-def _twice(ones: Sequence[Variant], pairs: bool) -> list[Variant]:
+def _twice(ones: Sequence[MovedLight], pairs: bool) -> list[MovedLight]:
     """Every two of the light's moves that can be made at once."""
     out = []
     for one, other in combinations(ones if pairs else (), 2):
         change = other.moves[0].light
         if change is not None and together(one.moves[0], other.moves[0]):
-            out.append(Variant(one.moves + other.moves, change(one.light)))
+            out.append(MovedLight(one.moves + other.moves, change(one.light)))
     return out
 
 
-def _states(setup: Setup, ambient: Ambient, step: Step, kind: MethodKind, tried: Sequence[Tried]) -> list[State]:
+def _states(setup: Setup, ambient: Ambient, step: Step, kind: MethodKind, tried: Sequence[Tried]) -> list[MovedSetup]:
     """The states that can be had; each in the method in hand, or in the one that a move takes."""
     out = []
     for moves in tried:
@@ -150,7 +155,7 @@ def _states(setup: Setup, ambient: Ambient, step: Step, kind: MethodKind, tried:
             changed = move.setup(changed) if move.setup else changed
         method = method_of(changed, ambient, step, next((move.method for move in moves if move.method), kind))
         if method.possible:
-            out.append(State(moves, changed, method))
+            out.append(MovedSetup(moves, changed, method))
     return out
 
 
@@ -203,7 +208,7 @@ def _lever(grid: _Grid, here: _Grid, at: Spot, unit: int, moves: Tried) -> Lever
     )
 
 
-def _costs(grid: _Grid, here: _Grid, at: Spot, unit: int, moves: Tried) -> Costs:
+def _costs(grid: _Grid, here: _Grid, at: Spot, unit: int, moves: Tried) -> ChangeCosts:
     table, (row, column, other) = grid.scene.table, at
     state, light = grid.states[row], grid.variants[column].light
     start, was = here.states[0], here.variants[0].light
@@ -213,7 +218,7 @@ def _costs(grid: _Grid, here: _Grid, at: Spot, unit: int, moves: Tried) -> Costs
     weight = float(table.weight_g[other]) * light.heads - float(table.weight_g[unit]) * was.heads
     price = (table.units[other].price or 0.0) * light.heads - (table.units[unit].price or 0.0) * was.heads
     bought = light.heads > was.heads or (other != unit and table.units[other].holding != "owned")
-    return Costs(
+    return ChangeCosts(
         softer=_size(light) - _size(was),
         background=_background(state) - _background(start),
         depth=2 * math.log2(APERTURES.exact(camera.f_number) / APERTURES.exact(before.f_number)),
@@ -227,7 +232,7 @@ def _costs(grid: _Grid, here: _Grid, at: Spot, unit: int, moves: Tried) -> Costs
     )
 
 
-def _background(state: State) -> float:
+def _background(state: MovedSetup) -> float:
     """How bright the background comes out without flash [stops]; where it is dark, darker is no change."""
     return max(NOTHING_SEEN_STOPS, state.setup.aim.background_stops + state.method.off_stops)
 

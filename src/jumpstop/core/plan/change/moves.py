@@ -7,14 +7,14 @@ from typing import Any, Literal
 
 from ...kit.modifier import fits_unit, layers_on
 from ...kit.unit import Unit
+from ...kit.values import MOST_DISTANCE_M
 from ...physics.beam import REFERENCE_ZOOM_MM, ZOOMS_MM
 from ...physics.scales import APERTURES, ISOS, SHUTTERS
-from ...scene.light import Light, OwnModifier
+from ...scene.light import MOST_HEADS, Light, OwnModifier
 from ...scene.seen import MethodKind
 from ...scene.setup import Setup
 from ..camera.look import no_filter
 from ..camera.methods import Method, nd_more, with_nd
-from ..light.advice import MOST_HEADS
 from ..light.chain import TICKS
 from ..light.placing import farthest_m
 
@@ -80,7 +80,7 @@ def _distances(setup: Setup, light: Light) -> Iterator[Move]:
     room = max(farthest_m(setup, light), light.distance_m)
     for times in (*CLOSER, *FARTHER):
         metres = float(f"{light.distance_m * times:.2g}")
-        if metres != light.distance_m and NEAREST_M <= metres <= min(room, 500):
+        if metres != light.distance_m and NEAREST_M <= metres <= min(room, MOST_DISTANCE_M):
             yield of_light("closer" if times < 1 else "farther", "distance", {"metres": metres}, distance_m=metres)
 
 

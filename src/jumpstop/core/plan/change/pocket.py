@@ -30,7 +30,7 @@ from ..light.reach import ALONE, Solved, scene_of
 from ..light.scene import Variants
 from .ladder import FEET, METRES
 
-__all__ = ["ALONE", "AMBIENT_MOST", "Mark", "Pocket", "PocketLight", "pocket_of", "share_table"]
+__all__ = ["ALONE", "AMBIENT_MOST", "Pocket", "PocketLight", "PocketMark", "pocket_of", "share_table"]
 NEARLY = 0.99  # of a time: marked times are not exact ones
 SHARE_STEPS = 48  # to a stop of ambient against what is wanted
 SHARE_FROM = -8.0  # stops: ambient darker than this gives nothing
@@ -46,7 +46,7 @@ def share_table() -> list[float]:
 
 
 @dataclass(frozen=True)
-class Mark:
+class PocketMark:
     """One marked value, and the stops that going to it from the plan adds to the light in the picture."""
 
     value: float
@@ -74,7 +74,7 @@ class PocketLight:
     cut: bool
     clips: tuple[float, ...]
     shutters: tuple[float, ...]
-    distances: tuple[Mark, ...]
+    distances: tuple[PocketMark, ...]
     distance: int
 
 
@@ -86,13 +86,13 @@ class Pocket:
     """
 
     kind: MethodKind
-    apertures: tuple[Mark, ...]
+    apertures: tuple[PocketMark, ...]
     aperture: int
-    isos: tuple[Mark, ...]
+    isos: tuple[PocketMark, ...]
     iso: int
-    shutters: tuple[Mark, ...]
+    shutters: tuple[PocketMark, ...]
     shutter: int
-    nds: tuple[Mark, ...]
+    nds: tuple[PocketMark, ...]
     nd: int
     lit: float
     background: float
@@ -126,7 +126,7 @@ def pocket_of(solved: Solved, kind: MethodKind, units: Sequence[int | None], ste
         _at(isos, camera.iso),
         tuple(allowed),
         planned,
-        tuple(Mark(one, camera.nd_stops - one) for one in nds),
+        tuple(PocketMark(one, camera.nd_stops - one) for one in nds),
         nds.index(camera.nd_stops),
         solved.ambient.lit_ev - camera.ev,
         solved.ambient.background_ev - camera.ev,
@@ -143,10 +143,10 @@ SCALES: dict[str, tuple[Series, Callable[[float], float]]] = {
 
 
 @lru_cache(maxsize=500)
-def _marks(of: str, planned: float, step: Step) -> list[Mark]:
+def _marks(of: str, planned: float, step: Step) -> list[PocketMark]:
     """The marked values within reach of the planned one, and what each adds [stops]."""
     series, size = SCALES[of]
-    marks = [Mark(one, size(one) - size(planned)) for one in sorted({*series.steps[step], planned}, key=size)]
+    marks = [PocketMark(one, size(one) - size(planned)) for one in sorted({*series.steps[step], planned}, key=size)]
     return [mark for mark in marks if abs(mark.stops) <= MOST_STOPS + 1e-9]
 
 
@@ -179,7 +179,8 @@ def _light(
     there = _whole(chain_of(scene))
     own = scene.placing.own
     distances = [
-        Mark(one, float(pick(there, (0, light, own[light], 0)) - whole[planned])) for light, one in enumerate(metres)
+        PocketMark(one, float(pick(there, (0, light, own[light], 0)) - whole[planned]))
+        for light, one in enumerate(metres)
     ]
     frozen = settings_for(alone, needed_s(setup)) if kind == "freeze" else None
     least = 0.0 if frozen is None else float(frozen.least[0])
@@ -218,5 +219,5 @@ def _whole(chain: Chain) -> Figure:
     return total(tuple(jump for jump in chain if jump.effect not in NEEDS and jump.effect != "tail"))
 
 
-def _at(marks: Sequence[Mark], value: float) -> int:
+def _at(marks: Sequence[PocketMark], value: float) -> int:
     return min(range(len(marks)), key=lambda at: abs(np.log2(marks[at].value / value)))

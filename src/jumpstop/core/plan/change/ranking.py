@@ -30,7 +30,7 @@ NOISE = 0.4  # of a stop's weight that a stop of ISO counts
 
 
 @dataclass(frozen=True)
-class Costs:
+class ChangeCosts:
     """What a change costs, each against what is there now.
 
     softer: stops by which the source looks larger (width over distance). background: stops brighter. depth: stops of
@@ -49,7 +49,7 @@ class Costs:
     work: float
     method: float
 
-    def with_more(self, other: "Costs") -> "Costs":
+    def with_more(self, other: "ChangeCosts") -> "ChangeCosts":
         """Of two changes of two lights that are made together."""
         return replace(
             self,
@@ -83,7 +83,7 @@ class Lever:
     sd: float
     too_bright: float
     below_full: float
-    costs: Costs
+    costs: ChangeCosts
 
 
 @dataclass(frozen=True)

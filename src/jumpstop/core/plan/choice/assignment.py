@@ -45,7 +45,7 @@ class Kit:
     charges: Mapping[int, int] = field(default_factory=dict)
 
 
-class Need(NamedTuple):
+class LightNeed(NamedTuple):
     """One light in one method, and the units that hold it with the chance asked."""
 
     setup: int
@@ -85,10 +85,10 @@ def most_of(table: UnitTable, landings: Sequence[Landings], spares: int) -> np.n
     return np.array([unit.count if unit.holding == "owned" else min(wanted, MOST_OF_ONE) for unit in table.units])
 
 
-def needs_of(landings: Sequence[Landings], chance: float) -> list[Need]:
+def needs_of(landings: Sequence[Landings], chance: float) -> list[LightNeed]:
     """Every light in every method of its setup, with the units that hold it."""
     return [
-        Need(at, kind, light, one.holding(kind, light, chance), one.heads[light])
+        LightNeed(at, kind, light, one.holding(kind, light, chance), one.heads[light])
         for at, one in enumerate(landings)
         for kind in range(len(one.kinds))
         for light in range(len(one.lights))
@@ -97,7 +97,7 @@ def needs_of(landings: Sequence[Landings], chance: float) -> list[Need]:
 
 def worth_taking(
     landings: Sequence[Landings],
-    needs: Sequence[Need],
+    needs: Sequence[LightNeed],
     most: np.ndarray,
     figures: Floats,
     spares: int,
@@ -130,7 +130,7 @@ def worth_taking(
 
 
 def posts_of(
-    setup: int, needs: Sequence[Need], counts: dict[int, int], posted: Mapping[int, int] | None = None
+    setup: int, needs: Sequence[LightNeed], counts: dict[int, int], posted: Mapping[int, int] | None = None
 ) -> list[Post] | None:
     """Who stands where in a setup with so many of each unit; None where they do not cover it. The first method that can
     be had is taken. posted: of lights, by their places, the unit that the job has there: it stays where it holds."""
@@ -144,17 +144,17 @@ def posts_of(
     return None
 
 
-def placed(needs: Sequence[Need], counts: dict[int, int]) -> list[Post] | None:
+def placed(needs: Sequence[LightNeed], counts: dict[int, int]) -> list[Post] | None:
     """Who stands where in one method with so many of each unit; None where they do not man every light."""
     return _placed(sorted(needs, key=lambda need: len(need.units)), dict(counts))
 
 
-def manned(needs: Sequence[Need], counts: dict[int, int]) -> bool:
+def manned(needs: Sequence[LightNeed], counts: dict[int, int]) -> bool:
     """Whether so many of each unit man every light of one method."""
     return placed(needs, counts) is not None
 
 
-def _placed(needs: list[Need], left: dict[int, int]) -> list[Post] | None:
+def _placed(needs: list[LightNeed], left: dict[int, int]) -> list[Post] | None:
     """Every light with a unit of its own, by trying; the hardest first. Few lights, so that this is quick."""
     if not needs:
         return []

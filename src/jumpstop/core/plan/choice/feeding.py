@@ -17,7 +17,7 @@ from ...scene.job import JobFile, Least
 from ..job.board import Landings
 from ..job.endurance import SPARE_CHARGES, capacity_of, chargers_of
 from ..job.schedule import BatterySort, Stretch, Turn, battery_sort, supply_of
-from .assignment import Need
+from .assignment import LightNeed
 
 
 @dataclass(frozen=True)
@@ -32,7 +32,7 @@ class Sort:
     owned: int = 0
 
 
-class Costs(NamedTuple):
+class ChargeCosts(NamedTuple):
     """What counts, of shape (sorts,): of each charge, and of the chargers of a sort that is used; how many charges are
     there already. comes: units that bring a charge along, which then costs nothing more; shape (units,)."""
 
@@ -61,7 +61,7 @@ class Feeding:
     night: int | None = None
     chargers: int = 0
 
-    def costs(self, least: Least) -> Costs:
+    def costs(self, least: Least) -> ChargeCosts:
         """What charges and chargers count for. What is not known counts as much as the most that is known."""
         charge = _known([one.weight_g if least == "weight" else one.price for one in self.sorts])
         charger = _known([one.charger_g if least == "weight" else one.charger_price for one in self.sorts])
@@ -71,7 +71,7 @@ class Feeding:
             charger = np.where(there > 0, 0.0, charger)
         if least != "weight":
             comes = self.brings if least == "buy" else np.ones(len(self.sort_of), dtype=bool)
-        return Costs(charge, self.chargers * charger, there, comes)
+        return ChargeCosts(charge, self.chargers * charger, there, comes)
 
     def taken(self, charges: Mapping[int, int]) -> dict[int, int]:
         """How many charges go along of each sort, by its place: those that the units want, and the spares."""
@@ -92,7 +92,7 @@ class Feeding:
         return out
 
 
-def as_well_fed(feeding: Feeding, needs: Sequence[Need], leasts: Sequence[Least]) -> np.ndarray:
+def as_well_fed(feeding: Feeding, needs: Sequence[LightNeed], leasts: Sequence[Least]) -> np.ndarray:
     """Of each unit (a row), those that ask for no more in batteries wherever it could stand; shape (units, units)."""
     holds = np.zeros((len(needs), len(feeding.sort_of)), dtype=bool)
     for at, need in enumerate(needs):
@@ -120,7 +120,9 @@ def _known(figures: Sequence[float | None]) -> Floats:
     return np.array([max(known, default=0.0) if figure is None else figure for figure in figures], dtype=float)
 
 
-def feeding_of(file: JobFile, landings: Sequence[Landings], needs: Sequence[Need], turns: Sequence[Turn]) -> Feeding:
+def feeding_of(
+    file: JobFile, landings: Sequence[Landings], needs: Sequence[LightNeed], turns: Sequence[Turn]
+) -> Feeding:
     """The batteries of a job. turns: its days, with all units of the landings to draw on."""
     table, job = landings[0].solved.table, file.job
     places = {one.id: at for at, one in enumerate(file.setups)}
@@ -154,7 +156,7 @@ def _fed(unit: Unit, landings: Sequence[Landings]) -> PowerSupply | None:
     return supply_of(unit, next((kind for kind in asked if kind is not None), None))
 
 
-def _full(turn: Turn, stretch: Stretch, landings: Landings, need: Need) -> Floats:
+def _full(turn: Turn, stretch: Stretch, landings: Landings, need: LightNeed) -> Floats:
     """What a light's flashes take from one head in a stretch, by unit [full flashes]."""
     own = landings.solved.setup.lights[landings.lights[need.light]]
     light = next((at for at, one in enumerate(turn.setup.lights) if one.id == own.id and one.on), None)

@@ -13,12 +13,11 @@ import numpy as np
 from ...physics.arrays import Floats
 from ...scene.job import Least
 from ..job.board import Landings
-from ..job.endurance import SPARE_CHARGES
-from .assignment import CENT, Kit, Need, Post, manned, placed, posts_of
+from ..job.endurance import SAME_CHARGE, SPARE_CHARGES
+from .assignment import CENT, Kit, LightNeed, Post, manned, placed, posts_of
 from .feeding import Feeding
 
 MOST_CHARGES = 999  # of one unit
-SAME_CHARGE = 1e-6  # of a charge: less is rounding
 
 
 class Figures(NamedTuple):
@@ -35,7 +34,7 @@ class Limit(NamedTuple):
     most: float
 
 
-class Row(NamedTuple):
+class Constraint(NamedTuple):
     """One constraint: low <= sum of values x columns <= high."""
 
     low: float
@@ -90,7 +89,7 @@ class Programme:
     def __init__(
         self,
         landings: Sequence[Landings],
-        needs: Sequence[Need],
+        needs: Sequence[LightNeed],
         most: np.ndarray,
         spares: int,
         alike: bool = False,
@@ -99,7 +98,7 @@ class Programme:
         self.landings, self.needs, self.spares, self.feeding = landings, needs, spares, feeding
         self.upper: list[float] = most.astype(float).tolist()
         self.units = len(self.upper)
-        self.rows: list[Row] = []
+        self.rows: list[Constraint] = []
         self.away = dict[int, int]()  # the column that is 1 where there is a unit that could be away
         self.asked = set[tuple[int, int, int]]()  # setups, in a method, asked for with one of a unit away
         self.methods = dict[tuple[int, int], int]()
@@ -110,7 +109,7 @@ class Programme:
         shot = {need.setup for at, need in enumerate(needs) if feeding is not None and feeding.shares[:, at].any()}
         for setup, one in enumerate(landings):
             columns = [self._column() for _ in one.kinds]
-            self.rows.append(Row(1.0, 1.0, columns, [1.0] * len(columns)))
+            self.rows.append(Constraint(1.0, 1.0, columns, [1.0] * len(columns)))
             for kind, method in enumerate(columns):
                 self.methods[setup, kind] = method
                 here = self._needs(setup, kind)
@@ -133,13 +132,13 @@ class Programme:
                 continue
             able = [unit for unit in need.units.tolist() if self.upper[unit] >= need.heads]
             columns = self.stands[at] = {unit: self._column() for unit in able}
-            self.rows.append(Row(0.0, 0.0, [*columns.values(), method], [*[1.0] * len(columns), -1.0]))
+            self.rows.append(Constraint(0.0, 0.0, [*columns.values(), method], [*[1.0] * len(columns), -1.0]))
             for unit, column in columns.items():
                 of_unit.setdefault(unit, []).append((column, float(need.heads)))
         assert self.feeding is not None
         for unit, taken in of_unit.items():
             held, wanted = [column for column, _ in taken], [-heads for _, heads in taken]
-            heads = Row(0.0, math.inf, [unit, *held], [1.0, *wanted])
+            heads = Constraint(0.0, math.inf, [unit, *held], [1.0, *wanted])
             self.rows.append(heads)
             if self.feeding.sort_of[unit] >= 0:
                 if unit not in self.charges:
@@ -158,13 +157,13 @@ class Programme:
                 first, more = (0, day * (feeding.night or 0)) if few else (day, filled)
                 takes = [-float(feeding.shares[first : day + 1, at, unit].sum()) for at, _ in posts]
                 columns = [charges, *(column for _, column in posts)]
-                self.rows.append(Row(-float(more) - SAME_CHARGE, math.inf, columns, [1.0, *takes]))
+                self.rows.append(Constraint(-float(more) - SAME_CHARGE, math.inf, columns, [1.0, *takes]))
         for sort in sorted({int(feeding.sort_of[unit]) for unit in self.charges}):
             used = self.sorts[sort] = self._column()
             for stands in self.stands.values():
                 here = [column for unit, column in stands.items() if feeding.sort_of[unit] == sort]
                 if here:
-                    self.rows.append(Row(0.0, math.inf, [used, *here], [1.0, *[-1.0] * len(here)]))
+                    self.rows.append(Constraint(0.0, math.inf, [used, *here], [1.0, *[-1.0] * len(here)]))
 
     def _costs(self, figures: Figures) -> dict[int, float]:
         """What each column counts for, where it does."""
@@ -186,30 +185,30 @@ class Programme:
                 brings = [unit for unit in fits if costs.comes[unit]]
                 columns = [self.gets[key], used, *(self.charges[unit] for unit in units), *brings]
                 values = [1.0, -float(SPARE_CHARGES), *[-1.0] * len(units), *[1.0] * len(brings)]
-                self.rows.append(Row(-float(costs.there[sort]), math.inf, columns, values))
+                self.rows.append(Constraint(-float(costs.there[sort]), math.inf, columns, values))
             out[self.gets[key]] = charge
         return out
 
-    def _needs(self, setup: int, kind: int) -> list[Need]:
+    def _needs(self, setup: int, kind: int) -> list[LightNeed]:
         return [need for need in self.needs if (need.setup, need.kind) == (setup, kind)]
 
     def _column(self, most: float = 1.0) -> int:
         self.upper.append(most)
         return len(self.upper) - 1
 
-    def _enough(self, method: int, needs: list[Need]) -> None:
+    def _enough(self, method: int, needs: list[LightNeed]) -> None:
         """With one more than they want, for every set of a setup's lights: what it takes at the least."""
         for size in range(1, len(needs) + 1):
             for some in combinations(needs, size):
                 able = np.unique(np.concatenate([need.units for need in some])).tolist()
                 wanted = float(sum(need.heads for need in some) + self.spares)
-                self.rows.append(Row(0.0, math.inf, [*able, method], [*[1.0] * len(able), -wanted]))
+                self.rows.append(Constraint(0.0, math.inf, [*able, method], [*[1.0] * len(able), -wanted]))
 
     def _without(self, setup: int, kind: int, gone: int) -> None:
         """What a setup asks for in a method, while one of a unit is away."""
         if gone not in self.away:
             self.away[gone] = self._column()
-            self.rows.append(Row(-math.inf, 0.0, [gone, self.away[gone]], [1.0, -self.upper[gone]]))
+            self.rows.append(Constraint(-math.inf, 0.0, [gone, self.away[gone]], [1.0, -self.upper[gone]]))
         self._whole(self.methods[setup, kind], self._needs(setup, kind), 0, gone)
 
     def _failing(self, counts: dict[int, int]) -> set[tuple[int, int, int]]:
@@ -225,12 +224,12 @@ class Programme:
                 out |= {(setup, kind, fails[kind][0]) for kind, here in enumerate(lights) if manned(here, counts)}
         return out
 
-    def _whole(self, method: int, needs: list[Need], spares: int, away: int | None = None) -> None:
+    def _whole(self, method: int, needs: list[LightNeed], spares: int, away: int | None = None) -> None:
         """What one setup asks for, where it uses this method. away: the unit of which one is not there."""
         groups: dict[int, list[tuple[int, float]]] = {}
         for need in (need for need in needs if need.heads > 1):
             columns = {unit: self._column() for unit in need.units.tolist() if self.upper[unit] >= need.heads}
-            self.rows.append(Row(0.0, 0.0, [*columns.values(), method], [*[1.0] * len(columns), -1.0]))
+            self.rows.append(Constraint(0.0, 0.0, [*columns.values(), method], [*[1.0] * len(columns), -1.0]))
             for unit, column in columns.items():
                 groups.setdefault(unit, []).append((column, float(need.heads)))
         lost = [] if away is None else [self.away[away]]
@@ -239,7 +238,7 @@ class Programme:
             for spared in range(len(taken) if spares else 1):
                 values = [-heads - (spares if at == spared else 0) for at, (_, heads) in enumerate(taken)]
                 values += [-1.0] * (len(held) - len(taken))
-                self.rows.append(Row(0.0, math.inf, [unit, *held], [1.0, *values]))
+                self.rows.append(Constraint(0.0, math.inf, [unit, *held], [1.0, *values]))
         single = [need for need in needs if need.heads == 1]
         for size in range(1, len(single) + 1):
             for some in combinations(single, size):
@@ -247,7 +246,7 @@ class Programme:
                 gone = [pair for unit in able for pair in groups.get(unit, [])]
                 gone += [(column, 1.0) for column in lost if away in able]
                 self.rows.append(
-                    Row(
+                    Constraint(
                         0.0,
                         math.inf,
                         [*able, *(column for column, _ in gone), method],
@@ -303,7 +302,7 @@ class Programme:
         proven = found.proven and whole and abs(total - found.objective) < CENT
         return replace(found, charges=charges, objective=total, proven=proven)
 
-    def _asked_by(self, found: Kit, seen: Replayed) -> Iterator[Row]:
+    def _asked_by(self, found: Kit, seen: Replayed) -> Iterator[Constraint]:
         """What the days with a kit ask beyond what it was chosen by: rows that any kit satisfies which does as well."""
         used = {post.setup: post.kind for post in found.posts}
         others = {at: kind for at, kind in seen.kinds.items() if kind is not None and at in used and kind != used[at]}
@@ -313,7 +312,7 @@ class Programme:
                 columns = [self.methods[setup, used[setup]]]
                 for unit, heads in _heads_of(better, self.needs).items():
                     columns.append(self._has(unit, heads))
-                yield Row(-math.inf, len(columns) - 1.0, columns, [1.0] * len(columns))
+                yield Constraint(-math.inf, len(columns) - 1.0, columns, [1.0] * len(columns))
         if others or not seen.followed:
             return
         for unit, wanted in seen.charges.items():
@@ -325,13 +324,13 @@ class Programme:
                     if (self.needs[at].setup, self.needs[at].kind, self.needs[at].light) in here
                 ]
                 low = wanted * (1.0 - len(columns))
-                yield Row(low, math.inf, [self.charges[unit], *columns], [1.0, *[-float(wanted)] * len(columns)])
+                yield Constraint(low, math.inf, [self.charges[unit], *columns], [1.0, *[-float(wanted)] * len(columns)])
 
     def _has(self, unit: int, heads: int) -> int:
         """A column that is 1 where there are so many of a unit."""
         column = self._column()
         over = self.upper[unit] - heads + 1.0
-        self.rows.append(Row(-math.inf, heads - 1.0, [unit, column], [1.0, -over]))
+        self.rows.append(Constraint(-math.inf, heads - 1.0, [unit, column], [1.0, -over]))
         return column
 
     def _once(self, figures: Figures, limits: Sequence[Limit], limit_s: float) -> tuple[Kit, float]:
@@ -339,7 +338,7 @@ class Programme:
         price, spent = self._costs(figures), [self._costs(limit.figures) for limit in limits]
         rows = list(self.rows)
         for limit, costs in zip(limits, spent, strict=True):
-            rows.append(Row(-math.inf, limit.most, list(costs), list(costs.values())))
+            rows.append(Constraint(-math.inf, limit.most, list(costs), list(costs.values())))
         solver = _Quiet()
         settings = {
             "log_to_console": False,
@@ -378,7 +377,7 @@ class Programme:
                     if values[column]:
                         yield Post(setup, need.kind, need.light, unit)
 
-    def _programme(self, rows: Sequence[Row], price: Mapping[int, float]) -> highspy.HighsLp:
+    def _programme(self, rows: Sequence[Constraint], price: Mapping[int, float]) -> highspy.HighsLp:
         lp = highspy.HighsLp()
         columns = len(self.upper)
         lp.num_col_, lp.num_row_ = columns, len(rows)
@@ -402,7 +401,7 @@ def sum_of(kit: Kit, figures: Figures, feeding: Feeding | None) -> float:
     return units + (0.0 if feeding is None else feeding.total(kit.counts, kit.charges, figures.least))
 
 
-def _heads_of(posts: Sequence[Post], needs: Sequence[Need]) -> dict[int, int]:
+def _heads_of(posts: Sequence[Post], needs: Sequence[LightNeed]) -> dict[int, int]:
     """How many of each unit stand in one setup."""
     heads = {(need.setup, need.kind, need.light): need.heads for need in needs}
     out: dict[int, int] = {}

@@ -157,12 +157,12 @@ def joint_chance(spare: Floats, own_sd: Floats, shared: Floats, most: Floats | f
     draws = np.random.default_rng(DRAW_SEED).standard_normal((DRAWS, shared.shape[1]))
     draws = np.concatenate([draws, -draws])
     moved = spare + draws @ shared.T
-    own = np.maximum(own_sd, LEAST_SD)
+    own = np.maximum(own_sd, LEAST_CHANCE_SD)
     inside = p_reach(moved, own) - (1 - p_reach(most - moved, own))
     return float(np.mean(np.prod(np.maximum(0.0, inside), axis=1)))
 
 
-DRAWS, DRAW_SEED, LEAST_SD = 2048, 20260624, 1e-6
+DRAWS, DRAW_SEED, LEAST_CHANCE_SD = 2048, 20260624, 1e-6
 """Draws from which a job's chance is counted; a matter of computing; their seed, so that the same job has the same
 chance; no doubt is smaller than this [stops]; a matter of computing."""
 

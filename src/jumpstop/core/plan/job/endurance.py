@@ -24,7 +24,7 @@ from .charges import Charging, Draw, Night, Swap, drained, first_outs
 from .hours import clocks, follows_sun, hours_of, minutes_of
 from .schedule import Stretch, Turn, Work, turns_of
 
-SD_FRAMES, SD_POWER, SD_CELLS = (
+SD_FRAME_COUNT, SD_POWER, SD_CELLS = (
     0.15,
     0.3,
     0.1,
@@ -293,7 +293,7 @@ def _lastings(turns: Sequence[Turn], shelf: Shelf, file: JobFile) -> list[Lastin
 def spread_of(plan: DayPlan, runs: int = RUNS, seed: int = SEED) -> Spread:
     """The day over and over: frames a session, the light and the cells differ; the same for the same seed."""
     dice = np.random.default_rng(seed)
-    frames = np.maximum(0.05, 1 + SD_FRAMES * dice.standard_normal((runs, len(plan.turns))))
+    frames = np.maximum(0.05, 1 + SD_FRAME_COUNT * dice.standard_normal((runs, len(plan.turns))))
     power = SD_POWER * dice.standard_normal(runs)
     cells = np.maximum(0.2, 1 + SD_CELLS * dice.standard_normal((runs, len(plan.units))))
     outs = np.full(runs, np.inf)

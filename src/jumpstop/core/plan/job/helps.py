@@ -8,12 +8,12 @@ from itertools import combinations, islice
 from ...kit.shelf import Shelf
 from ...physics.scales import Step
 from ...scene.job import Batteries, Job, JobFile
+from ...scene.light import MOST_HEADS
 from ...scene.seen import MethodKind
 from ..camera.remark import Remark, remark
 from .endurance import DayPlan, Way, day_run
 from .schedule import Stretch, Turn, day_shelf, with_iso
 
-MOST_HEADS = 16  # at one light
 MOST_ORDERS = 10  # orders of sessions that are tried
 LATE_MIN = 1.0  # a day that ends so much later is told
 

@@ -47,7 +47,7 @@ What = Literal[
 
 
 @dataclass(frozen=True)
-class Item:
+class PackItem:
     """One line of the list. count: so many go along, spares among them; owned: so many are there (None: not asked).
 
     key: by which a tick is kept. of: what it belongs to. wh: of each, where it is lithium. label: of one battery.
@@ -112,7 +112,7 @@ def pack_of(
     step: Step = "third",
     avoid: Sequence[MethodKind] = (),
     stands: Sequence[Stand] = (),
-) -> list[Item]:
+) -> list[PackItem]:
     """The list of a job. plan: its day; setups without a turn in it are packed for too, but for their batteries.
 
     known: ids of what is on the shelf, by kind. stands: those on the shelf.
@@ -127,7 +127,9 @@ def pack_of(
     ]
     items += [*_front(uses, known), *_filters(uses, known)]
     items += [*_stands(uses, stands), *_weights(uses)]
-    items += [Item(f"own:{one.name}", "own", one.name, one.count, weight_g=one.weight_g) for one in file.job.own_items]
+    items += [
+        PackItem(f"own:{one.name}", "own", one.name, one.count, weight_g=one.weight_g) for one in file.job.own_items
+    ]
     return items
 
 
@@ -175,8 +177,8 @@ def _most(uses: Sequence[Mapping[str, int]]) -> dict[str, int]:
     return out
 
 
-def _lenses(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[Item]:
-    out: dict[str, Item] = {}
+def _lenses(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[PackItem]:
+    out: dict[str, PackItem] = {}
     for setup, *_ in uses:
         lens = setup.lens
         if lens is None:
@@ -184,7 +186,7 @@ def _lenses(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[It
         key = f"lens:{lens.id or lens.name}"
         names = (*out[key].setups, setup.name) if key in out else (setup.name,)
         owned = _owned(known, "lenses", lens.id)
-        out[key] = Item(key, "lens", lens.name, 1, owned=owned, weight_g=lens.weight_g, setups=_once(names))
+        out[key] = PackItem(key, "lens", lens.name, 1, owned=owned, weight_g=lens.weight_g, setups=_once(names))
     return list(out.values())
 
 
@@ -192,20 +194,20 @@ def _once(names: Sequence[str]) -> tuple[str, ...]:
     return tuple(dict.fromkeys(names))
 
 
-def _bodies(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[Item]:
-    out: dict[str, Item] = {}
+def _bodies(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[PackItem]:
+    out: dict[str, PackItem] = {}
     for setup, *_ in uses:
         body = setup.body
         key = f"body:{body.id or body.name}"
         names = (*out[key].setups, setup.name) if key in out else (setup.name,)
         owned = _owned(known, "bodies", body.id)
-        out[key] = Item(
+        out[key] = PackItem(
             key, "body", body.name, 1, owned=owned, weight_g=body.weight_g, setups=tuple(dict.fromkeys(names))
         )
     return list(out.values())
 
 
-def _units(file: JobFile, plan: DayPlan, uses: Sequence[Use]) -> list[Item]:
+def _units(file: JobFile, plan: DayPlan, uses: Sequence[Use]) -> list[PackItem]:
     table, picked = plan.table, picked_of(file.job, plan.table)
     used: dict[int, int] = {}
     where: dict[int, list[str]] = {}
@@ -220,7 +222,7 @@ def _units(file: JobFile, plan: DayPlan, uses: Sequence[Use]) -> list[Item]:
         owned = unit.count if unit.holding == "owned" else 0
         hired = unit.price if unit.holding == "hire" else None
         out.append(
-            Item(
+            PackItem(
                 f"unit:{table.ids[at]}",
                 "unit",
                 unit.name,
@@ -235,7 +237,7 @@ def _units(file: JobFile, plan: DayPlan, uses: Sequence[Use]) -> list[Item]:
     return out
 
 
-def _batteries(file: JobFile, plan: DayPlan) -> list[Item]:
+def _batteries(file: JobFile, plan: DayPlan) -> list[PackItem]:
     """Of each sort of battery the charges that the days want and one more, by the names of those on the shelf; and its
     chargers, where any work or there are nights."""
     sorts: dict[BatterySort, list[tuple[Lasting, PowerSupply]]] = {}
@@ -243,19 +245,19 @@ def _batteries(file: JobFile, plan: DayPlan) -> list[Item]:
         supply = supply_of(plan.table.units[one.unit], None)
         if supply is not None and math.isfinite(one.capacity):
             sorts.setdefault(battery_sort(plan.table.units[one.unit], supply), []).append((one, supply))
-    out, given = list[Item](), set[str]()
+    out, given = list[PackItem](), set[str]()
     for users in sorts.values():
         wanted = sum(charges_of(one, file.job) for one, _ in users)
         if wanted:
             out += _of_sort(file, plan, users, wanted, given)
     if file.job.chargers and not any(one.what == "charger" for one in out):  # for batteries of which nothing is known
-        out.append(Item("charger", "charger", "", file.job.chargers))
+        out.append(PackItem("charger", "charger", "", file.job.chargers))
     return out
 
 
 def _of_sort(
     file: JobFile, plan: DayPlan, users: Sequence[tuple[Lasting, PowerSupply]], wanted: int, given: set[str]
-) -> Iterator[Item]:
+) -> Iterator[PackItem]:
     """The batteries and chargers of one sort. users: the units that it feeds. given: names that go along already."""
     supply, first = users[0][1], plan.table.units[users[0][0].unit]
     names = [plan.table.units[one.unit].name for one, _ in users]
@@ -271,25 +273,25 @@ def _of_sort(
         there = max(0, sum(one.charges for one, _ in users) - len(named))
         name, key = supply.name or supply.kind, plan.table.ids[users[0][0].unit]
         spare = min(left, SPARE_CHARGES) if len(named) <= wanted else 0
-        yield Item(
+        yield PackItem(
             f"battery:{key}", "battery", name, left, spare, min(left, there), supply.weight_g, of, wh
         )  # fmt: skip
     if chargers_of(file.job):
         grams = next((one.charger_g for _, one in users if one.charger_g is not None), None)
         name = battery_sort(first, supply).name
-        yield Item(f"charger:{name}", "charger", "", chargers_of(file.job), weight_g=grams, of=of)
+        yield PackItem(f"charger:{name}", "charger", "", chargers_of(file.job), weight_g=grams, of=of)
 
 
-def _labelled(battery: Battery, unit: str, wh: float | None, spare: bool) -> Item:
-    return Item(
+def _labelled(battery: Battery, unit: str, wh: float | None, spare: bool) -> PackItem:
+    return PackItem(
         f"battery:{battery.name}", "battery", battery.name, 1, int(spare), 1, battery.weight_g, unit, wh
     )  # fmt: skip
 
 
-def _triggers(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[Item]:
+def _triggers(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[PackItem]:
     """What fires the lights: the links that are packed, a receiver or cell for each head off the camera; and where a
     setup fires by radio and nothing is packed, what it then wants."""
-    counts, kept = list[dict[str, int]](), dict[str, Item]()
+    counts, kept = list[dict[str, int]](), dict[str, PackItem]()
     where: dict[str, list[str]] = {}
     for use in uses:
         setup, here = use.setup, dict[str, int]()
@@ -302,12 +304,12 @@ def _triggers(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[
             metres = far if one.kind == "cord" and setup.trigger == "shoe" else None
             before = kept.get(key)
             metres = max(metres or 0.0, before.metres or 0.0) or None if before is not None else metres
-            kept[key] = Item(key, "trigger", one.name, 1, SPARE_TRIGGERS, owned, one.weight_g, metres=metres)
+            kept[key] = PackItem(key, "trigger", one.name, 1, SPARE_TRIGGERS, owned, one.weight_g, metres=metres)
             where.setdefault(key, []).append(setup.name)
         if setup.trigger == "radio" and not setup.triggers and heads:
             for what, count in (("transmitter", 1), ("receiver", heads)):
                 here[what] = count
-                kept[what] = Item(what, what, "", 1)  # type: ignore[arg-type]
+                kept[what] = PackItem(what, what, "", 1)  # type: ignore[arg-type]
                 where.setdefault(what, []).append(setup.name)
         counts.append(here)
     return [
@@ -326,9 +328,9 @@ def _cord_m(setup: Setup, light: Light) -> float:
     return math.hypot(across, along) + setup.stage.camera_height_m + light.position.height_m
 
 
-def _front(used: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[Item]:
+def _front(used: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[PackItem]:
     """What stands in front of the flash: modifiers with their layers, gels. A ceiling is not packed."""
-    counts, kept = list[dict[str, int]](), dict[str, Item]()
+    counts, kept = list[dict[str, int]](), dict[str, PackItem]()
     where: dict[str, list[str]] = {}
     for setup, *_ in used:
         here: dict[str, int] = {}
@@ -341,16 +343,18 @@ def _front(used: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[Ite
                 here[key] = here.get(key, 0) + light.heads
                 owned = _owned(known, "modifiers", mod.id)
                 layers = tuple(layer.name for layer in mod.layers)
-                kept[key] = Item(key, "modifier", mod.name, 1, owned=owned, weight_g=mod.weight_g, of="\n".join(layers))
+                kept[key] = PackItem(
+                    key, "modifier", mod.name, 1, owned=owned, weight_g=mod.weight_g, of="\n".join(layers)
+                )
                 where.setdefault(key, []).append(setup.name)
             if light.gel != "none":
                 key = f"gel:{light.gel_name}"
                 here[key] = here.get(key, 0) + light.heads
-                kept[key] = Item(key, "gel", light.gel_name, 1)
+                kept[key] = PackItem(key, "gel", light.gel_name, 1)
                 where.setdefault(key, []).append(setup.name)
         counts.append(here)
     return [
-        Item(
+        PackItem(
             key, one.what, one.name, count, 0, one.owned, one.weight_g, one.of, setups=tuple(dict.fromkeys(where[key]))
         )
         for key, count in _most(counts).items()
@@ -358,9 +362,9 @@ def _front(used: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[Ite
     ]  # fmt: skip
 
 
-def _filters(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[Item]:
+def _filters(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[PackItem]:
     """The neutral density that the methods put on."""
-    out: dict[str, Item] = {}
+    out: dict[str, PackItem] = {}
     for use in uses:
         for name in use.filters:
             found = next((one for one in use.setup.filters if one.name == name), None)
@@ -368,14 +372,16 @@ def _filters(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[I
             names = (*out[key].setups, use.setup.name) if key in out else (use.setup.name,)
             owned = _owned(known, "filters", found.id if found else None)
             weight = found.weight_g if found else None
-            out[key] = Item(key, "filter", name, 1, owned=owned, weight_g=weight, setups=tuple(dict.fromkeys(names)))
+            out[key] = PackItem(
+                key, "filter", name, 1, owned=owned, weight_g=weight, setups=tuple(dict.fromkeys(names))
+            )
     return list(out.values())
 
 
-def _stands(uses: Sequence[Use], stands: Sequence[Stand]) -> list[Item]:
+def _stands(uses: Sequence[Use], stands: Sequence[Stand]) -> list[PackItem]:
     """What holds the lights: of the shelf the lightest stand and boom that will do for each, the most demanding first,
     those that go along already before others; where none is left, one as it has to be."""
-    out: dict[str, Item] = {}
+    out: dict[str, PackItem] = {}
     where: dict[str, list[str]] = {}
     counts = list[dict[str, int]]()
     for use in sorted(uses, key=lambda use: -sum(one.light.heads for one in use.held)):
@@ -417,16 +423,16 @@ def _holds(left: Sequence[Stand], held: Holding, what: str) -> Stand | None:
     return next(iter(good), None)
 
 
-def _holder(found: Stand | None, held: Holding, what: What) -> Item:
+def _holder(found: Stand | None, held: Holding, what: What) -> PackItem:
     """One line for a stand of the shelf, or for one that is as it must be."""
     if found is not None:
-        return Item(f"{what}:{found.name}", what, found.name, 1, owned=0, weight_g=found.weight_g)
+        return PackItem(f"{what}:{found.name}", what, found.name, 1, owned=0, weight_g=found.weight_g)
     metres = held.arm_m if what == "boom" else held.height_m
     load = held.load_kg if what == "boom" else _load(held)
-    return Item(what, what, "", 1, metres=metres, load_kg=None if math.isnan(load) else load)
+    return PackItem(what, what, "", 1, metres=metres, load_kg=None if math.isnan(load) else load)
 
 
-def _stronger(one: Item, other: Item) -> Item:
+def _stronger(one: PackItem, other: PackItem) -> PackItem:
     """A line that does for both."""
     if one.metres is None or other.metres is None:
         return one
@@ -435,14 +441,14 @@ def _stronger(one: Item, other: Item) -> Item:
     )
 
 
-def _owned_stands(item: Item, stands: Sequence[Stand]) -> int | None:
+def _owned_stands(item: PackItem, stands: Sequence[Stand]) -> int | None:
     """How many of a stand are on the shelf; where there are stands, and none does, none."""
     if item.name:
         return sum(one.name == item.name for one in stands)
     return 0 if stands else None
 
 
-def _weights(uses: Sequence[Use]) -> list[Item]:
+def _weights(uses: Sequence[Use]) -> list[PackItem]:
     """Sandbags for the wind and counterweights for booms, as many kilograms as the setup wants that asks most."""
     out = []
     for key in ("ballast", "counter"):
@@ -450,7 +456,7 @@ def _weights(uses: Sequence[Use]) -> list[Item]:
         most = max((kilos for kilos, _ in sums), default=0.0)
         if most > 0:
             names = _once([name for kilos, name in sums if kilos > 0])
-            out.append(Item(key, "weight", key, 1, load_kg=most, setups=names))
+            out.append(PackItem(key, "weight", key, 1, load_kg=most, setups=names))
     return out
 
 

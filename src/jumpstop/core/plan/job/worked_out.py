@@ -6,6 +6,7 @@ from collections.abc import Iterable, Sequence
 from ...kit.shelf import Shelf
 from ...kit.table import UnitTable
 from ...kit.unit import Unit
+from ...kit.values import LEAST_DISTANCE_M, MOST_DISTANCE_M
 from ...physics.scales import Step
 from ...scene.seen import MethodKind
 from ...scene.setup import Setup
@@ -14,7 +15,6 @@ from ..light.one_unit import landing, only, with_light
 from ..light.placing import metres_for
 from ..light.reach import Solved, solve
 
-NEAREST_M, FARTHEST_M = 0.05, 500.0  # a distance that is worked out is no nearer; and no farther
 ROUNDS = 12  # rounds in which it is found, at the most
 RIGHT = 0.005  # stops
 
@@ -64,6 +64,6 @@ def with_distances(setup: Setup, table: UnitTable, step: Step, avoid: Sequence[M
             if found is None or abs(found.left) < RIGHT:
                 break
             there = metres_for(with_light(setup, at, distance_m=metres).lights[at], setup.stage, -found.left)
-            metres = NEAREST_M if math.isnan(there) else min(FARTHEST_M, max(NEAREST_M, there))
+            metres = LEAST_DISTANCE_M if math.isnan(there) else min(MOST_DISTANCE_M, max(LEAST_DISTANCE_M, there))
         setup = with_light(setup, at, distance_m=float(f"{metres:.3g}"))
     return setup

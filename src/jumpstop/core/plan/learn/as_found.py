@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from ...scene.log import LogEntry
 from ...scene.setup import Fixed, FixedNd, Setup
 
-MOST_NAME = 62  # letters kept of a setup's name before the day is added
+KEPT_NAME = 62  # letters kept of a setup's name before the day is added
 
 
 def as_found(setup: Setup, entries: Sequence[LogEntry]) -> Setup:
@@ -31,7 +31,7 @@ def as_found(setup: Setup, entries: Sequence[LogEntry]) -> Setup:
         aim = aim.model_copy(update={"by": "aperture", "f_number": camera.f_number, "iso": camera.iso})
     return setup.model_copy(
         update={
-            "name": f"{setup.name[:MOST_NAME]}, {last.day:%d %b %Y}",
+            "name": f"{setup.name[:KEPT_NAME]}, {last.day:%d %b %Y}",
             "lights": tuple(lights),
             "seen": (*setup.seen, *seen)[-60:],
             "method": seen[-1].method if seen else setup.method,

@@ -31,13 +31,13 @@ SD_TRAVEL = 0.3  # curtain travel against the sync time, where it is not known [
 SD_EDGE = 0.1  # where on a wall the lit part ends [log2 of the share], from memory
 METER_STEP = 1 / 3  # stops: what a meter's reading is written down to
 ODD = 3.0  # standard deviations from what all other readings say
-LEAST_SHARE = 0.05  # of the light that the flash must have for a reading to say much of it
+LEAST_FLASH_SHARE = 0.05  # of the light that the flash must have for a reading to say much of it
 
 Kind = Literal["light", "filter", "curtain", "ambient", "none"]
 
 
 @dataclass(frozen=True)
-class Row:
+class ReadingRow:
     """One reading as a sum of things and noise: off [stops] is what it saw over what was said.
 
     of: how much of each thing, and its prior sd. noise: variance of the reading alone; place, place_noise: what it
@@ -52,7 +52,7 @@ class Row:
 
 
 @dataclass(frozen=True)
-class Found:
+class EntryFound:
     """What came of one entry: off [stops] against what was said before any reading; by how much it lies off what all
     the others say, and in how many sd. None: nothing can be learned from it."""
 
@@ -103,15 +103,15 @@ class Learning:
 
     learned: Learned
     entries: Sequence[LogEntry]
-    rows: Sequence[Row | None]
+    rows: Sequence[ReadingRow | None]
     table: UnitTable
     gathered: Gathered
 
     @cached_property
-    def found(self) -> tuple[Found, ...]:
+    def found(self) -> tuple[EntryFound, ...]:
         """What came of each entry, in their order."""
         found = [
-            Found(_kind(entry), None if row is None else row.off)
+            EntryFound(_kind(entry), None if row is None else row.off)
             for entry, row in zip(self.entries, self.rows, strict=True)
         ]
         before = precision_of(covariance_of(list(self.gathered.keys), np.array(self.gathered.prior)))
@@ -119,14 +119,14 @@ class Learning:
         for at, (apart, times) in zip(lines, _apart(before, *_sparse(self.gathered)), strict=True):
             row = self.rows[at]
             assert row is not None
-            found[at] = Found(found[at].kind, row.off, apart, times, tuple(row.of))
+            found[at] = EntryFound(found[at].kind, row.off, apart, times, tuple(row.of))
         return tuple(found)
 
 
 def learn(
     entries: Sequence[LogEntry],
     table: UnitTable,
-    rows: Sequence[Row | None] | None = None,
+    rows: Sequence[ReadingRow | None] | None = None,
     before: Learning | None = None,
 ) -> Learning:
     """All readings together. table: the shelf as it is said to be, without what readings taught. rows: of the entries
@@ -160,7 +160,7 @@ def _goes_on(before: Sequence[LogEntry], entries: Sequence[LogEntry]) -> bool:
     return len(before) <= len(entries) and all(map(is_, before, entries))
 
 
-def _with_more(gathered: Gathered, used: Sequence[tuple[int, Row]], table: UnitTable) -> Gathered:
+def _with_more(gathered: Gathered, used: Sequence[tuple[int, ReadingRow]], table: UnitTable) -> Gathered:
     """With more readings behind those that are there. used: each with the entry that it is."""
     rows = [row for _, row in used]
     prior = _things(dict(zip(gathered.keys, gathered.prior, strict=True)), rows, table)
@@ -243,7 +243,7 @@ def _kind(entry: LogEntry) -> Kind:
     return "none" if entry.ambient is None else "ambient"
 
 
-def _things(prior: dict[Key, float], rows: Sequence[Row], table: UnitTable) -> dict[Key, float]:
+def _things(prior: dict[Key, float], rows: Sequence[ReadingRow], table: UnitTable) -> dict[Key, float]:
     """The things that are there and those that readings hold, with their sd before them; with a unit's light both
     quoted and moved."""
     for row in rows:
@@ -266,32 +266,32 @@ class Rows:
         self.table = table
         self._said: dict[tuple[object, ...], _Said] = {}
 
-    def of(self, entry: LogEntry) -> Row | None:
+    def of(self, entry: LogEntry) -> ReadingRow | None:
         """One entry; None where it says nothing of any thing."""
         if entry.seen is not None:
             return self._of_light(entry, entry.seen)
         if entry.filter is not None:
             one = entry.filter
             key = ("filter", one.filter.id or one.filter.name, "")
-            return Row(one.marked_stops - one.stops, {key: (1.0, SD_FILTER)}, SD_FRAMES**2)
+            return ReadingRow(one.marked_stops - one.stops, {key: (1.0, SD_FILTER)}, SD_FRAMES**2)
         if entry.curtain is not None:
             wall = entry.curtain
             body = wall.body
             travel = math.log2(wall.shutter_s / wall.lit / body.curtain_s)
-            return Row(travel, {("body", body.id or body.name, "travel"): (1.0, SD_TRAVEL)}, SD_EDGE**2)
+            return ReadingRow(travel, {("body", body.id or body.name, "travel"): (1.0, SD_TRAVEL)}, SD_EDGE**2)
         if entry.ambient is not None and entry.was is not None:
             sd = ambient_of(entry.was.ambient, entry.was.meter_c).subject_sd
-            return Row(entry.ambient.stops, {_ambient(entry): (1.0, sd)}, entry.ambient.sd**2) if sd else None
+            return ReadingRow(entry.ambient.stops, {_ambient(entry): (1.0, sd)}, entry.ambient.sd**2) if sd else None
         return None
 
-    def _of_light(self, entry: LogEntry, seen: Seen) -> Row | None:
+    def _of_light(self, entry: LogEntry, seen: Seen) -> ReadingRow | None:
         flash = flash_seen(seen)
         said = None if entry.was is None or math.isinf(flash) else self._chain(entry.was, seen)
         if said is None or entry.was is None:
             return None
         share = 1.0
         if seen.holds_ambient:
-            share = max(LEAST_SHARE, 1 - 2.0 ** (seen.ambient_stops - level_seen(seen)))
+            share = max(LEAST_FLASH_SHARE, 1 - 2.0 ** (seen.ambient_stops - level_seen(seen)))
         of = dict(said.load.of)
         if share < 1 and said.ambient_sd:
             of[_ambient(entry)] = ((1 - share) / share, said.ambient_sd)
@@ -300,7 +300,7 @@ class Rows:
         rounding = METER_STEP / math.sqrt(12) if seen.kind == "meter" else 0.0
         noise = (seen.sd**2 + rounding**2) / share**2
         place = (entry.setup, entry.day, seen.light, said.place)
-        return Row(flash - (said.level - seen.dial_stops), of, noise, place, said.load.own**2)
+        return ReadingRow(flash - (said.level - seen.dial_stops), of, noise, place, said.load.own**2)
 
     def _chain(self, was: Setup, seen: Seen) -> "_Said | None":
         key = (id(was), id(seen.was), seen.light, seen.method, seen.camera, seen.dial_stops > 0)

@@ -26,7 +26,7 @@ AWAY = frozenset({"ambient", "room"})  # what a job's own place has cannot be re
 
 
 @dataclass(frozen=True)
-class Landing:
+class JobLanding:
     """One light of a job with the unit that stands at it: stops in hand as known now, and what it is made of."""
 
     setup: int
@@ -58,13 +58,13 @@ class Proposal:
     sd: tuple[tuple[float, float], ...]
 
 
-def landing_of(reach: Reach, unit: int, setup: int, light: int) -> Landing:
+def landing_of(reach: Reach, unit: int, setup: int, light: int) -> JobLanding:
     """A landing."""
     load = load_of(reach.jumps_of(unit), reach.solved.table, unit, f"{setup}")
-    return Landing(setup, light, unit, float(reach.spare[unit]), load)
+    return JobLanding(setup, light, unit, float(reach.spare[unit]), load)
 
 
-def candidates_of(landings: Sequence[tuple[Landing, Reach]], owned: Sequence[int]) -> list[Candidate]:
+def candidates_of(landings: Sequence[tuple[JobLanding, Reach]], owned: Sequence[int]) -> list[Candidate]:
     """All readings of full power that could be taken at home: each owned unit that is part of a landing, behind each
     modifier that the job uses, as it is there and bare; in HSS too where the job uses it."""
     found: dict[tuple[Key, ...], Candidate] = {}
@@ -90,7 +90,7 @@ def _in_front(jump: JumpAt) -> bool:
 
 
 @dataclass(frozen=True, eq=False)
-class State:
+class KnownSoFar:
     """What is known while readings are being chosen: the things, and the landings as sums of them."""
 
     known: Posterior
@@ -123,7 +123,7 @@ class State:
         mean, sd = self.mean, self.sd
         return np.asarray(np.sum(wrong_chance(mean, sd)[None] - expected_wrong(mean, sd, self.after()), axis=1))
 
-    def told(self, candidate: int, off: float) -> "State":
+    def told(self, candidate: int, off: float) -> "KnownSoFar":
         """After a reading of a candidate that lay so far off [stops] what is said of its things."""
         row = self.looks[candidate][None]
         noise = self.noise[candidate][None]
@@ -131,7 +131,7 @@ class State:
         return replace(self, known=known)
 
 
-def state_of(landings: Sequence[Landing], candidates: Sequence[Candidate], table: UnitTable) -> State:
+def state_of(landings: Sequence[JobLanding], candidates: Sequence[Candidate], table: UnitTable) -> KnownSoFar:
     """The state before any further reading; what earlier ones have taught is counted."""
     prior: dict[Key, float] = {}
     for of in [*(landing.load.of for landing in landings), *(candidate.of for candidate in candidates)]:
@@ -141,7 +141,7 @@ def state_of(landings: Sequence[Landing], candidates: Sequence[Candidate], table
     mean, covariance = known_of(keys, sds, table)
     rows = matrix_of([landing.load.of for landing in landings], keys, sds)
     spare = np.array([landing.spare for landing in landings], dtype=float) - rows @ mean
-    return State(
+    return KnownSoFar(
         Posterior(mean, covariance),
         rows,
         np.array([landing.load.own**2 for landing in landings], dtype=float),
@@ -152,7 +152,7 @@ def state_of(landings: Sequence[Landing], candidates: Sequence[Candidate], table
 
 
 def propose(
-    landings: Sequence[Landing], candidates: Sequence[Candidate], table: UnitTable, most: int = 2
+    landings: Sequence[JobLanding], candidates: Sequence[Candidate], table: UnitTable, most: int = 2
 ) -> list[Proposal]:
     """The readings worth most, best first; the second counts on the first having been taken as expected."""
     state, out = state_of(landings, candidates, table), list[Proposal]()

@@ -24,7 +24,7 @@ None}. price: {amount, currency}.
 
 
 @dataclass(frozen=True)
-class Said:
+class SaidField:
     """One field that a line says."""
 
     topic: Topic
@@ -34,10 +34,10 @@ class Said:
 
 
 @dataclass
-class Found:
+class SpecifiedUnit:
     """One unit of a specification: what its lines say, and those that were not understood (line, text)."""
 
-    said: list[Said] = field(default_factory=list)
+    said: list[SaidField] = field(default_factory=list)
     unread: list[tuple[int, str]] = field(default_factory=list)
 
 
@@ -61,7 +61,7 @@ def guide_choices(value: dict[str, Any], watt_seconds: float | None) -> list[dic
     return [claim]
 
 
-def document(said: Sequence[Said], chosen: dict[int, int]) -> dict[str, Any]:
+def document(said: Sequence[SaidField], chosen: dict[int, int]) -> dict[str, Any]:
     """The document of a unit. chosen: which of a field's readings was taken, by its place among `said`; where none of
     two was, both are kept in one figure between them with its doubt, or, of metres and feet, none."""
     doc: dict[str, Any] = {"name": NOT_SAID}
@@ -73,7 +73,7 @@ def document(said: Sequence[Said], chosen: dict[int, int]) -> dict[str, Any]:
     weights: dict[bool | None, float] = {}
 
     def supply(name: str | None) -> dict[str, Any]:
-        kind = name or usual or next(iter(supplies), "lithium")
+        kind = name or usual or next((one for one in supplies if one != "mains"), "lithium")
         return supplies.setdefault(kind if kind in SUPPLY_KINDS else "lithium", {})
 
     for at, one in enumerate(said):

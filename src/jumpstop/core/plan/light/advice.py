@@ -9,6 +9,7 @@ import numpy as np
 
 from ...kit.memo import remembered
 from ...physics.scales import SHUTTERS
+from ...scene.light import MOST_HEADS
 from ...scene.seen import MethodKind
 from ..camera import look
 from ..camera.framing import dark_of
@@ -21,9 +22,6 @@ NOT_AT_ALL = 99.0  # stops missed where no unit can be used
 SHORT_OF_SURE = 0.01  # stops: a unit on the line misses by this at least
 FROZEN = 1.1  # times the blur that is tolerable that still passes for frozen: a marked shutter time is no finer
 PREFERRED: tuple[MethodKind, ...] = ("sync", "leaf", "nd", "hss", "stop_down", "past_sync", "slow", "freeze")
-
-
-MOST_HEADS = 16  # of one light
 
 
 def heads_enough(reach: Reach, unit: int) -> int | None:

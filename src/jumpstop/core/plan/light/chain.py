@@ -24,7 +24,7 @@ from ...physics.beam import WIDE_FROM_MM, WIDE_PANEL_MM
 from ...physics.scales import APERTURES, ISOS
 from ...scene.camera import CameraSettings
 from ...scene.light import Light
-from ...scene.receivers import FARTHEST_M
+from ...scene.receivers import NOWHERE_M
 from ...scene.seen import Seen
 from ...scene.setup import Setup
 from ..camera.look import needed_s
@@ -41,7 +41,7 @@ MOST_TAIL_DOUBT = 0.33  # stops of doubt that an unknown duration brings at the 
 AMBIENT_MOST = 6.0  # stops: more help than this from the ambient says only that no flash is needed
 SD_DISTANCE = 0.05  # a distance paced out rather than taped [stops], from memory
 SD_HEADS = 0.1  # heads that are not quite equal, or not quite on one spot [stops], from memory
-SD_SIDE = 0.3  # share of a light that comes from beside or behind [stops], from memory
+SD_BESIDE = 0.3  # share of a light that comes from beside or behind [stops], from memory
 SD_BOUNCE = 0.1  # where on the ceiling the light goes [stops], from memory
 CARD_SHARE = 0.1  # of the light that a bounce card sends forward, from memory
 SD_CARD = 0.2  # how much a card sends forward [stops], from memory
@@ -186,7 +186,7 @@ def _bounce(scene: Scene) -> Sequence[Jump]:
     off = [bounced_off(light, scene.setup.stage) for light in scene.lights]
     if not any(off):
         return []
-    metres = np.minimum(scene.distance_m, FARTHEST_M)
+    metres = np.minimum(scene.distance_m, NOWHERE_M)
     path = np.array(metres)
     for row, (surface, at) in enumerate(zip(off, scene.placing.at, strict=True)):
         away = scene.setup.stage.wall_m(surface) if surface else None
@@ -228,7 +228,7 @@ def _side(scene: Scene) -> Sequence[Jump]:
     size = scene.placing.side_stops[:, :, None]
     bearing = scene.by_light(lambda light: light.position.bearing_deg if light.position else 0.0)
     source = "the nearer side: all up to 45°, then the cosine; the farther: tan(45° − bearing)"
-    return [_jump("side", size, np.where(size < 0, SD_SIDE, 0.0), None, "M", source, bearing=bearing)]
+    return [_jump("side", size, np.where(size < 0, SD_BESIDE, 0.0), None, "M", source, bearing=bearing)]
 
 
 def _off_axis(scene: Scene) -> Sequence[Jump]:
@@ -249,7 +249,7 @@ def _face(scene: Scene) -> Sequence[Jump]:
     for i, face in enumerate(faces):
         if face is not None:
             size[i] = falloff.close_up(
-                face.width_m, face.rectangle_height_m, np.minimum(scene.distance_m[i], FARTHEST_M)
+                face.width_m, face.rectangle_height_m, np.minimum(scene.distance_m[i], NOWHERE_M)
             )
     sd = np.array([0.0 if face is None else SD_DISTANCE for face in faces]).reshape(-1, 1, 1)
     width = np.array([0.0 if face is None else face.width_m for face in faces]).reshape(-1, 1, 1)

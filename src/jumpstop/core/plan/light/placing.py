@@ -16,7 +16,7 @@ from ...physics import falloff, group, placing, sides
 from ...physics.arrays import Floats
 from ...physics.beam import REFERENCE_ZOOM_MM, WIDE_PANEL_MM, horizontal_deg
 from ...scene.light import USUAL_BEARINGS, Light
-from ...scene.receivers import FARTHEST_M, RECEIVERS, Point, Shares, behind_m, receivers_of
+from ...scene.receivers import NOWHERE_M, RECEIVERS, Point, Shares, behind_m, receivers_of
 from ...scene.setup import Setup
 from ...scene.stage import Stage, Surface
 
@@ -57,7 +57,7 @@ def point_of(light: Light, setup: Setup) -> Point:
     height = light.position.height_m if light.position else face
     level = math.sqrt(max(0.0, light.distance_m**2 - (height - face) ** 2))
     turned = _turned(light)
-    start = min(behind_m(setup), FARTHEST_M) if light.role == "background" else 0.0
+    start = min(behind_m(setup), NOWHERE_M) if light.role == "background" else 0.0
     return Point(level * math.sin(turned), start - level * math.cos(turned), height)
 
 

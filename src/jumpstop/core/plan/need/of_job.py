@@ -26,7 +26,7 @@ class Wanted:
 
 
 @dataclass(eq=False)
-class Asked:
+class AskedUnit:
     """One unit that is asked for: the lights that it must serve, one at a time."""
 
     lights: list[Wanted] = field(default_factory=list)
@@ -99,10 +99,10 @@ class Asked:
     def has_room_for(self, wanted: Wanted, classes: UnitTable) -> bool:
         """Whether one more light can be served by the same unit: some class serves it with all that there is; where
         none serves even what there is, or it alone, by what its modifier fits."""
-        both = Asked([*self.lights, wanted])
+        both = AskedUnit([*self.lights, wanted])
         if both.fulfilled_by(classes):
             return True
-        if self.fulfilled_by(classes) and Asked([wanted]).fulfilled_by(classes):
+        if self.fulfilled_by(classes) and AskedUnit([wanted]).fulfilled_by(classes):
             return False
         own = self.fits
         return own is None or not wanted.need.fits or bool(own & frozenset(wanted.need.fits))
@@ -139,19 +139,19 @@ def _every_s(session: Session) -> float:
     return max(LEAST_S, session.minutes_each * 60 / session.frames_of_one)
 
 
-def request_of(wanted: Iterable[Sequence[Wanted]], classes: UnitTable) -> list[Asked]:
+def request_of(wanted: Iterable[Sequence[Wanted]], classes: UnitTable) -> list[AskedUnit]:
     """The fewest units that serve all, the strongest first: the strongest light of every setup is served by the first,
     the next by the second; one more is added only where no one class of unit could serve both.
 
     classes: the classes of units that there commonly are.
     """
-    asked: list[Asked] = []
+    asked: list[AskedUnit] = []
     for setup in wanted:
         free = list(asked)
         for one in sorted(setup, key=lambda each: -each.need.stops):
             place = next((each for each in free if each.has_room_for(one, classes)), None)
             if place is None:
-                place = Asked()
+                place = AskedUnit()
                 asked.append(place)
             else:
                 free.remove(place)

@@ -8,7 +8,7 @@ import numpy as np
 from ...physics import daylight, placing
 from ...physics.sides import wrapped_deg
 from ...scene.light import Light
-from ...scene.receivers import FARTHEST_M, behind_m
+from ...scene.receivers import NOWHERE_M, behind_m
 from ...scene.seen import MethodKind
 from ...scene.setup import Setup
 from ..camera.framing import camera_m, frame_mm, on_frame
@@ -41,7 +41,7 @@ class Shadow:
 
 
 @dataclass(frozen=True)
-class Stage:
+class StageDrawing:
     """All of it, in metres; the subject at 0, x to the camera's right, y away from it."""
 
     camera_m: float
@@ -81,12 +81,12 @@ def sun_of(solved: Solved) -> tuple[float, float] | None:
     return float(placing.sun_bearing_deg(sun[1], looks)), sun[0]
 
 
-def stage_of(solved: Solved, kind: MethodKind, units: tuple[int | None, ...]) -> Stage:
+def stage_of(solved: Solved, kind: MethodKind, units: tuple[int | None, ...]) -> StageDrawing:
     """The set from above; `units` names the unit of each light, set at its dial."""
     setup, lens = solved.setup, solved.setup.aim.lens
     width = frame_mm(setup)[0]
     back, sun = behind_m(setup), sun_of(solved)
-    return Stage(
+    return StageDrawing(
         camera_m=camera_m(setup),
         view_deg=math.degrees(math.atan(width / 2 / lens.focal_mm)) if lens else None,
         background_m=None if math.isinf(back) else back,
@@ -98,7 +98,7 @@ def stage_of(solved: Solved, kind: MethodKind, units: tuple[int | None, ...]) ->
 
 def _placed(solved: Solved, kind: MethodKind, light: int, unit: int | None) -> Placed:
     setup, spot, at = solved.setup, solved.setup.lights[light], solved.placing.at[light]
-    start = min(behind_m(setup), FARTHEST_M) if spot.role == "background" else 0.0
+    start = min(behind_m(setup), NOWHERE_M) if spot.role == "background" else 0.0
     turn = spot.position.turn_deg if spot.position else 0.0
     points = math.degrees(math.atan2(-at.x, start - at.y)) + turn
     beam = beam_of(spot)

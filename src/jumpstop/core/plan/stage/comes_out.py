@@ -17,7 +17,7 @@ from .surfaces import rendered, skin_clips
 FACE_STOPS = 0.42  # a face this near to what is wanted is right: a third of a stop, and half a tenth of rounding
 LIGHT_STOPS = 0.42  # the same of a light whose dial is fixed
 RATIO_STOPS = 0.5  # a lighting ratio this near to the one wanted is right; common practice
-BACKGROUND_STOPS = 0.42  # a background this near to what was asked is right
+RIGHT_BACKGROUND_STOPS = 0.42  # a background this near to what was asked is right
 ENDS_STOPS = 0.42  # ends and rows of a group this near to its middle are even; common practice, a third of a stop
 TONE_STOPS = 0.34  # how far a tone may clip before its drawing is gone; common practice
 EDGE_STOPS = 0.5  # how far skin at the edge may clip before it is seen; common practice
@@ -114,8 +114,8 @@ def _background(solved: Solved, kind: MethodKind, totals: dict[str, float]) -> I
     light = _on(setup, "background")
     wanted = setup.aim.background_stops if light is None else solved.reach(kind, light).wanted_stops
     off = totals["background"] - wanted
-    frozen_dark = off < 0 and abs(method.off_stops) > BACKGROUND_STOPS and holds_background(solved, method)
-    if abs(off) > BACKGROUND_STOPS and not frozen_dark:
+    frozen_dark = off < 0 and abs(method.off_stops) > RIGHT_BACKGROUND_STOPS and holds_background(solved, method)
+    if abs(off) > RIGHT_BACKGROUND_STOPS and not frozen_dark:
         yield remark("background_off", stops=off, level=totals["background"])
 
 

@@ -19,7 +19,7 @@ ORDERS: dict[School, tuple[Role, ...]] = {
 
 
 @dataclass(frozen=True)
-class Step:
+class WorkStep:
     """One step: the light that is switched on (None: the first, with all off), those that are then on, what every
     receiver comes to, and what a hand meter must read of the new light alone, filters on the lens counted
     [f-number]."""
@@ -44,10 +44,10 @@ def order_of(setup: Setup, school: School) -> list[int]:
     return sorted(range(len(setup.lights)), key=lambda at: rank(setup.lights[at].role))
 
 
-def steps_of(solved: Solved, kind: MethodKind, units: tuple[int | None, ...], school: School) -> list[Step]:
+def steps_of(solved: Solved, kind: MethodKind, units: tuple[int | None, ...], school: School) -> list[WorkStep]:
     """The steps of a setup whose lights are all on; `units` names the unit of each, set at its dial."""
     camera, on = solved.method(kind).camera, [False] * len(units)
-    found = [Step(None, tuple(on), levels(solved, kind, (None,) * len(units)), None)]
+    found = [WorkStep(None, tuple(on), levels(solved, kind, (None,) * len(units)), None)]
     for light in order_of(solved.setup, school):
         on[light] = True
         there = levels(solved, kind, tuple(unit if lit else None for unit, lit in zip(units, on, strict=True)))
@@ -55,5 +55,5 @@ def steps_of(solved: Solved, kind: MethodKind, units: tuple[int | None, ...], sc
         if unit is not None and kind != "hss":
             alone = float(solved.reach(kind, light).flash_at_dial[unit])
             meter = meter_wants(camera.f_number, camera.nd_stops, alone)
-        found.append(Step(light, tuple(on), there, meter))
+        found.append(WorkStep(light, tuple(on), there, meter))
     return found
