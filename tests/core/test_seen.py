@@ -230,7 +230,9 @@ def test_one_reading_is_enough_to_add_a_unit() -> None:
     for power in (0, 2, -1):
         with pytest.raises(ValidationError):
             rated(power=power)
-    beside = rated(by="unit", like={"name": "L", "claims": [{"guide_number": 20, "unit": "m"}]}, stops=1, power=0.25)
+    like = {"name": "L", "claims": [{"guide_number": 20, "unit": "m"}]}
+    assert rated(by="unit", like=like).guide_number == pytest.approx(20, rel=0.01)
+    beside = rated(by="unit", like=like, stops=1, power=0.25)
     assert beside.guide_number == pytest.approx(20 * 2**1.5, rel=0.01)  # a stop more, at a quarter: three more at full
     assert rated(iso=400).guide_number == pytest.approx(8, rel=0.01)
     back = solve(setup(lights=[{"role": "fill", "target_stops": 0, "distance_m": 2}]), table_of([

@@ -80,7 +80,7 @@ def test_every_code_has_a_sentence_and_no_sentence_is_left_over() -> None:
         "no_such_light", "no_usable_unit", "unreadable_setup", "no_setups", "job_without_day",
     }  # fmt: skip
     assert said == problems.SENTENCES.keys()
-    errors = ("Unreadable", "TooMany", "NotFound", "TooMuch", "Busy", "StorageFault", "InUse", "Overtaken")
+    errors = ("UnreadableFile", "TooMany", "NotFound", "TooMuch", "Busy", "StorageFault", "InUse", "Overtaken")
     said = codes(*errors, "JumpStopError", "sentence", under=PACKAGE) | codes("_BadCellError", under=PACKAGE, at=1)
     said |= {code for _, code in FAULTS.values()} | {"changed_meanwhile"}  # of a Conflict, whatever the document
     assert said == refusals.REFUSALS.keys()
