@@ -8,7 +8,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Browser, Page, Route, expect
 from test_journeys import THEMES, findings
 
 CSV = "name,guide_number,weight_g,price,power_source,recycle_full_s,full_flashes,power_lowest\n" + "".join(
@@ -283,3 +283,27 @@ def test_a_job_is_done_again_and_its_brief_adds_up(page: Page) -> None:
     expect(page.get_by_role("region", name="Roster").get_by_role("row")).to_have_count(4)
     page.get_by_role("button", name="Undo").click()
     expect(page.get_by_label("Name of the job")).to_have_value("Kite week on the downs")
+
+
+def test_a_view_that_is_come_back_to_is_there_at_once_until_something_is_changed(page: Page) -> None:
+    """While the server is slow: the answer that stood there, and after a change none but the new one."""
+    view(page, "Day")
+    says = page.get_by_test_id("day-says")
+    expect(says).to_contain_text("gives out at 12:50")
+    view(page, "Job")
+    expect(page.get_by_role("heading", name="Coverage")).to_be_visible()
+    held: list[Route] = []
+    page.route("**/day", lambda route: held.append(route))
+    with page.expect_request("**/day"):  # it is asked anew all the same
+        view(page, "Day")
+    expect(says).to_contain_text("gives out at 12:50")
+    view(page, "Job")
+    page.get_by_role("textbox", name=re.compile(r"^Wind")).fill("9")
+    page.keyboard.press("Tab")
+    expect(page.get_by_role("status").get_by_text("Saved")).to_be_visible()
+    view(page, "Day")
+    expect(page.get_by_role("heading", name="Sessions")).to_be_visible()
+    expect(says).to_have_count(0)
+    for route in held:
+        route.continue_()
+    expect(says).to_be_visible()

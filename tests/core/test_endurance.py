@@ -374,14 +374,14 @@ def test_spread_is_the_same_for_the_same_seed() -> None:
 @pytest.mark.parametrize(
     ("kept", "lasts"),
     [
-        ("SD_FRAMES", lambda room: phi((room - 1) / 0.15)),  # so many times as many frames
+        ("SD_FRAME_COUNT", lambda room: phi((room - 1) / 0.15)),  # so many times as many frames
         ("SD_POWER", lambda room: phi(math.log2(room) / 0.3)),  # so many stops more
         ("SD_CELLS", lambda room: phi((1 - 1 / room) / 0.1)),  # cells that hold so much
     ],
 )
 def test_how_sure_a_day_is_by_one_doubt_at_a_time(kept: str, lasts: Any, monkeypatch: pytest.MonkeyPatch) -> None:
     """D: the normal distribution at the room that is left, 100 full flashes for 90, and half a hundredth for idling."""
-    for name in {"SD_FRAMES", "SD_POWER", "SD_CELLS"} - {kept}:
+    for name in {"SD_FRAME_COUNT", "SD_POWER", "SD_CELLS"} - {kept}:
         monkeypatch.setattr(endurance, name, 0.0)
     half = DARK | {"lights": [{"distance_m": 3, "dial_stops": 1.0}]}
     session = {"people": 3, "frames_each": 60, "minutes_each": 10, "tests": 0, "change_min": 0}
@@ -389,7 +389,7 @@ def test_how_sure_a_day_is_by_one_doubt_at_a_time(kept: str, lasts: Any, monkeyp
     room = (100 - 0.5) / 90
     spread = spread_of(plan, 2000)
     assert spread.lasts == pytest.approx(lasts(room), abs=0.03)
-    if kept == "SD_FRAMES":  # nine days of ten have less than 1.28 sd more frames
+    if kept == "SD_FRAME_COUNT":  # nine days of ten have less than 1.28 sd more frames
         assert spread.until == pytest.approx(540 + 30 * 100 / (90 * (1 + 1.2816 * 0.15) + 0.5), abs=0.4)
 
 

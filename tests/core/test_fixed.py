@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 from jumpstop.core.kit.shelf import Shelf
 from jumpstop.core.kit.table import UnitTable, table_of
 from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, Unit
+from jumpstop.core.kit.values import LEAST_DISTANCE_M
 from jumpstop.core.plan.camera.ambient import ambient_of
 from jumpstop.core.plan.camera.fixed import method_of, methods_of
 from jumpstop.core.plan.camera.methods import Method
@@ -20,7 +21,7 @@ from jumpstop.core.plan.change.ladder import ladder, variants
 from jumpstop.core.plan.change.levers import levers
 from jumpstop.core.plan.change.moves import Bag, done
 from jumpstop.core.plan.change.ranking import Lever, curing, gaining
-from jumpstop.core.plan.job.worked_out import NEAREST_M, solved_on, with_copies, with_distances
+from jumpstop.core.plan.job.worked_out import solved_on, with_copies, with_distances
 from jumpstop.core.plan.light.advice import advised_method, costs_for
 from jumpstop.core.plan.light.levels import levels, ratio_of
 from jumpstop.core.plan.light.one_unit import landing, with_light
@@ -407,7 +408,7 @@ def test_a_free_distance_beside_a_big_face(face: dict[str, Any], stops: float, f
     placed = with_distances(taken(dark, **soft), shelf(), "third")
     left = float(solve(placed, shelf()).reach("sync").left[1])
     metres = placed.lights[0].distance_m
-    assert left == pytest.approx(0, abs=0.03) or (metres == NEAREST_M and left < 0)
+    assert left == pytest.approx(0, abs=0.03) or (metres == LEAST_DISTANCE_M and left < 0)
 
 
 def test_a_unit_that_left_the_shelf_is_still_there_by_its_copy() -> None:

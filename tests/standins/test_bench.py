@@ -63,8 +63,8 @@ def mean_of(data: bytes, box: Box) -> float:
 
 PRINTED = """
 import hashlib
-from jumpstop.standins.bench import Move, play
-shots = [play(code, 5, hard, (Move(do="frame"),)) for code in ("pour", "ambient", "group") for hard in (True, False)]
+from jumpstop.standins.bench import BenchMove, play
+shots = [play(code, 5, hard, (BenchMove(do="frame"),)) for code in ("pour", "ambient", "group") for hard in (True, False)]
 print([hashlib.sha256(one.taken[0].shot(one.drill, 5).jpeg).hexdigest() for one in shots])
 """
 
