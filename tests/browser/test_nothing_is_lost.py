@@ -5,7 +5,7 @@ from contextlib import suppress
 from typing import Any
 
 import pytest
-from playwright.sync_api import Browser, Error, Page, Route, expect
+from playwright.sync_api import Browser, Error, Page, Request, Route, expect
 
 from acts import ACTS, PROBLEM, asked, go, home, troubled, wait_until
 
@@ -45,11 +45,15 @@ def test_what_was_done_waits_over_a_reload_whatever_is_answered(page: Page, kind
 
 def test_what_is_being_typed_is_not_taken_from_under_the_fingers(page: Page) -> None:
     """Another client changes the same figure; it comes while this person types: what is typed stays, and is taken."""
+    under_way: list[Request] = []
+    page.on("request", lambda request: under_way.append(request) if request.url.endswith("/api/jobs") else None)
+    page.on("requestfinished", lambda request: under_way.remove(request) if request in under_way else None)
     go(page, "Job")
     people = page.get_by_label("People", exact=True)
     expect(people).not_to_have_value("")
-    with page.expect_response("**/api/jobs"):  # answered before the other client changes it
-        go(page, "Kit")
+    go(page, "Kit")
+    expect(people).to_have_count(0)
+    wait_until(lambda: page.evaluate("0") == len(under_way))  # all is answered before the other client changes it
     (item,) = asked(page, "api/jobs")
     doc = item["doc"] | {"brief": item["doc"]["brief"] | {"people": 55}}
     etag = {"if-match": f'"{item["revision"]}"'}

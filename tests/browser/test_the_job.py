@@ -291,7 +291,7 @@ def test_a_view_that_is_come_back_to_is_there_at_once_until_something_is_changed
     says = page.get_by_test_id("day-says")
     expect(says).to_contain_text("gives out at 12:50")
     view(page, "Job")
-    expect(page.get_by_role("heading", name="Coverage")).to_be_visible()
+    expect(page.get_by_role("heading", name="Roster")).to_be_visible()
     held: list[Route] = []
     page.route("**/day", lambda route: held.append(route))
     with page.expect_request("**/day"):  # it is asked anew all the same
@@ -302,7 +302,7 @@ def test_a_view_that_is_come_back_to_is_there_at_once_until_something_is_changed
     page.keyboard.press("Tab")
     expect(page.get_by_role("status").get_by_text("Saved")).to_be_visible()
     view(page, "Day")
-    expect(page.get_by_role("heading", name="Sessions")).to_be_visible()
+    expect(page.get_by_role("heading", name="Roster")).to_have_count(0)
     expect(says).to_have_count(0)
     for route in held:
         route.continue_()

@@ -1,8 +1,8 @@
 <!-- The chain behind one cell of the coverage. -->
 <script lang="ts">
-  import { api, sentenceOf, type LaneDetail } from '../lib/api/client'
   import { fixed, signed } from '../lib/figures'
   import Dialog from '../parts/Dialog.svelte'
+  import { question } from '../lib/question.svelte'
   import { address } from '../lib/addresses'
 
   let {
@@ -14,18 +14,11 @@
     close,
   }: { setup: string; light: number; unit: string; name: string; warning: string; close: () => void } =
     $props()
-  let detail = $state.raw<LaneDetail | null>(null)
-  let wrong = $state('')
-
-  $effect(() => {
-    const asked = api.GET('/api/setups/{item_id}/lanes/{unit_id}', {
-      params: { path: { item_id: setup, unit_id: unit }, query: { light } },
-    })
-    void asked.then(({ data, error }) => {
-      detail = data ?? null
-      wrong = data ? '' : sentenceOf(error)
-    })
-  })
+  const asked = question(() => ({
+    at: '/api/setups/{item_id}/lanes/{unit_id}',
+    params: { path: { item_id: setup, unit_id: unit }, query: { light } },
+  }))
+  const detail = $derived(asked.found)
 </script>
 
 <Dialog title={detail ? `${detail.name}: ${name}` : name} {close} wide>
@@ -53,7 +46,7 @@
         </tr>
       </tbody>
     </table>
-  {:else}<p>{wrong || 'Reading the chain …'}</p>{/if}
+  {:else}<p>{asked.wrong || 'Reading the chain …'}</p>{/if}
   <div class="mt-4 flex gap-2">
     <a class="btn btn-sm" href={address.setup(setup)} onclick={close}>Open the setup</a>
     <button type="button" class="btn btn-sm btn-primary" onclick={close}>Close</button>

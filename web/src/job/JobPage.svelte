@@ -23,13 +23,15 @@
   } = $props()
   let failed = $state<string | null>(null)
 
-  async function open(wanted: string) {
-    failed = await job.open(wanted)
+  async function open(wanted: string, changed = false) {
+    failed = await job.open(wanted, changed)
   }
 
+  let turned = history.turned
   $effect(() => {
-    void history.turned
-    void open(id)
+    const changed = turned !== history.turned
+    turned = history.turned
+    void open(id, changed)
   })
 </script>
 

@@ -1,8 +1,8 @@
 <!-- Which job is in hand: its name, to be changed in place; the others; a new one, from a file, to a file. -->
 <script lang="ts">
   import { Plus, Trash2 } from '@lucide/svelte'
-  import { api } from '../lib/api/client'
   import { job } from '../lib/job.svelte'
+  import { question } from '../lib/question.svelte'
   import { setups } from '../lib/setups.svelte'
   import { address } from '../lib/addresses'
 
@@ -21,8 +21,8 @@
   }
   const begin = () => goTo(job.begin('New job'))
 
-  let usual = $state.raw<{ name: string; use: string }[]>([])
-  $effect(() => void api.GET('/api/jobs/begin/templates').then(({ data }) => (usual = data ?? [])))
+  const asked = question(() => ({ at: '/api/jobs/begin/templates', params: {} }))
+  const usual = $derived(asked.found ?? [])
 
   async function from(name: string) {
     if (!name) return

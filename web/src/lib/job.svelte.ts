@@ -41,9 +41,9 @@ class JobInHand {
 
   /**
    * Read the jobs, and open the one asked for, the one opened last, or the first. Why that cannot be; '' where it is, or
-   * another has been asked for since.
+   * another has been asked for since. changed: whether what belongs to the job may be another than it was.
    */
-  async open(wanted = ''): Promise<string> {
+  async open(wanted = '', changed = false): Promise<string> {
     const mine = ++this.turn
     await this.session?.settle()
     const { data, error } = await api.GET('/api/jobs')
@@ -52,7 +52,7 @@ class JobInHand {
     this.all = data.map((one) => ({ id: one.id, name: one.doc.name }))
     const ids = [wanted, this.id, keep.read(LAST) ?? '', data[0]?.id ?? '']
     const found = ids.map((id) => data.find((one) => one.id === id)).find(Boolean)
-    if (found) this.take(found)
+    if (found) this.take(found, changed)
     else this.session = null
     return ''
   }
@@ -148,12 +148,13 @@ class JobInHand {
     await Promise.all([setups.load(), bench.session?.reload()])
   }
 
-  private take(found: Stored<Job>): void {
+  private take(found: Stored<Job>, changed: boolean): void {
+    const known = this.session?.newest
     const held = outbox.find('jobs', found.id) as unknown as JobDocument | undefined
     const session = held ?? (this.id === found.id ? this.session! : new JobDocument(found.id))
     session.take(found)
+    if (changed || session !== this.session || session.newest !== known) this.stored += 1
     this.session = session
-    this.stored += 1
     keep.write(LAST, found.id)
   }
 }

@@ -3,7 +3,7 @@
  * newest counts, and one that several parts ask is asked once. An answer is kept for a view that is come back to, until
  * something is changed; it is asked anew then all the same.
  */
-import { createQuery, keepPreviousData, QueryClient } from '@tanstack/svelte-query'
+import { createQuery, QueryClient } from '@tanstack/svelte-query'
 import { onwritten, sentenceOf } from './api/client'
 import { read, type Found, type GetPath, type Params } from './api/get'
 import { pressed } from './press'
@@ -31,7 +31,7 @@ export interface Question<P extends GetPath> {
 }
 
 export interface Answered<T> {
-  /** The newest answer; while a newer one is awaited, the one before. null: none yet, or it cannot be had. */
+  /** The newest answer; while a newer one of the same thing is awaited, the one before. null: none yet, or it cannot be had. */
   readonly found: T | null
   /** Why it cannot be had. */
   readonly wrong: string
@@ -41,20 +41,25 @@ export interface Answered<T> {
 /** Ask while the part of the page stands that calls it as it is made; `of` gives null where there is nothing to ask. */
 export function question<P extends GetPath>(of: () => Question<P> | null): Answered<Found<P>> {
   const asked = $derived(of())
-  let before: Found<P> | null = null
-  const query = createQuery(
-    () => ({
-      queryKey: [asked?.at, asked?.params, asked?.since],
-      queryFn: ({ signal }) => answer(asked!, signal),
-      enabled: asked !== null,
-      placeholderData: keepPreviousData,
-    }),
+  let held: { thing: string; answer: Found<P> } | null = null
+  const query = createQuery<object>(
+    () => {
+      const now = asked
+      return {
+        queryKey: [now && thing(now), now?.params, now?.since],
+        queryFn: ({ signal }) => answer(now!, signal),
+        enabled: now !== null,
+        placeholderData: (before, from) => (now && from?.queryKey[0] === thing(now) ? before : undefined),
+      }
+    },
     () => client,
   )
   return {
     get found() {
-      if (query.data !== undefined || !asked?.hold) before = (query.data as Found<P> | undefined) ?? null
-      return asked === null ? null : before
+      if (asked === null) return null
+      if (query.data !== undefined) held = { thing: thing(asked), answer: query.data as Found<P> }
+      else if (!asked.hold || held?.thing !== thing(asked)) held = null
+      return held?.answer ?? null
     },
     get wrong() {
       return asked === null || !query.error ? '' : sentenceOf(query.error)
@@ -63,14 +68,19 @@ export function question<P extends GetPath>(of: () => Question<P> | null): Answe
   }
 }
 
+/** What is asked about, whatever is asked of it. */
+function thing({ at, params }: { at: string; params: { path?: unknown } }): string {
+  return `${at} ${JSON.stringify(params.path ?? null)}`
+}
+
 async function answer<P extends GetPath>(
   { at, params, quiet }: Question<P>,
   signal: AbortSignal,
-): Promise<Found<P>> {
+): Promise<object> {
   if (quiet) await new Promise((resolve) => setTimeout(resolve, quiet))
   signal.throwIfAborted()
   try {
-    return await read(at, params, signal)
+    return (await read(at, params, signal)) as object
   } finally {
     while (pressed()) await pressed()
   }

@@ -2,11 +2,12 @@
 <script lang="ts">
   import { fixed } from '../lib/figures'
   import { person } from '../lib/person.svelte'
-  import { api, type LogEntry, type PatchText, type SetText } from '../lib/api/client'
+  import type { LogEntry, PatchText } from '../lib/api/client'
   import { history } from '../lib/history.svelte'
   import { job } from '../lib/job.svelte'
   import { kit } from '../lib/kit.svelte'
   import { log } from '../lib/log.svelte'
+  import { question } from '../lib/question.svelte'
   import { setups } from '../lib/setups.svelte'
   import { here } from '../lib/stamp'
 
@@ -14,17 +15,14 @@
   let filter = $state('')
   let setup = $state('')
   let light = $state(0)
-  let set = $state.raw<SetText | null>(null)
+  const asked = question(() =>
+    setup && job.id
+      ? { at: '/api/log/set/{job_id}/{setup_id}', params: { path: { job_id: job.id, setup_id: setup } } }
+      : null,
+  )
+  const set = $derived(asked.found)
   const own = $derived(setups.all.filter((one) => one.job_id === job.id))
   const target = $derived(set?.lights.find((one) => one.light === light) ?? set?.lights[0])
-
-  $effect(() => {
-    if (!setup || !job.id) return
-    const asked = api.GET('/api/log/set/{job_id}/{setup_id}', {
-      params: { path: { job_id: job.id, setup_id: setup } },
-    })
-    void asked.then(({ data }) => (set = data ?? null))
-  })
 
   $effect(() => void kit.load())
 

@@ -1,30 +1,22 @@
 <!-- The timing drill: leaps one after the other; a press, and the picture a lag later. Still where motion is not wanted. -->
 <script lang="ts">
   import { scaleLinear } from 'd3-scale'
-  import { api, sentenceOf, type CaughtText, type LeapText } from '../lib/api/client'
+  import { api, sentenceOf, type CaughtText } from '../lib/api/client'
   import { address } from '../lib/addresses'
+  import { question } from '../lib/question.svelte'
   import { MediaQuery } from 'svelte/reactivity'
 
   let { seed }: { seed: number } = $props()
   const still = new MediaQuery('prefers-reduced-motion: reduce')
-  let leap = $state.raw<LeapText | null>(null)
+  const asked = question(() => ({ at: '/api/practice/leap', params: { query: { seed } } }))
+  const leap = $derived(asked.found)
   let found = $state.raw<CaughtText | null>(null)
   let trouble = $state('')
   let started = $state<number | null>(null)
   let now = $state(0)
   let pressed = $state.raw<number[]>([])
 
-  $effect(() => {
-    const wanted = seed
-    stop()
-    leap = null
-    void api.GET('/api/practice/leap', { params: { query: { seed: wanted } } }).then(({ data, error }) => {
-      if (wanted !== seed) return
-      leap = data ?? null
-      trouble = data ? '' : sentenceOf(error)
-    })
-    return stop
-  })
+  $effect(() => stop)
 
   const length = $derived(leap ? (leap.course.length - 1) * leap.every_s : 0)
   const running = $derived(started !== null)
@@ -119,7 +111,9 @@
     <h1 class="text-[1.5rem] leading-tight font-semibold">The peak of a leap</h1>
     <p class="mt-1 max-w-2xl text-[0.95rem]">{leap?.says ?? ''}</p>
   </div>
-  {#if trouble}<p role="alert" class="text-short font-semibold">{trouble}</p>{/if}
+  {#if asked.wrong || trouble}<p role="alert" class="text-short font-semibold">
+      {asked.wrong || trouble}
+    </p>{/if}
   {#if leap}
     {#if still.current}
       <p

@@ -1,25 +1,17 @@
 <!-- Practice: made-up kit, hidden truth; the list of drills, or the one in hand. -->
 <script lang="ts">
-  import { api, sentenceOf, type DrillText } from '../lib/api/client'
   import { address } from '../lib/addresses'
+  import { question } from '../lib/question.svelte'
   import Drill from '../practice/Drill.svelte'
   import Leap from '../practice/Leap.svelte'
 
   let { id, seed = 1, hard = false }: { id?: string; seed?: number; hard?: boolean } = $props()
-  let drills = $state.raw<DrillText[]>([])
-  let trouble = $state('')
-
-  $effect(() => {
-    if (id || drills.length) return
-    void api.GET('/api/practice/drills').then(({ data, error }) => {
-      drills = data ?? []
-      trouble = data ? '' : sentenceOf(error)
-    })
-  })
+  const asked = question(() => (id ? null : { at: '/api/practice/drills', params: {} }))
+  const drills = $derived(asked.found ?? [])
 </script>
 
 {#if id === 'leap'}
-  <Leap {seed} />
+  {#key seed}<Leap {seed} />{/key}
 {:else if id}
   <Drill code={id} {seed} {hard} />
 {:else}
@@ -29,7 +21,7 @@
       A made-up camera, meter and flash, each a little off from what its maker says, as yours are. Set them,
       look at the frame, and get there in few frames. Nothing here touches your jobs, your shelf or your log.
     </p>
-    {#if trouble}<p role="alert" class="text-short font-semibold">{trouble}</p>{/if}
+    {#if asked.wrong}<p role="alert" class="text-short font-semibold">{asked.wrong}</p>{/if}
     <ul class="divide-base-300 divide-y">
       {#each drills as drill (drill.code)}
         <li class="grid gap-x-4 gap-y-1 py-2.5 sm:grid-cols-[minmax(0,1fr)_auto] sm:items-center">
