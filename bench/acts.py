@@ -37,8 +37,9 @@ def asked(page: Page, path: str) -> Any:
 
 
 def go(page: Page, name: str) -> None:
-    """To one of the views."""
+    """To one of the views; it stands there then, and not the one before."""
     page.get_by_role("navigation", name="Views").get_by_role("link", name=name, exact=True).click()
+    page.locator(f"main[data-view={name}]").wait_for()
 
 
 @dataclass(frozen=True)

@@ -16,6 +16,7 @@ from PIL import Image
 from playwright.sync_api import Browser, Page, expect
 from test_journeys import findings
 
+from acts import go
 from chromium import Demo
 from jumpstop import demo as week
 from jumpstop import service
@@ -41,13 +42,9 @@ def phone(browser: Browser, demo: Demo) -> Page:
     return page
 
 
-def view(page: Page, name: str) -> None:
-    page.get_by_role("navigation", name="Views").get_by_role("link", name=name, exact=True).click()
-
-
 def test_a_phone_ticks_the_list_logs_two_readings_and_sees_the_shelf_learn(browser: Browser, demo: Demo) -> None:
     page = phone(browser, demo)
-    view(page, "Kit")
+    go(page, "Kit")
     expect(page.get_by_test_id("packed")).to_have_text(re.compile(r"^0 of \d+ lines packed\.$"))
     page.get_by_role("checkbox", name=re.compile("Octa 90")).tap()
     expect(page.get_by_test_id("packed")).to_contain_text("1 of")
@@ -57,7 +54,7 @@ def test_a_phone_ticks_the_list_logs_two_readings_and_sees_the_shelf_learn(brows
     expect(card.get_by_role("heading", name="44 headshots")).to_be_visible()
     assert card.evaluate("document.documentElement.scrollWidth") <= 390
     card.close()
-    view(page, "Log")
+    go(page, "Log")
     page.get_by_role("link", name="44 headshots").tap()
     dial = page.get_by_test_id("set-dial")
     expect(dial).to_have_text("1/2")
@@ -77,17 +74,17 @@ def test_a_phone_ticks_the_list_logs_two_readings_and_sees_the_shelf_learn(brows
     expect(octa).to_contain_text("+0.2")
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
     for name in ("Log", "Kit"):
-        view(page, name)
+        go(page, name)
         page.wait_for_timeout(500)
         assert findings(page) == []
     page.reload()
-    view(page, "Kit")
+    go(page, "Kit")
     expect(page.get_by_test_id("packed")).to_contain_text("1 of")  # kept
     page.close()
 
 
 def test_the_next_setup_has_its_own_dial(page: Page) -> None:
-    view(page, "Log")
+    go(page, "Log")
     page.get_by_role("link", name="44 headshots").click()
     expect(page.get_by_test_id("set-dial")).to_have_text("1/2")
     page.get_by_label("Dial as set").select_option(label="1/4")
@@ -103,7 +100,7 @@ def test_two_frames_without_flash_teach_a_filter(page: Page, tmp_path: Path) -> 
         exif = frame.getexif()
         exif.get_ifd(0x8769)
         Image.new("RGB", frame.size, (40, 40, 40)).save(tmp_path / "filter.jpg", quality=95, exif=exif)
-    view(page, "Log")
+    go(page, "Log")
     page.get_by_label("Test frame").last.set_input_files(FRAMES / "ambient.jpg")
     page.get_by_role("button", name="This is the ambient alone").click()
     page.get_by_label("Test frame").last.set_input_files(tmp_path / "filter.jpg")
@@ -117,7 +114,7 @@ def test_two_frames_without_flash_teach_a_filter(page: Page, tmp_path: Path) -> 
 @pytest.mark.killed
 def test_entries_wait_in_the_page_until_the_server_answers(browser: Browser, demo: Demo) -> None:
     page = phone(browser, demo)
-    view(page, "Log")
+    go(page, "Log")
     page.get_by_role("link", name="Noon portrait").tap()
     page.get_by_test_id("set-dial").wait_for()
     demo.kill()
@@ -127,13 +124,13 @@ def test_entries_wait_in_the_page_until_the_server_answers(browser: Browser, dem
     demo.start(demo.port)
     expect(page.get_by_test_id("waiting")).to_have_count(0)
     expect(page.get_by_test_id("next-dial")).to_contain_text("Next")
-    view(page, "Log")
+    go(page, "Log")
     expect(page.get_by_test_id("entry")).to_have_count(1)
     page.close()
 
 
 def test_an_odd_reading_is_pointed_out_and_set_aside(page: Page) -> None:
-    view(page, "Log")
+    go(page, "Log")
     page.get_by_role("link", name="44 headshots").click()
     for turn, how in enumerate(("right", "0.3 too bright", "right", "2.0 too dark")):
         page.get_by_label("Dial as set").select_option(label="1/2")
@@ -141,7 +138,7 @@ def test_an_odd_reading_is_pointed_out_and_set_aside(page: Page) -> None:
         page.get_by_role("button", name="Log it").click()
         expect(page.get_by_role("button", name="Log it")).to_be_disabled()
         page.wait_for_timeout(200 * (turn >= 0))
-    view(page, "Log")
+    go(page, "Log")
     odd = page.get_by_test_id("entry").filter(has_text="was something else set?")
     expect(odd).to_have_count(1)
     expect(odd).to_contain_text("2.0 stops too dark")
@@ -152,7 +149,7 @@ def test_an_odd_reading_is_pointed_out_and_set_aside(page: Page) -> None:
 
 
 def test_a_test_frame_is_read_and_two_give_the_flash_alone(page: Page) -> None:
-    view(page, "Log")
+    go(page, "Log")
     page.get_by_label("Test frame").last.set_input_files(FRAMES / "ambient.jpg")
     says = page.get_by_test_id("frame-says")
     expect(says).to_contain_text("Grey card: 1.2 stops too dark.")

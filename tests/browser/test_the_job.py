@@ -11,14 +11,12 @@ import pytest
 from playwright.sync_api import Browser, Page, Route, expect
 from test_journeys import THEMES, findings
 
+from acts import go
+
 CSV = "name,guide_number,weight_g,price,power_source,recycle_full_s,full_flashes,power_lowest\n" + "".join(
     f'{name},"GN {gn} (ISO 100, m, 35 mm)",{grams},{price},lithium,2,{flashes},0.0009765625\n'
     for name, gn, grams, price, flashes in (("Stint 30", 30, 300, 90, 300), ("Ruff 70", 70, 1500, 400, 300))
 )
-
-
-def view(page: Page, name: str) -> None:
-    page.get_by_role("navigation", name="Views").get_by_role("link", name=name, exact=True).click()
 
 
 def stored_job(page: Page) -> Any:
@@ -47,7 +45,7 @@ def test_a_view_that_cannot_open_says_why_and_asks_again(page: Page, name: str, 
 
 def test_a_newcomer_plans_a_job(page: Page, tmp_path: Path) -> None:
     """A job from nothing, two setups, a shelf imported, which units cover both, how many batteries, and export."""
-    view(page, "Job")
+    go(page, "Job")
     page.get_by_role("button", name="New job").click()
     name = page.get_by_role("textbox", name="Name of the job")
     expect(name).to_have_value("New job")
@@ -62,26 +60,26 @@ def test_a_newcomer_plans_a_job(page: Page, tmp_path: Path) -> None:
         page.get_by_role("button", name="New setup", exact=True).click()
         page.get_by_role("button", name=where).click()
         page.get_by_test_id("headline").wait_for()
-        view(page, "Job")
+        go(page, "Job")
     expect(page.get_by_role("region", name="Coverage").get_by_role("columnheader")).to_have_count(4)
-    view(page, "Shelf")
+    go(page, "Shelf")
     (tmp_path / "shelf.csv").write_text(CSV)
     page.get_by_role("button", name="Import").click()
     page.get_by_label(re.compile("file", re.I)).first.set_input_files(tmp_path / "shelf.csv")
     page.get_by_role("button", name=re.compile(r"^Add .*2 units|^Import .*2|^Add 2")).click()
     expect(page.get_by_text("Ruff 70").first).to_be_visible()
-    view(page, "Job")
+    go(page, "Job")
     row = page.get_by_role("row", name=re.compile("Ruff 70"))
     expect(row).to_contain_text("all")
     page.get_by_role("checkbox", name="Take Ruff 70 along").check()
     expect(page.get_by_test_id("picked")).to_contain_text("Covers both setups")
     page.get_by_label("Add a session of").select_option(index=1)
-    view(page, "Day")
+    go(page, "Day")
     expect(page.get_by_test_id("day-says")).to_contain_text(re.compile("It lasts|gives out"))
     page.get_by_label("Ruff 70", exact=True).fill("3")
     page.get_by_label("Ruff 70", exact=True).press("Enter")
     expect(page.get_by_test_id("day-says")).to_contain_text("It lasts")
-    view(page, "Job")
+    go(page, "Job")
     with page.expect_download() as download:
         page.get_by_role("link", name="Export", exact=True).click()
     out = json.loads(Path(download.value.path()).read_text(encoding="utf-8"))
@@ -92,7 +90,7 @@ def test_a_newcomer_plans_a_job(page: Page, tmp_path: Path) -> None:
 
 
 def test_the_kit_is_chosen_by_keys_and_undone(page: Page) -> None:
-    view(page, "Job")
+    go(page, "Job")
     expect(page.get_by_test_id("picked")).to_contain_text("Covers 8 of 10 setups")
     choose = page.get_by_role("button", name="Choose the kit")
     choose.focus()
@@ -117,7 +115,7 @@ def test_the_kit_is_chosen_by_keys_and_undone(page: Page) -> None:
 
 def test_the_demos_headshot_day_at_a_glance(page: Page) -> None:
     """Batteries, when they are changed, what gives out, and the hours when HSS holds no more but ND does."""
-    view(page, "Day")
+    go(page, "Day")
     expect(page.get_by_test_id("day-says")).to_have_text(
         "Godwit 76 pair gives out at 12:50: 3 batteries, and 4 more wanted."
     )
@@ -148,15 +146,15 @@ def test_a_setup_of_a_job_is_on_the_jobs_day_and_says_so(page: Page) -> None:
     how = page.get_by_text("a clear sky (IES RP-21)")
     expect(how).to_contain_text("Sun 5")
     expect(how).not_to_contain_text("On the job")
-    view(page, "Day")
+    go(page, "Day")
     page.get_by_label("Date", exact=True).fill("2026-12-21")
     page.get_by_label("Date", exact=True).press("Tab")
-    view(page, "Setup")
+    go(page, "Setup")
     expect(page.get_by_text("a clear sky (IES RP-21)")).to_contain_text("On the job's day, 21 Dec 2026. Sun 5° up")
 
 
 def test_what_is_wrong_is_said_and_nothing_pretends(page: Page) -> None:
-    view(page, "Job")
+    go(page, "Job")
     people = page.get_by_label("People", exact=True)
     expect(people).to_have_value("44")
     people.fill("0")
@@ -191,12 +189,12 @@ def test_axe_finds_nothing(browser: Browser, demo: Any) -> None:
     page = browser.new_page(viewport={"width": 1280, "height": 900})
     page.goto(demo.url)
     page.get_by_test_id("headline").wait_for()
-    view(page, "Job")
+    go(page, "Job")
     expect(page.get_by_test_id("picked")).to_contain_text("Covers")
     page.get_by_role("button", name="Choose the kit").click()
     page.get_by_test_id("kit").wait_for()
     assert findings(page, THEMES) == []
-    view(page, "Day")
+    go(page, "Day")
     page.get_by_test_id("timeline").wait_for()
     page.get_by_test_id("lost").wait_for()
     assert findings(page, THEMES) == []
@@ -208,7 +206,7 @@ def test_on_a_phone(browser: Browser, demo: Any) -> None:
     page.goto(demo.url)
     page.get_by_test_id("headline").wait_for()
     for name, mark in (("Job", "picked"), ("Day", "day-says")):
-        view(page, name)
+        go(page, name)
         expect(page.get_by_test_id(mark)).to_contain_text(re.compile("Covers|gives out"))
         assert page.evaluate("document.documentElement.scrollWidth") <= 390, name
         assert page.get_by_test_id(mark).bounding_box()["y"] < 500, name
@@ -227,7 +225,7 @@ def test_variants_and_units_side_by_side(page: Page) -> None:
     expect(tool).to_contain_text(re.compile("light 1 (closer|back)"))
     page.get_by_role("button", name="take tight").click()
     expect(tool).to_contain_text("stands so")
-    view(page, "Shelf")
+    go(page, "Shelf")
     for name in ("Plover 58", "Skua 1200 pack"):
         page.get_by_label(f"Compare {name}").check()
     side = page.get_by_role("region", name="Side by side", exact=True)
@@ -241,7 +239,7 @@ def test_variants_and_units_side_by_side(page: Page) -> None:
 
 def test_a_job_of_two_days_is_paged_by_date(page: Page) -> None:
     """A session on the next day has its own sun, its own line, and full batteries in the morning."""
-    view(page, "Day")
+    go(page, "Day")
     expect(page.get_by_role("group", name="Days of the job")).to_have_count(0)
     page.get_by_role("button", name="On several days").click()
     page.get_by_label("Date, session 4").fill("2026-06-25")
@@ -266,7 +264,7 @@ def test_a_job_of_two_days_is_paged_by_date(page: Page) -> None:
 
 
 def test_a_job_is_done_again_and_its_brief_adds_up(page: Page) -> None:
-    view(page, "Job")
+    go(page, "Job")
     page.get_by_label("People", exact=True).fill("225")
     page.get_by_label("People", exact=True).press("Enter")
     frames = page.get_by_label("Frames each", exact=True)
@@ -287,21 +285,21 @@ def test_a_job_is_done_again_and_its_brief_adds_up(page: Page) -> None:
 
 def test_a_view_that_is_come_back_to_is_there_at_once_until_something_is_changed(page: Page) -> None:
     """While the server is slow: the answer that stood there, and after a change none but the new one."""
-    view(page, "Day")
+    go(page, "Day")
     says = page.get_by_test_id("day-says")
     expect(says).to_contain_text("gives out at 12:50")
-    view(page, "Job")
+    go(page, "Job")
     expect(page.get_by_role("heading", name="Roster")).to_be_visible()
     held: list[Route] = []
     page.route("**/day", lambda route: held.append(route))
     with page.expect_request("**/day"):  # it is asked anew all the same
-        view(page, "Day")
+        go(page, "Day")
     expect(says).to_contain_text("gives out at 12:50")
-    view(page, "Job")
+    go(page, "Job")
     page.get_by_role("textbox", name=re.compile(r"^Wind")).fill("9")
     page.keyboard.press("Tab")
     expect(page.get_by_role("status").get_by_text("Saved")).to_be_visible()
-    view(page, "Day")
+    go(page, "Day")
     expect(page.get_by_role("heading", name="Roster")).to_have_count(0)
     expect(says).to_have_count(0)
     for route in held:

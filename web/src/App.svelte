@@ -149,7 +149,7 @@
 </header>
 
 {#if waiting.long}<div class="working no-print" role="progressbar" aria-label="Working it out"></div>{/if}
-<main class="p-2 lg:p-3">
+<main class="p-2 lg:p-3" data-view={here?.route.name}>
   {#if !keep.works}
     <p role="alert" class="sheet text-short no-print mb-2 p-2 font-semibold">
       This browser has no room, or no leave, to keep what you do. Leave this page open until it says “Saved”.
