@@ -6,7 +6,7 @@ from typing import Any
 
 import numpy as np
 import pytest
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Browser, Page, Route, expect
 from test_journeys import THEMES, findings
 
 PATCH = re.compile(r": (?:right|([\d.]+) stops? too (bright|dark)(?: or more)?)")
@@ -56,6 +56,23 @@ def test_a_second_light_by_mouse(page: Page) -> None:
     page.get_by_role("button", name="The same again").click()
     expect(page.get_by_test_id("review")).to_have_count(0)
     expect(page.get_by_role("button", name="Done", exact=True)).to_be_visible()
+
+
+def test_steps_made_faster_than_the_server_answers_are_all_made(page: Page) -> None:
+    page.goto(page.url.split("#")[0] + "#/practice/automatic/2")
+    value = page.get_by_label("Compensation, Key, Sanderling 80", exact=True)
+    expect(value.locator("option:checked")).to_have_text("0.0")
+    held: list[Route] = []
+    page.route("**/practice/play", lambda route: held.append(route))
+    for _ in range(3):
+        page.get_by_role("button", name="Compensation, Key, Sanderling 80: a step up").click()
+    expect(value.locator("option:checked")).to_have_text("+1.0")
+    with page.expect_response("**/practice/play"):
+        held[0].continue_()
+    page.unroute_all(behavior="ignoreErrors")
+    page.get_by_role("button", name="Take a frame").click()
+    expect(page.get_by_test_id("taken")).to_have_text(re.compile("^Frame 1:"))
+    expect(value.locator("option:checked")).to_have_text("+1.0")
 
 
 def test_automatic_power_by_keys(page: Page) -> None:

@@ -7,11 +7,6 @@
   let { session, controls, off }: { session: DrillSession; controls: PracticeControl[]; off: boolean } =
     $props()
   const groups = $derived([...new Set(controls.map((one) => one.of))])
-
-  const set = (one: PracticeControl, at: number) => {
-    const choice = one.choices[at]
-    if (choice && at !== one.at) void session.move('set', one.what, choice.value, one.light)
-  }
 </script>
 
 {#each groups as group (group)}
@@ -36,13 +31,13 @@
             class="btn btn-sm btn-square"
             aria-label={`${label}: a step down`}
             aria-disabled={one.at === 0}
-            onclick={() => set(one, one.at - 1)}><Minus size={14} /></button
+            onclick={() => session.set(one, one.at - 1)}><Minus size={14} /></button
           >
           <select
             class="border-base-300 bg-base-100 h-9 w-36 rounded border px-2 tabular-nums"
             aria-label={label}
             value={String(one.at)}
-            onchange={(event) => set(one, Number(event.currentTarget.value))}
+            onchange={(event) => session.set(one, Number(event.currentTarget.value))}
           >
             {#each one.choices as choice, at (at)}<option value={String(at)}>{choice.says}</option>{/each}
           </select>
@@ -51,7 +46,7 @@
             class="btn btn-sm btn-square"
             aria-label={`${label}: a step up`}
             aria-disabled={one.at === one.choices.length - 1}
-            onclick={() => set(one, one.at + 1)}><Plus size={14} /></button
+            onclick={() => session.set(one, one.at + 1)}><Plus size={14} /></button
           >
         </div>
       {/if}

@@ -1,5 +1,5 @@
 /** A drill in this page: its seed and the moves that were made, kept so that a reload loses nothing. */
-import { api, sentenceOf, type PlayText, type PracticeMove } from '../lib/api/client'
+import { api, sentenceOf, type PlayText, type PracticeControl, type PracticeMove } from '../lib/api/client'
 import { keep } from '../lib/keep.svelte'
 
 type Do = PracticeMove['do']
@@ -14,6 +14,8 @@ export class DrillSession {
   moves: PracticeMove[] = []
   /** One move after the other: each is made on what the one before has come to. */
   private turn: Promise<void> = Promise.resolve()
+  /** How many moves are not answered yet: what is shown is of the last of them. */
+  private waiting = 0
 
   constructor(
     readonly code: string,
@@ -35,11 +37,24 @@ export class DrillSession {
   }
 
   move(kind: Do, what: PracticeMove['what'] = null, value = 0, light = 0): Promise<void> {
+    this.waiting += 1
     this.turn = this.turn.then(() => {
       this.moves = [...this.moves, { do: kind, what, value, light }]
+      this.waiting -= 1
       return this.play()
     })
     return this.turn
+  }
+
+  /** Set a control to one of its choices: it stands there at once, so that a further step is made from there. */
+  set(control: PracticeControl, at: number): void {
+    const choice = control.choices[at]
+    if (!choice || !this.text || at === control.at) return
+    const controls = this.text.controls.map((one) =>
+      one.what === control.what && one.light === control.light ? { ...one, at } : one,
+    )
+    this.text = { ...this.text, controls }
+    void this.move('set', control.what, choice.value, control.light)
   }
 
   again(): Promise<void> {
@@ -57,7 +72,7 @@ export class DrillSession {
       return
     }
     this.trouble = ''
-    this.text = data
+    if (!this.waiting) this.text = data
     keep.write(KEPT, JSON.stringify({ key: this.key, moves: this.moves } satisfies Kept))
     const { frame } = data
     if (frame && this.strip.at(-1)?.number !== frame.number)
