@@ -9,6 +9,8 @@ import numpy as np
 import pytest
 from test_stage import at, lit, scene
 
+from jumpstop.core.kit.modifier import Modifier
+from jumpstop.core.kit.table import table_of
 from jumpstop.core.physics.daylight import sun_position
 from jumpstop.core.physics.tone import balanced_rgb, kelvin_rgb, srgb
 from jumpstop.core.plan.camera.framing import on_frame
@@ -16,6 +18,8 @@ from jumpstop.core.plan.stage.above import RINGS, short_side, softness, stage_of
 from jumpstop.core.plan.stage.picture import dark_from_m, framing_of, same_size, tones_of
 from jumpstop.core.plan.stage.steps import all_on, order_of, steps_of
 from jumpstop.core.scene.setup import Setup
+from jumpstop.words.figures import DisplayUnits
+from jumpstop.words.modifiers import modifiers_text
 
 
 def test_srgb_is_the_published_curve() -> None:
@@ -171,7 +175,10 @@ def test_softness_and_the_short_side() -> None:
     wide = scene({"distance_m": 2, "modifier": box} | at(60)).setup
     assert softness(wide, wide.lights[0]) == pytest.approx(1.2)
     ceiling = scene({"distance_m": 2, "modifier": {"name": "Ceiling", "kind": "bounce"}}).setup
-    assert softness(ceiling, ceiling.lights[0]) == math.inf
+    assert softness(ceiling, ceiling.lights[0]) == pytest.approx(4)  # M: a patch 2 m across
+    (row,) = modifiers_text([Modifier(name="Ceiling", kind="bounce")], 2, table_of([]), None, DisplayUnits()).rows
+    assert (row.size, row.falls) == ("about 2 m across", "–")
+    assert row.soft == pytest.approx(2 * math.degrees(math.atan(1 / 2)), abs=0.05)
     assert short_side(setup) is None
     rim: dict[str, Any] = {"role": "rim", "distance_m": 2} | at(-120)
     beside = scene(rim, {"role": "key", "distance_m": 2} | at(60), stage={"facing_deg": 30}).setup

@@ -62,6 +62,8 @@ def test_chrome_shows_the_light_itself() -> None:
     assert seen_share(disc) == pytest.approx(0.2)
     box = Light.model_validate({"distance_m": 1.5, "modifier": SOFT})
     assert seen_share(box) == pytest.approx(0.54 / math.pi / (0.54 / math.pi + 2.25))
+    ceiling = Light.model_validate({"distance_m": 2, "modifier": {"name": "Ceiling", "kind": "bounce"}})
+    assert seen_share(ceiling) == pytest.approx(0.2)  # a patch 2 m across, from memory
     lit, told, failing = of(3.0, tones=[{"name": "Chrome", "reflectance": 0.6, "mirrors": True}])
     bare = 0.03**2 / (0.03**2 + 4)
     assert told[0][1] == pytest.approx(lit + math.log2(0.6 / bare), abs=1e-6)

@@ -4,7 +4,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ..core.kit.modifier import Modifier, usual_stops
+from ..core.kit.modifier import BOUNCED_M, Modifier, source_of, usual_stops
 from ..core.kit.table import UnitTable
 from ..core.physics.falloff import close_up, inverse_square
 from ..core.physics.guide_number import guide_number_of_stops
@@ -12,14 +12,14 @@ from .figures import DisplayUnits, guide_number, kilograms, length, stops
 
 NONE = "–"
 BEHIND_M = 0.5  # how far behind the subject the fall of the light is told
-BARE_HEAD_M = 0.08  # what a face counts as where none is said: a bare head; from memory
 
 
 @dataclass(slots=True)
 class ModifierRow:
     """One modifier: stops bare of layers, as usual, and with all on; each layer; and what else tells it apart.
 
-    soft: its angle as the subject sees it [degrees]; falls: stops lost half a metre behind the subject.
+    soft: its angle as the subject sees it [degrees], of bounced light that of the patch that it comes off, as far away;
+    falls: stops lost half a metre behind the subject, of bounced light not told: its way is the room's.
     """
 
     name: str
@@ -57,9 +57,8 @@ def modifiers_text(
 def _row(one: Modifier, distance_m: float, table: UnitTable, unit: int | None, units: DisplayUnits) -> ModifierRow:
     usual = usual_stops(one)
     most = one.stops + sum(layer.stops for layer in one.layers)
-    width, height = BARE_HEAD_M, None
-    if one.face is not None:
-        width, height = one.face.width_m, one.face.rectangle_height_m
+    face, bounced = source_of(one), one.face is None and one.kind == "bounce"
+    width, height = face.width_m, face.rectangle_height_m
     largest = max(width, height or 0.0)
     soft = math.degrees(2 * math.atan(largest / 2 / distance_m))
     near, far = (
@@ -78,8 +77,8 @@ def _row(one: Modifier, distance_m: float, table: UnitTable, unit: int | None, u
         layers=[f"{layer.name} {stops(layer.stops)}{'' if layer.usually_on else ' (off)'}" for layer in one.layers],
         size=_size(one, units),
         soft=round(soft, 1),
-        soft_words=f"{soft:.0f}°",
-        falls=stops(far - near),
+        soft_words=f"{'about ' if bounced else ''}{soft:.0f}°",
+        falls=NONE if bounced else stops(far - near),
         weight=NONE if one.weight_g is None else kilograms(one.weight_g),
         through=through,
     )
@@ -87,7 +86,7 @@ def _row(one: Modifier, distance_m: float, table: UnitTable, unit: int | None, u
 
 def _size(one: Modifier, units: DisplayUnits) -> str:
     if one.face is None:
-        return "small"
+        return f"about {length(BOUNCED_M, units)} across" if one.kind == "bounce" else "small"
     height = one.face.rectangle_height_m
     across = length(one.face.width_m, units, fine=True)
     return f"{across} across" if height is None else f"{across} × {length(height, units, fine=True)}"

@@ -7,6 +7,9 @@ from pydantic import Field
 
 from .values import Flag, Line, Name, Note, Number, Price, Spread, Stops, Value, Weight, example
 
+BARE_M = 0.06  # width of a bare head
+BOUNCED_M = 2.0  # across the patch of a ceiling or a wall that sends a head's light back, from memory
+
 UnitKind = Literal["shoe", "pocket", "monobloc", "pack", "built_in", "ring"]
 
 
@@ -95,6 +98,13 @@ def fits_unit(modifier: Modifier, kind: UnitKind, name: str, mount: str) -> bool
 def by_adapter(modifier: Modifier, mount: str) -> bool:
     """Whether a modifier goes on a mount by an adapter alone."""
     return bool(modifier.mount and mount) and mount.casefold() != modifier.mount.casefold()
+
+
+def source_of(modifier: Modifier | None) -> Face:
+    """The bright face that a subject sees: the modifier's, the patch that light is bounced off, else a bare head."""
+    if modifier is not None and modifier.face is not None:
+        return modifier.face
+    return Face(width_m=BOUNCED_M if modifier is not None and modifier.kind == "bounce" else BARE_M)
 
 
 def usual_stops(modifier: Modifier) -> float:

@@ -6093,7 +6093,8 @@ export interface components {
          * ModifierRow
          * @description One modifier: stops bare of layers, as usual, and with all on; each layer; and what else tells it apart.
          *
-         *     soft: its angle as the subject sees it [degrees]; falls: stops lost half a metre behind the subject.
+         *     soft: its angle as the subject sees it [degrees], of bounced light that of the patch that it comes off, as far away;
+         *     falls: stops lost half a metre behind the subject, of bounced light not told: its way is the room's.
          */
         ModifierRow: {
             /** Name */

@@ -13,6 +13,7 @@ from typing import NamedTuple
 import numpy as np
 
 from ...kit.errors import CannotSolve
+from ...kit.modifier import source_of
 from ...kit.table import UnitTable
 from ...physics import battery
 from ...physics.scales import APERTURES, ISOS, Step
@@ -24,7 +25,6 @@ from ..camera.fixed import method_of
 from ..camera.look import NOTHING_SEEN_STOPS
 from ..camera.methods import Method
 from ..light.chain import chain_of
-from ..light.placing import BARE_M
 from ..light.reach import BLOCKERS, Landed, landed, scene_of
 from ..light.scene import Scene, Variants
 from .enough import less_by, longer_by, more_by
@@ -239,5 +239,4 @@ def _background(state: MovedSetup) -> float:
 
 def _size(light: Light) -> float:
     """How large a source looks from the subject [stops]: log2 of its width over its distance."""
-    width = light.modifier.face.width_m if light.modifier and light.modifier.face else BARE_M
-    return math.log2(width / light.distance_m)
+    return math.log2(source_of(light.modifier).width_m / light.distance_m)

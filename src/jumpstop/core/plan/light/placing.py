@@ -23,7 +23,6 @@ from ...scene.stage import Stage, Surface
 BEAM_DEG = {"grid": 30.0, "reflector": 65.0, "dish": 80.0}  # full angle at which a stop is lost, from memory
 EVEN = frozenset({"dome", "bounce"})  # these send their light all round
 EXTENDED = 1 / 3  # of the beam of the zoomed head behind it: what an extender leaves, from memory
-BARE_M = 0.06  # width of a bare head
 NO_SHARE_STOPS = -12.0  # a share smaller than this is none
 GRAZING = 1e-6  # a bearing so near to along a wall never meets it; a matter of computing
 

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from ...kit.modifier import source_of
 from ...physics import daylight, placing
 from ...physics.sides import wrapped_deg
 from ...scene.light import Light
@@ -12,7 +13,7 @@ from ...scene.receivers import NOWHERE_M, behind_m
 from ...scene.seen import MethodKind
 from ...scene.setup import Setup
 from ..camera.framing import camera_m, frame_mm, on_frame
-from ..light.placing import BARE_M, beam_of, bounced_off, metres_for
+from ..light.placing import beam_of, bounced_off, metres_for
 from ..light.reach import Solved
 
 RINGS = (1.0, 0.0, -1.0, -2.0)  # stops on faces
@@ -53,15 +54,9 @@ class StageDrawing:
 
 
 def softness(setup: Setup, light: Light) -> float:
-    """How large a light's face is against the subject; from 1 on it is soft.
-
-    A bare head counts as BARE_M wide, and what is bounced as large as any.
-    """
-    if light.modifier is not None and light.modifier.kind == "bounce":
-        return math.inf
-    face = light.modifier.face if light.modifier else None
-    size = BARE_M if face is None else math.sqrt(face.width_m * (face.rectangle_height_m or face.width_m))
-    return size / setup.stage.width_m
+    """How large a light's face is against the subject; from 1 on it is soft."""
+    face = source_of(light.modifier)
+    return math.sqrt(face.width_m * (face.rectangle_height_m or face.width_m)) / setup.stage.width_m
 
 
 def short_side(setup: Setup) -> bool | None:

@@ -4,12 +4,12 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from ...kit.modifier import source_of
 from ...physics.tone import CLIP, srgb
 from ...scene.light import Light
 from ...scene.setup import Setup
 from ...scene.stage import Stage, SubjectTone
 from ..light.levels import Level
-from ..light.placing import BARE_M
 from .covering import key_of
 
 
@@ -47,6 +47,5 @@ def rendered(setup: Setup, found: Sequence[Level]) -> list[Rendered]:
 def seen_share(light: Light) -> float:
     """How much of the light a matt white gives back in one direction against the face of the light seen in a mirror: a
     face of half-angle a lights with pi L sin^2 a, of which white returns L sin^2 a (Lambert)."""
-    face = light.modifier.face if light.modifier else None
-    squared = (BARE_M / 2) ** 2 if face is None else face.area_m2 / math.pi  # of the radius of as large a disc
+    squared = source_of(light.modifier).area_m2 / math.pi  # of the radius of as large a disc
     return squared / (squared + light.distance_m**2)
