@@ -2,7 +2,7 @@
 <script lang="ts">
   import { scaleLinear } from 'd3-scale'
   import { area, line } from 'd3-shape'
-  import { question } from '../lib/question.svelte'
+  import { ofSetup } from '../lib/asked'
   import type { SetupSession } from '../lib/session.svelte'
 
   let { session, choose }: { session: SetupSession; choose: (clock: string) => void } = $props()
@@ -10,12 +10,7 @@
   const HEIGHT = 118
   const FLOOR = 4
 
-  const asked = question(() => ({
-    at: '/api/setups/{item_id}/day',
-    params: { path: { item_id: session.id } },
-    since: session.answered,
-    quiet: 60,
-  }))
+  const asked = ofSetup(() => session, '/api/setups/{item_id}/day')
   const day = $derived(asked.found)
 
   const x = $derived(scaleLinear([0, 1], [22, width - 4]))

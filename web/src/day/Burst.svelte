@@ -1,7 +1,6 @@
 <!-- A burst frame by frame: which frames get flash, at the dial in hand and at full stops below full. -->
 <script lang="ts">
-  import { job } from '../lib/job.svelte'
-  import { question } from '../lib/question.svelte'
+  import { ofJob } from '../lib/asked'
   import { quantity } from '../lib/quantities.svelte'
   import Quantity from '../parts/Quantity.svelte'
 
@@ -9,11 +8,7 @@
   let said = $state<number | null>(null)
   const rate = $derived(said ?? perS ?? 8)
 
-  const asked = question(() => ({
-    at: '/api/jobs/{item_id}/burst',
-    params: { path: { item_id: job.id }, query: { setup, per_s: rate } },
-    since: job.stored,
-  }))
+  const asked = ofJob('/api/jobs/{item_id}/burst', () => ({ query: { setup, per_s: rate } }))
   const found = $derived(asked.found)
 
   const reads = quantity('rate', 'Frames a second', [0.5, 120], (value) => (said = value))

@@ -2,16 +2,14 @@
 <script lang="ts">
   import { rounded } from '../lib/figures'
   import { job } from '../lib/job.svelte'
-  import { question } from '../lib/question.svelte'
+  import { ofJob } from '../lib/asked'
 
   type Props = { setup: string; begins: string; ends: string; day?: string | undefined }
   let { setup, begins, ends, day }: Props = $props()
   let sky = $state(0)
 
-  const asked = question(() => ({
-    at: '/api/jobs/{item_id}/hours',
-    params: { path: { item_id: job.id }, query: { setup, begins, ends, ...(day ? { day } : {}) } },
-    since: job.stored,
+  const asked = ofJob('/api/jobs/{item_id}/hours', () => ({
+    query: { setup, begins, ends, ...(day ? { day } : {}) },
   }))
   const found = $derived(asked.found)
   const shown = $derived(found?.skies[Math.min(sky, found.skies.length - 1)])

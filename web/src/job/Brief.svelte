@@ -4,7 +4,7 @@
   import { rangeOf } from '../lib/figures'
   import { history } from '../lib/history.svelte'
   import { job } from '../lib/job.svelte'
-  import { question } from '../lib/question.svelte'
+  import { ofJob } from '../lib/asked'
   import { quantity, type Kind } from '../lib/quantities.svelte'
   import Fold from '../parts/Fold.svelte'
   import Quantity from '../parts/Quantity.svelte'
@@ -131,11 +131,7 @@
     }
   }
 
-  const asked = question(() => ({
-    at: '/api/jobs/{item_id}/brief',
-    params: { path: { item_id: job.id } },
-    since: job.stored,
-  }))
+  const asked = ofJob('/api/jobs/{item_id}/brief')
   const said = $derived(asked.found)
 </script>
 

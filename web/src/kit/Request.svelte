@@ -2,14 +2,10 @@
 <script lang="ts">
   import { history } from '../lib/history.svelte'
   import { job } from '../lib/job.svelte'
-  import { question } from '../lib/question.svelte'
+  import { ofJob } from '../lib/asked'
   import Heading from '../parts/Heading.svelte'
 
-  const asked = question(() =>
-    job.id
-      ? { at: '/api/jobs/{item_id}/request', params: { path: { item_id: job.id } }, since: job.stored }
-      : null,
-  )
+  const asked = ofJob('/api/jobs/{item_id}/request')
   const found = $derived(asked.found)
 
   async function copy() {

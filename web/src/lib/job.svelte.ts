@@ -1,5 +1,5 @@
 /** The job in hand: one document (see DocumentSession), and a count that tells when it was stored. */
-import { api, sentenceOf, type DayHelp, type Job, type Stored, type WayText } from './api/client'
+import { api, asItIs, sentenceOf, type DayHelp, type Job, type Stored, type WayText } from './api/client'
 import { bench } from './bench.svelte'
 import { DocumentSession } from './document.svelte'
 import { history } from './history.svelte'
@@ -105,7 +105,7 @@ class JobInHand {
   /** A job from a file; says what is wrong with it. */
   async take_in(file: File): Promise<string> {
     const made = await history.done(
-      api.POST('/api/jobs/import', { body: file as never, bodySerializer: (body) => body as never }),
+      api.POST('/api/jobs/import', asItIs(file)),
       (job) => `Imported ${job.doc.name}`,
     )
     return made?.id ?? ''
@@ -119,8 +119,7 @@ class JobInHand {
     const made = await history.done(
       api.PUT('/api/jobs/{item_id}/roster', {
         params: { path: { item_id: session.id }, header: { 'if-match': `"${session.newest}"` } },
-        body: file as never,
-        bodySerializer: (body) => body as never,
+        ...asItIs(file),
       }),
       (job) => `Roster of ${job.doc.roster.length}`,
     )

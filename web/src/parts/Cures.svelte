@@ -1,7 +1,7 @@
 <!-- Where the unit falls short or is too bright: what cures it, worked out, one touch each. -->
 <script lang="ts">
   import { signed } from '../lib/figures'
-  import { inHand } from '../lib/inhand'
+  import { inHand } from '../lib/asked'
   import type { SetupSession } from '../lib/session.svelte'
   import { apply } from '../lib/takes'
 

@@ -2,7 +2,7 @@
 <script lang="ts">
   import type { LeverText } from '../lib/api/client'
   import { signed } from '../lib/figures'
-  import { question } from '../lib/question.svelte'
+  import { ofSetup } from '../lib/asked'
   import type { SetupSession } from '../lib/session.svelte'
   import LiveChoice from './LiveChoice.svelte'
 
@@ -12,15 +12,14 @@
   let extent = $state<'light' | 'set'>('light')
   const several = $derived(session.doc.lights.length > 1)
 
-  const asked = question(() => ({
-    at: '/api/setups/{item_id}/levers',
-    params: {
-      path: { item_id: session.id },
-      query: { light: session.light, keep, whole: several && extent === 'set' },
-    },
-    since: session.answered,
-    quiet: 120,
-  }))
+  const asked = ofSetup(
+    () => session,
+    '/api/setups/{item_id}/levers',
+    (one) => ({
+      query: { light: one.light, keep, whole: several && extent === 'set' },
+      quiet: 120,
+    }),
+  )
   const found = $derived(asked.found)
 
   const apply = (one: LeverText) =>

@@ -1,6 +1,6 @@
 <!-- Import: the file is shown first; nothing is written until the person agrees. -->
 <script lang="ts">
-  import { api, sentenceOf, type ImportOut } from '../lib/api/client'
+  import { api, asItIs, sentenceOf, type ImportOut } from '../lib/api/client'
   import { count } from '../lib/figures'
   import Dialog from './Dialog.svelte'
 
@@ -17,8 +17,7 @@
     try {
       const { data, error } = await api.POST('/api/shelf/import', {
         params: { query: agreed ? { agreed } : {} },
-        body: file as never,
-        bodySerializer: (body) => body as never,
+        ...asItIs(file),
         headers: { 'content-type': 'text/csv' },
       })
       if (!data) wrong = sentenceOf(error)

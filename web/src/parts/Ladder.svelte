@@ -1,16 +1,15 @@
 <!-- The distance ladder: what to dial at each marked distance; on the screen, on paper as a table and a strip, as a file. -->
 <script lang="ts">
-  import { question } from '../lib/question.svelte'
+  import { ofSetup } from '../lib/asked'
   import type { SetupSession } from '../lib/session.svelte'
 
   let { session }: { session: SetupSession } = $props()
 
-  const asked = question(() => ({
-    at: '/api/setups/{item_id}/ladder',
-    params: { path: { item_id: session.id }, query: { light: session.light } },
-    since: session.answered,
-    quiet: 60,
-  }))
+  const asked = ofSetup(
+    () => session,
+    '/api/setups/{item_id}/ladder',
+    (one) => ({ query: { light: one.light } }),
+  )
   const ladder = $derived(asked.found)
 
   /** On paper only the ladder: the rest of the page is put aside while it is printed. */

@@ -1,18 +1,17 @@
 <!-- What the light needs of whatever unit stands there; each method's need, and the classes that give it, one touch away. -->
 <script lang="ts">
-  import { question } from '../lib/question.svelte'
+  import { ofSetup } from '../lib/asked'
   import type { SetupSession } from '../lib/session.svelte'
 
   let { session, typical }: { session: SetupSession; typical: boolean } = $props()
   const QUIET_MS = 120
   let open = $state(false)
 
-  const asked = question(() => ({
-    at: '/api/setups/{item_id}/need',
-    params: { path: { item_id: session.id }, query: { light: session.light } },
-    since: session.answered,
-    quiet: QUIET_MS,
-  }))
+  const asked = ofSetup(
+    () => session,
+    '/api/setups/{item_id}/need',
+    (one) => ({ query: { light: one.light }, quiet: QUIET_MS }),
+  )
   const found = $derived(asked.found)
 </script>
 

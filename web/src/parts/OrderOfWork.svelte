@@ -1,18 +1,17 @@
 <!-- The order of work: lights switched on one by one, as on the set; what the meter reads and the frame shows at each. -->
 <script lang="ts">
   import type { StepText } from '../lib/api/client'
-  import { question } from '../lib/question.svelte'
+  import { ofSetup } from '../lib/asked'
   import type { SetupSession } from '../lib/session.svelte'
   import LiveChoice from './LiveChoice.svelte'
 
   let { session }: { session: SetupSession } = $props()
   let first = $state<'back' | 'key'>('back')
-  const asked = question(() => ({
-    at: '/api/setups/{item_id}/steps',
-    params: { path: { item_id: session.id }, query: { first } },
-    since: session.answered,
-    quiet: 60,
-  }))
+  const asked = ofSetup(
+    () => session,
+    '/api/setups/{item_id}/steps',
+    () => ({ query: { first } }),
+  )
   const steps = $derived<StepText[]>(asked.found ?? [])
   const on = $derived(session.doc.lights.map((light) => light.on))
   const now = $derived(steps.findIndex((step) => step.on.every((lit, i) => lit === on[i])))

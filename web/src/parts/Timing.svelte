@@ -5,7 +5,7 @@
   import { scaleLinear } from 'd3-scale'
   import { area } from 'd3-shape'
   import type { MethodKind } from '../lib/api/client'
-  import { question } from '../lib/question.svelte'
+  import { ofSetup } from '../lib/asked'
   import type { SetupSession } from '../lib/session.svelte'
 
   let { session, kind }: { session: SetupSession; kind: MethodKind } = $props()
@@ -13,12 +13,11 @@
   let playing = $state(false)
   let width = $state(300)
 
-  const asked = question(() => ({
-    at: '/api/setups/{item_id}/timing',
-    params: { path: { item_id: session.id }, query: { light: session.light, method: kind } },
-    since: session.answered,
-    quiet: 60,
-  }))
+  const asked = ofSetup(
+    () => session,
+    '/api/setups/{item_id}/timing',
+    (one) => ({ query: { light: one.light, method: kind } }),
+  )
   const timing = $derived(asked.found)
 
   $effect(() => {

@@ -9,7 +9,7 @@
 
 <script lang="ts">
   import type { Answer } from '../lib/api/client'
-  import { inHand } from '../lib/inhand'
+  import { inHand } from '../lib/asked'
   import type { SetupSession } from '../lib/session.svelte'
   import FindStop from './FindStop.svelte'
   import Durations from './Durations.svelte'

@@ -1,18 +1,13 @@
 <!-- Variants of the setup: kept by name, taken by one touch, each with only what hands must change. -->
 <script lang="ts">
   import { history } from '../lib/history.svelte'
-  import { question } from '../lib/question.svelte'
+  import { ofSetup } from '../lib/asked'
   import type { SetupSession } from '../lib/session.svelte'
 
   let { session }: { session: SetupSession } = $props()
   let name = $state('')
 
-  const asked = question(() => ({
-    at: '/api/setups/{item_id}/variants',
-    params: { path: { item_id: session.id } },
-    since: session.answered,
-    quiet: 60,
-  }))
+  const asked = ofSetup(() => session, '/api/setups/{item_id}/variants')
   const found = $derived(asked.found)
 
   function keep(event: SubmitEvent) {

@@ -2,7 +2,7 @@
 <script lang="ts">
   import { sayClock } from '../lib/figures'
   import { job } from '../lib/job.svelte'
-  import { question } from '../lib/question.svelte'
+  import { ofJob } from '../lib/asked'
   import { setups } from '../lib/setups.svelte'
   import Burst from '../day/Burst.svelte'
   import DayAsk from '../day/DayAsk.svelte'
@@ -16,11 +16,7 @@
   import Heading from '../parts/Heading.svelte'
 
   let { id = '' }: { id?: string } = $props()
-  const asked = question(() =>
-    job.id
-      ? { at: '/api/jobs/{item_id}/day', params: { path: { item_id: job.id } }, since: job.stored }
-      : null,
-  )
+  const asked = ofJob('/api/jobs/{item_id}/day')
   const day = $derived(asked.found)
   let session = $state(0)
   /** The day that is looked at, by its place among the job's. */

@@ -2,7 +2,7 @@
 <script lang="ts">
   import { grams, money } from '../lib/figures'
   import { job } from '../lib/job.svelte'
-  import { question } from '../lib/question.svelte'
+  import { ofJob } from '../lib/asked'
   import { setups } from '../lib/setups.svelte'
   import { person } from '../lib/person.svelte'
   import Brief from '../job/Brief.svelte'
@@ -22,23 +22,10 @@
   const PAUSE_MS = 400
   const own = $derived(setups.all.filter((one) => one.job_id === job.id))
 
-  const asked = question(() =>
-    job.id
-      ? { at: '/api/jobs/{item_id}/board', params: { path: { item_id: job.id } }, since: job.stored }
-      : null,
-  )
+  const asked = ofJob('/api/jobs/{item_id}/board')
   const board = $derived(asked.found)
   /** What goes along in all comes after the coverage: it takes the whole day to be worked out. */
-  const along = question(() =>
-    board && job.id
-      ? {
-          at: '/api/jobs/{item_id}/pack',
-          params: { path: { item_id: job.id } },
-          since: job.stored,
-          quiet: PAUSE_MS,
-        }
-      : null,
-  )
+  const along = ofJob('/api/jobs/{item_id}/pack', () => (board ? { quiet: PAUSE_MS } : null))
   const sums = $derived(along.found?.sums ?? '')
   $effect(() => {
     if (job.id && job.stored) void setups.load()

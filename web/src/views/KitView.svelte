@@ -2,7 +2,7 @@
 <script lang="ts">
   import type { SheetText } from '../lib/api/client'
   import { job } from '../lib/job.svelte'
-  import { question } from '../lib/question.svelte'
+  import { ofJob } from '../lib/asked'
   import JobPage from '../job/JobPage.svelte'
   import JobPick from '../job/JobPick.svelte'
   import Channels from '../kit/Channels.svelte'
@@ -15,13 +15,8 @@
 
   let { id = '' }: { id?: string } = $props()
 
-  const path = $derived(job.id ? { item_id: job.id } : null)
-  const packed = question(() =>
-    path ? { at: '/api/jobs/{item_id}/pack', params: { path }, since: job.stored } : null,
-  )
-  const sheet = question(() =>
-    path ? { at: '/api/jobs/{item_id}/channels', params: { path }, since: job.stored } : null,
-  )
+  const packed = ofJob('/api/jobs/{item_id}/pack')
+  const sheet = ofJob('/api/jobs/{item_id}/channels')
   const pack = $derived(packed.found)
   const sheets = $derived<SheetText[]>(sheet.found ?? [])
 </script>

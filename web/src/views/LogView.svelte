@@ -1,7 +1,7 @@
 <!-- The log: what was read on location, planned against found, what it taught, and what to measure next. -->
 <script lang="ts">
   import { onMount } from 'svelte'
-  import { api } from '../lib/api/client'
+  import { api, asItIs } from '../lib/api/client'
   import { history } from '../lib/history.svelte'
   import { job } from '../lib/job.svelte'
   import { log } from '../lib/log.svelte'
@@ -55,8 +55,7 @@
     event.currentTarget.value = ''
     if (!one) return
     const asked = api.POST('/api/log/import', {
-      body: one as never,
-      bodySerializer: (body) => body as never,
+      ...asItIs(one),
       headers: { 'content-type': 'text/csv' },
     })
     await history.done(asked, (done) => `${done.added} taken in, ${done.known} known already`)

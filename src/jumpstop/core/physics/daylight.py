@@ -20,7 +20,7 @@ from .exposure import METER_C_FLAT, ev_of_lux
 ALBEDO = 0.2  # share of the light that the ground throws back, grass and stone, from memory
 GOLDEN_DEG = (-4.0, 6.0)  # sun's elevation in the golden hours, common practice
 SOLAR_KLX = 127.5  # normal illuminance of the sun outside the air, IES RP-21
-LOW_SUN_DEG = 1.0  # as low as this, a panel has nothing to shade; a matter of computing
+LOW_SUN_DEG = 1.0  # as low as this it throws no shadow that is drawn or shaded; a matter of computing
 HEAD_M = 1.75  # top of a standing person's head
 
 
@@ -250,9 +250,8 @@ class Receivers:
 def receivers(
     elevation_deg: Figure, day_of_year: Figure, sky: SkyModel, c: Figure = METER_C_FLAT, true_deg: Figure | None = None
 ) -> Receivers:
-    """What each receiver has of this sun and sky. A face turned from the sun sees half the sky and the sunlit
-    ground, as open
-    shade does: the two come out alike.
+    """What each receiver has of this sun and sky. A face turned from the sun sees half the sky and the sunlit ground,
+    as open shade does: the two come out alike.
 
     Parameters
     ----------

@@ -24,9 +24,8 @@ class Posterior(NamedTuple):
 
 
 def update(mean: Floats, covariance: Floats, rows: Floats, values: Floats, noise: Floats) -> Posterior:
-    """The posterior after readings, each a sum of things and noise of its own. The cost grows with the readings
-    where they
-    are more than the things, else with the things.
+    """The posterior after readings, each a sum of things and noise of its own. The cost grows with the readings where
+    they are more than the things, else with the things.
 
     Parameters
     ----------

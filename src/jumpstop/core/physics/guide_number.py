@@ -8,7 +8,7 @@ import numpy as np
 
 from .arrays import Figure, outside
 from .beam import solid_angle_sr
-from .exposure import METER_C_FLAT, sv
+from .exposure import METER_C_FLAT
 from .stops import stops_of
 from .units import FEET_PER_METRE
 
@@ -38,7 +38,8 @@ def in_metres(guide_number: Figure, iso: Figure = 100.0, feet: bool = False) -> 
     >>> round(float(in_metres(190, 200, feet=True)), 2)
     40.95
     """
-    return guide_number / (FEET_PER_METRE if feet else 1.0) / np.exp2(np.asarray(sv(iso)) / 2)
+    outside(np.asarray(iso) <= 0, "a speed")
+    return guide_number / (FEET_PER_METRE if feet else 1.0) / np.sqrt(np.asarray(iso) / 100)
 
 
 def stops_of_guide_number(guide_number_m: Figure) -> Figure:
@@ -221,5 +222,4 @@ def guide_number_of_lux_seconds(lux_s: Figure, distance_m: Figure, c: Figure = M
     >>> float(guide_number_of_lux_seconds(2250, 2))
     60.0
     """
-    outside((np.asarray(lux_s) < 0) | (np.asarray(c) <= 0), "light, and a meter's constant")
-    return distance_m * np.sqrt(np.asarray(lux_s) * 100 / c)
+    return distance_m * np.asarray(guide_number_of_bcps(lux_s, c=c))

@@ -201,8 +201,7 @@ def _independent(precision: Floats) -> Whole:
 
 def left_out(known: Known, readings: Readings) -> tuple[Floats, Floats]:
     """How far each reading lies from what all the others say of it. In closed form, by each reading's leverage: its
-    share of
-    what is known of itself.
+    share of what is known of itself.
 
     Parameters
     ----------

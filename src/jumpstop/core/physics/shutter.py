@@ -64,8 +64,7 @@ class ShutterExposure:
 
 def hss_loss(shutter_s: Figure, travel_s: Figure) -> Figure:
     """What is lost when the light is spread over the whole travel: log2((T_c + t) / t), against a full-power pop
-    through an
-    open frame; without the unit's own extra.
+    through an open frame; without the unit's own extra.
 
     Parameters
     ----------

@@ -106,13 +106,15 @@ export const api = {
   DELETE: whole(client.DELETE),
 }
 
+/** A file as the body of a request, as it is. */
+export const asItIs = (body: Blob) => ({ body: body as never, bodySerializer: () => body as never })
+
 type PatchQuery = paths['/api/frame']['post']['parameters']['query']
 /** What a patch of a frame comes to. */
 export const patchOf = (frame: Blob, query: PatchQuery) =>
   api.POST('/api/frame', {
     params: { query },
-    body: frame as never,
-    bodySerializer: (body) => body as never,
+    ...asItIs(frame),
     headers: { 'content-type': 'image/jpeg' },
   })
 

@@ -71,7 +71,7 @@ def short_side(setup: Setup) -> bool | None:
 def sun_of(solved: Solved) -> tuple[float, float] | None:
     """(bearing seen from the subject, elevation) of the sun [degrees], where both are known and it is up."""
     sun, looks = solved.ambient.sun, solved.setup.stage.camera_looks_deg
-    if sun is None or looks is None or sun[0] <= 1:
+    if sun is None or looks is None or sun[0] <= daylight.LOW_SUN_DEG:
         return None
     return float(placing.sun_bearing_deg(sun[1], looks)), sun[0]
 
