@@ -13,7 +13,9 @@ from pathlib import Path
 
 import pytest
 from fastapi.testclient import TestClient
-from sqlalchemy import update
+from httpx import Response
+from sqlalchemy import Connection, event, update
+from sqlalchemy.exc import OperationalError
 
 from jumpstop.api.app import create_app
 from jumpstop.api.workspace import Workspace
@@ -343,6 +345,31 @@ def test_a_bad_backup_is_not_restored_and_a_damaged_file_is_kept_aside(tmp_path:
     assert kept is not None
     assert kept.read_bytes().startswith(b"torn")
     assert [one.doc["name"] for one in Store(folder).items("filters")] == ["good"]
+
+
+def test_what_was_worked_out_while_the_disk_was_written_is_forgotten_where_that_failed(tmp_path: Path) -> None:
+    """Two edits that come to one revision, the first lost with the disk: nothing of it is seen in the other."""
+    store = Store(tmp_path)
+    fill(store)
+    with TestClient(create_app(store), base_url="http://127.0.0.1") as client:
+        was = client.get("/api/setups").json()[0]
+        at = f"/api/setups/{was['id']}"
+
+        def put(feet: float) -> Response:
+            lights = [was["doc"]["lights"][0] | {"distance_m": feet}, *was["doc"]["lights"][1:]]
+            return client.put(at, json=was["doc"] | {"lights": lights}, headers={"if-match": f'"{was["revision"]}"'})
+
+        def full(_connection: Connection) -> None:
+            raise OperationalError("COMMIT", {}, sqlite3.OperationalError("database or disk is full"))
+
+        event.listen(store.engine, "commit", full)
+        assert put(9.0).status_code == 507
+        event.remove(store.engine, "commit", full)
+        assert client.get("/api/setups").json()[0]["doc"] == was["doc"]
+        told, then = put(3.0).json(), client.get(f"{at}/answer").json()
+        assert told == then
+        assert told["setup"]["lights"][0]["distance_m"] == 3.0
+        assert client.get("/api/setups").json()[0]["doc"]["lights"][0]["distance_m"] == 3.0
 
 
 def test_what_is_logged_behind_all_else_is_read_alone_and_every_other_change_is_seen(tmp_path: Path) -> None:

@@ -76,12 +76,11 @@ def create_app(
 
     @asynccontextmanager
     async def life(app: FastAPI) -> AsyncIterator[None]:
-        store = data if isinstance(data, Store) else Store(data)
-        app.state.workspace = Workspace(store)
+        workspace = app.state.workspace = Workspace(data if isinstance(data, Store) else Store(data))
         loading = asyncio.create_task(_load_late(app))
         yield
         loading.cancel()
-        store.close()
+        workspace.close()
 
     app = Application(
         title="Jump Stop",

@@ -30,7 +30,7 @@ from .documents import (
     written,
 )
 from .schemas import ConflictOut, Membership, Preferences, Refusal, SolvedSetup, Stored, UndoOut
-from .workspace import MODELS
+from .workspace import MODELS, Edit
 
 router = APIRouter(prefix="/api", responses=EVERYWHERE)
 
@@ -121,11 +121,8 @@ def put_setup(
     sight: Sight = (),
 ) -> Any:
     """Store an edit of a setup, and answer with what it comes to."""
-    workspace = workspace_of(request)
-    dumped = doc.model_dump(mode="json")
-    revision = revision_of(if_match)
-    item = workspace.store.put("setups", item_id, dumped, revision, label or words.changed(doc.name), page, goes_on)
-    return written(workspace.solved(item, light, sight=sight))
+    edit = Edit(doc.model_dump(mode="json"), revision_of(if_match), label or words.changed(doc.name), page, goes_on)
+    return written(workspace_of(request).put_setup(item_id, edit, light, sight))
 
 
 @router.put("/setups/{item_id}/job", tags=["Setups"], responses=REFUSED)

@@ -1,6 +1,7 @@
 """The workspace between store and core: the shelf kept as a table while it does not change, setups with their kit."""
 
 from collections.abc import Iterable, Iterator, Sequence
+from concurrent.futures import Future, ThreadPoolExecutor, wait
 from datetime import date
 from threading import Lock
 from typing import Any, NamedTuple, TypeVar
@@ -56,6 +57,16 @@ class Logged(NamedTuple):
     row: ReadingRow | None
 
 
+class Edit(NamedTuple):
+    """A setup as it is to be stored, from which revision, and what undo calls it (see `Store.put`)."""
+
+    doc: dict[str, Any]
+    revision: int
+    label: str
+    page: str
+    goes_on: bool | None
+
+
 class KeptSetup(NamedTuple):
     """A setup that was solved, and all that it was solved from: a page asks for one setup several times over."""
 
@@ -100,6 +111,7 @@ class Workspace:
 
     def __init__(self, store: Store) -> None:
         self.store = store
+        self._beside = ThreadPoolExecutor()  # for what is worked out while the disk is written
         self._lock = Lock()
         self._log_lock = Lock()  # the log is read and learned from once, however many ask
         self._said: tuple[int, Shelf] | None = None
@@ -115,6 +127,11 @@ class Workspace:
         self._jobs: dict[str, tuple[int, Job | None]] = {}
         self._read: dict[str, Read] = {}  # by id, the newest last
         self._chosen: tuple[dict[str, Any], Preferences] | None = None
+
+    def close(self) -> None:
+        """Let go of the store."""
+        self._beside.shutdown()
+        self.store.close()
 
     def shelf(self, meta: Meta | None = None) -> Shelf:
         """The whole shelf with what readings taught. `meta`: see `said_shelf`."""
@@ -369,6 +386,23 @@ class Workspace:
         solved = solved_on(setup, shelf, step, avoid)
         self._solved = (KeptSetup(setup, shelf, step, avoid, solved), *self._solved[: MOST_KEPT - 1])
         return solved, preferences
+
+    def put_setup(self, item_id: str, edit: Edit, light: int = 0, sight: Sequence[str] = ()) -> SolvedSetup:
+        """Store an edit of a setup, and what it comes to then: worked out while the disk is written, said only once it
+        is. Raises NotFound or Conflict."""
+        ahead: list[Future[SolvedSetup]] = []
+
+        def begin(item: Item, meta: Meta) -> None:
+            ahead.append(self._beside.submit(self.solved, item, light, meta, sight))
+
+        try:
+            item = self.store.put("setups", item_id, *edit, meanwhile=begin)
+        except BaseException:
+            wait(ahead)
+            with self._lock:  # another edit may come to the same revision
+                self._read.pop(item_id, None)
+            raise
+        return ahead[0].result() if ahead else self.solved(item, light, sight=sight)
 
     def solved(self, item: Item, light: int = 0, meta: Meta | None = None, sight: Sequence[str] = ()) -> SolvedSetup:
         """A stored setup and its answer. `meta` as just read, to spare a second reading; `sight`: see `answer_of`."""

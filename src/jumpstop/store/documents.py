@@ -355,9 +355,14 @@ class Store:
         label: str,
         page: str = "",
         goes_on: bool | None = None,
+        meanwhile: Callable[[Item, dict[str, Any]], None] | None = None,
     ) -> Item:
         """A document changed. goes_on: see `undo.note`. Raises NotFound, or Conflict where `revision` is not the
-        newest."""
+        newest.
+
+        meanwhile: told what the document and the single values (see `meta`) are to be, before the disk has them: it
+        may begin what takes as long as the disk does, but must say nothing before this returns, nor keep it where this
+        raises. Not called where nothing changes."""
         with self.writing() as connection:
             row = _found(connection, kind, item_id)
             if row.revision != revision:
@@ -373,7 +378,10 @@ class Store:
             after = before | {"doc": kept_doc, "revision": revision + 1}
             undo.note(connection, label, page, [(kind, item_id, before, after)], goes_on)
             self._fits(connection, kind)
-            return Item(item_id, revision + 1, doc, job_of(row))
+            item = Item(item_id, revision + 1, doc, job_of(row))
+            if meanwhile is not None:
+                meanwhile(item, _meta(connection))
+        return item
 
     def put_together(
         self, docs: Sequence[tuple[Kind, str, dict[str, Any], int]], label: str, page: str = ""
