@@ -26,6 +26,20 @@ test('all lanes share one ruler that holds zero, every take-off and every landin
   expect(ruler(6) - ruler(4)).toBeCloseTo(ruler(3) - ruler(1))
 })
 
+test('the ruler stands still while a figure is nudged, and all that is on it stays on it', () => {
+  const told = new Set<string>()
+  for (let nudge = 0; nudge < 40; nudge++) {
+    const by = -2 - nudge / 20
+    const here = [arcs[0]!, { ...arcs[1]!, stops: [by] }, arcs[2]!]
+    const spare = [6 + by + 1, 3 + by + 1, 9]
+    const [low, high] = rulerOf(here, { ...lanes, spare } as Lanes, 500).domain() as [number, number]
+    expect(low).toBeLessThan(Math.min(0, 3 + by, spare[1]! - 0.5))
+    expect(high).toBeGreaterThan(6)
+    told.add(`${low} ${high}`)
+  }
+  expect(told.size).toBeLessThanOrEqual(5) // over two stops of nudges
+})
+
 test('a size that all units share is given once', () => {
   expect([sizeOf(arcs[0]!, 1), sizeOf(arcs[1]!, 1)]).toEqual([3, -2])
 })

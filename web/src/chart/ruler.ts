@@ -37,12 +37,18 @@ export function laneAt(lanes: Lanes, index: number): Lane {
   return lane as Lane
 }
 
+const END = 0.5 // stops: where a ruler may end
+const MARGIN = 0.3 // stops beyond what is on it, at the least
+
 /** An arc's size for one unit: where all agree, it is given once. */
 export function sizeOf(arc: Arc, index: number): number {
   return (arc.stops.length === 1 ? arc.stops[0] : arc.stops[index]) ?? 0
 }
 
-/** From the farthest landing to the farthest take-off of all lanes that can; 0 always on it. */
+/**
+ * From the farthest landing to the farthest take-off of all lanes that can; 0 always on it. It ends at half stops, so that
+ * it stands still while a figure is nudged, and only what the figure moves is seen to move.
+ */
 export function rulerOf(arcs: Arc[], lanes: Lanes, width: number): Ruler {
   let low = -1
   let high = 1
@@ -57,7 +63,7 @@ export function rulerOf(arcs: Arc[], lanes: Lanes, width: number): Ruler {
     low = Math.min(low, lanes.spare[i]! - lanes.sd[i]!)
   }
   return scaleLinear()
-    .domain([low - 0.4, high + 0.4])
+    .domain([Math.floor((low - MARGIN) / END) * END, Math.ceil((high + MARGIN) / END) * END])
     .range([0, width])
 }
 
