@@ -2,6 +2,7 @@
 
 import itertools
 import math
+from collections import Counter
 from typing import Any
 
 import numpy as np
@@ -193,23 +194,31 @@ DEMO = [landings_of(solve(setup, SHELF)) for setup in setups()]
 
 
 def test_the_board_takes_the_best_method_a_setup_allows() -> None:
-    board = board_of(DEMO, SHELF)
+    """Where it reaches the first, which gives up least; else where it comes nearest; by hand, of many setups."""
+    seen = Counter[str]()
+    lights = ({"distance_m": 0.3, "target_stops": -4}, {"distance_m": 1.3}, {"distance_m": 9}, {"distance_m": 60})
+    plain = ({"ambient": {"condition": kind}, "aim": {"f_number": number}, "lights": [light]}
+             for kind in ("dark", "office", "distinct_shadows") for number in (1.4, 5.6) for light in lights)  # fmt: skip
+    more = [landings_of(solve(Setup.model_validate(doc), SHELF)) for doc in plain]
+    board = board_of([*DEMO, *more], SHELF)
     for row, column in enumerate(board.columns):
         one = board.landings[column.setup]
         for unit in range(len(SHELF)):
-            reaches = [k for k in range(len(one.kinds)) if one.reach(k, column.light).verdict[unit] == "reaches"]
-            if reaches:  # the one that gives up least of those it reaches in
-                assert board.kind[row, unit] == reaches[0]
-                assert board.verdict[row, unit] == "reaches"
-            elif board.verdict[row, unit] in ("short", "on_the_line"):
-                best = max(
-                    float(one.reach(k, column.light).spare[unit])
-                    for k in range(len(one.kinds))
-                    if one.reach(k, column.light).able[unit]
-                )
-                assert board.spare[row, unit] == pytest.approx(best)
-            else:
-                assert board.kind[row, unit] >= 0 or board.verdict[row, unit] == "blocked"
+            there = [(k, one.reach(k, column.light)) for k in range(len(one.kinds))]
+            words = [str(reach.verdict[unit]) for _, reach in there]
+            usable = [(k, reach) for (k, reach), word in zip(there, words, strict=True) if word != "blocked"]
+            if not usable:
+                assert (board.kind[row, unit], board.verdict[row, unit]) == (-1, "blocked")
+                continue
+            word = next(best for best in ("reaches", "on_the_line", "too_bright", "short") if best in words)
+            assert board.verdict[row, unit] == word
+            taken = [k for k, reach in usable if reach.verdict[unit] == word]
+            if word != "reaches":  # where none is enough, the nearest; else the first: it gives up least
+                off = {k: reach.too_bright[unit] if word == "too_bright" else -reach.spare[unit] for k, reach in usable}
+                taken = sorted(taken, key=lambda k: (off[k], k))
+            assert board.kind[row, unit] == taken[0]
+            seen[word] += len(taken) > 1
+    assert all(seen[word] for word in ("reaches", "on_the_line", "too_bright", "short"))
     for row, column in enumerate(board.columns):
         one = board.landings[column.setup]
         for unit in np.flatnonzero(board.kind[row] >= 0):

@@ -128,14 +128,14 @@ def board_of(landings: Sequence[Landings], table: UnitTable) -> Board:
     kind, verdict = np.full(shape, -1), np.full(shape, BLOCKED, dtype="<U12")
     figures = [np.full(shape, np.nan) for _ in range(5)]
     for row, column in enumerate(columns):
-        one, best = landings[column.setup], np.full(len(table), -np.inf)
+        one, top, best = landings[column.setup], np.full(len(table), RANK[BLOCKED]), np.full(len(table), np.inf)
         for at in range(len(one.kinds)):
             reach = one.reach(at, column.light)
-            rank = np.select([reach.verdict == word for word in RANK], list(RANK.values()), -1) * 1000.0
-            score = rank - at if at else rank
-            score = np.where(rank == 3000, score, rank + np.clip(reach.spare - reach.too_bright, -400, 400))
-            better = score > best
-            best = np.where(better, score, best)
+            rank = np.select([reach.verdict == word for word in RANK], list(RANK.values()))
+            near = np.where(reach.too_bright > 0, -reach.too_bright, reach.spare)
+            near = np.where(reach.verdict == REACHES, -at, near)
+            better = (rank > top) | (rank == top) & (near > best)
+            top, best = np.where(better, rank, top), np.where(better, near, best)
             kind[row] = np.where(better, at, kind[row])
             verdict[row] = np.where(better, reach.verdict, verdict[row])
             found = (reach.spare, reach.sd, one.chance[at, column.light], reach.below_full, reach.too_bright)
