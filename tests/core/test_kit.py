@@ -1,15 +1,20 @@
 """What a person owns: ratings on one basis, dials, durations, HSS tables, filters, and documents that refuse nonsense."""
 
+import importlib
 import json
 import math
+import pkgutil
+from collections.abc import Iterator
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from pydantic import ValidationError
+from pydantic import BaseModel, ValidationError
 
+from jumpstop import core
 from jumpstop.core.kit.body import Body, LeafLimit
 from jumpstop.core.kit.filter import Filter, nd_for
 from jumpstop.core.kit.gel import GEL_FIGURES, gel_stops
@@ -18,6 +23,7 @@ from jumpstop.core.kit.power import PowerScale, PowerSupply
 from jumpstop.core.kit.rating import REFERENCE_DEG, rating_of
 from jumpstop.core.kit.table import UnitTable, table_of
 from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, HssEntry, Unit
+from jumpstop.core.kit.values import Value
 from jumpstop.core.physics.beam import coverage_deg, moved_stops
 from jumpstop.core.plan.light.reach import solve
 from jumpstop.core.scene.light import Light
@@ -67,6 +73,40 @@ def test_a_modifier_fits_kinds_single_units_and_mounts() -> None:
 def test_documents_keep_their_published_schema(name: str) -> None:
     """The schema in docs is what others rely on: a bound, a default or a title that moves must be published anew."""
     assert schema_of(name) == json.loads((DOCS / f"{name}.json").read_text(encoding="utf-8"))
+
+
+HELD = ("minimum", "maximum", "exclusiveMinimum", "exclusiveMaximum", "minLength", "maxLength", "minItems", "maxItems",
+        "pattern", "enum", "const", "anyOf", "items", "prefixItems", "type", "required")  # fmt: skip
+
+
+def held(schema: Any) -> Any:
+    """What a schema says of what may stand there, without its words and the names of its parts."""
+    if isinstance(schema, list):
+        return [held(one) for one in schema]
+    if not isinstance(schema, dict):
+        return schema
+    usual = schema.get("default")  # of a document those of its fields
+    own = usual if isinstance(usual, str | int | float) else None
+    return {key: held(one) for key, one in schema.items() if key in HELD} | {"default": own}
+
+
+def models(root: type[BaseModel]) -> Iterator[type[BaseModel]]:
+    for one in root.__subclasses__():
+        yield from (one, *models(one))
+
+
+def test_every_document_keeps_the_bounds_and_defaults_that_the_interface_publishes() -> None:
+    """What is sent by others is taken or refused by these; a bound that moves must be published anew."""
+    for module in pkgutil.walk_packages(core.__path__, "jumpstop.core."):
+        importlib.import_module(module.name)
+    published = json.loads((DOCS.parent / "openapi.json").read_text(encoding="utf-8"))["components"]["schemas"]
+    known = {one.__name__: one.model_json_schema()["properties"] for one in models(Value)}
+    found = {name: published.get(name) or published.get(f"{name}-Input") for name in known}
+    assert sum(there is not None for there in found.values()) >= 55
+    for name, there in found.items():
+        if there is not None:
+            fields = {field: held(one) for field, one in known[name].items()}
+            assert fields == {field: held(one) for field, one in there["properties"].items()}, name
 
 
 def test_claims_on_different_bases_are_brought_to_one() -> None:

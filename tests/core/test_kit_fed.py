@@ -11,7 +11,8 @@ import pytest
 from jumpstop import service
 from jumpstop.core.kit.shelf import Shelf
 from jumpstop.core.kit.unit import Unit
-from jumpstop.core.plan.choice.assignment import Kit, Post
+from jumpstop.core.plan.choice.assignment import Kit, Post, needs_of
+from jumpstop.core.plan.choice.feeding import as_well_fed
 from jumpstop.core.plan.job.board import Landings
 from jumpstop.core.plan.job.endurance import DayPlan
 from jumpstop.core.plan.job.packing import pack_of
@@ -175,6 +176,55 @@ def test_the_choice_with_batteries_is_as_good_as_the_best_of_all_ways(seed: int)
     assert sum(found.kit.charges.values()) == sum(
         one.charged if file.job.chargers else one.wanted for one in found.day.units if math.isfinite(one.capacity)
     )
+
+
+@pytest.mark.parametrize("seed", range(SHELVES))
+def test_a_light_takes_of_its_batteries_what_its_days_take(seed: int) -> None:
+    """In each day, of one charge of the unit that stands there: by what the kit is chosen, and as it is then played."""
+    dice = np.random.default_rng(seed)
+    file, shelf = file_of(dice), shelf_of(dice, int(dice.integers(2, 4)))
+    found = service.kit(file, shelf)
+    if found.day is None or found.feeding is None:
+        return
+    plan, needs = found.day, needs_of(found.landings, file.job.chance)
+    days = sorted({turn.midnight for turn in plan.turns})
+    capacity = {plan.table.units[one.unit].name: one.capacity for one in plan.units}
+    for post in found.kit.posts:
+        where = (post.setup, post.kind, post.light)
+        share = found.feeding.shares[:, [(one.setup, one.kind, one.light) for one in needs].index(where), post.unit]
+        takes = np.zeros(len(days))
+        for turn in plan.turns:
+            for stretch in turn.stretches if turn.session.setup == file.setups[post.setup].id else ():
+                work = next(one for one in stretch.work if one.light == post.light)
+                hours = (stretch.end - stretch.start) / 60
+                takes[days.index(turn.midnight)] += work.heads * (work.drain + work.standby * hours)
+        assert share == pytest.approx(takes / capacity[found.table.units[post.unit].name], rel=1e-9)
+
+
+@pytest.mark.parametrize("seed", range(SHELVES))
+def test_what_is_as_well_fed_asks_for_no_more_wherever_the_other_could_stand(seed: int) -> None:
+    """Put in its place at every light that it holds: no more of any charge; the same sort, none, or one that costs no
+    more where nobody else wants the first and nothing of it is there."""
+    dice = np.random.default_rng(seed)
+    file, shelf = file_of(dice), shelf_of(dice, 4)
+    found = service.kit(file, shelf)
+    if found.feeding is None:
+        return
+    feeding, needs = found.feeding, needs_of(found.landings, file.job.chance)
+    for least in ("weight", "price", "buy"):
+        good = as_well_fed(feeding, needs, [least])
+        assert np.diag(good).all()
+        charge, charger, there, _ = feeding.costs(least)
+        for unit, other in np.argwhere(good).tolist():
+            for at, need in enumerate(needs):
+                if unit in need.units:
+                    assert (feeding.shares[:, at, other] <= feeding.shares[:, at, unit] + 1e-9).all()
+            own, its = feeding.sort_of[[unit, other]].tolist()
+            if its not in (own, -1):
+                assert feeding.sort_of.tolist().count(own) == 1
+                assert charge[its] <= charge[own]
+                assert charger[its] <= charger[own]
+                assert there[own] == 0
 
 
 STEPS = 400  # into which a stretch is cut by the plain count
