@@ -92,25 +92,62 @@ def all_of(findings: Findings) -> list[Finding]:
     return [one for some in lists for one in some]
 
 
+def in_their_lists(one: Findings) -> bool:
+    """What stands in each list is what it is a list of, in its order; whether stops in hand could buy something."""
+    bright, of = one.of.too_bright > 0, one.of
+    assert not any(got.loses for some in (one.gains, one.pairs, one.better, one.unfixing) for got in some)
+    assert all(got.loses for got in one.losing)
+    for got in one.gains + one.pairs:
+        assert len(got.moves) == 1 + (got in one.pairs)
+        assert not got.lever.too_bright
+        assert got.lever.spare >= 0 if bright else got.lever.gain > 0.02
+    alone = {(got.moves[0].code, str(got.moves[0].facts), got.moves[0].at): got.lever.gain for got in one.gains}
+    for pair in () if bright else one.pairs:
+        singly = [alone.get((move.code, str(move.facts), move.at), 0.0) for move in pair.moves]
+        assert pair.lever.gain > max(singly) + 0.02
+    for some in (one.gains, one.pairs):
+        done = [got.lever.spare >= -0.05 for got in some]
+        assert done == sorted(done, reverse=True)  # what is enough first
+        prices = [got.lever.costs.price("look") for got in some if got.lever.spare >= -0.05]
+        assert prices == sorted(prices)
+    assert not one.better or (of.spare > 0.02 and not bright)
+    for got in one.better:
+        costs, first = got.lever.costs, got.moves[0].code
+        assert got.lever.gain < -0.02
+        assert got.lever.spare >= 0
+        assert first != "unit"
+        assert costs.method == 0
+        assert first == "farther" or max(costs.softer, -costs.noise, costs.depth) > 0.1
+    for got in all_of(one):
+        assert got.lever.costs.work >= 0.1
+        assert (got.lever.costs.work >= 4) >= any(not move.owned for move in got.moves if move.code == "unit")
+        own = {(told.code, told.facts.get("light")) for told in (*got.won, *got.lost)}
+        assert of.whole or not own & {("light_off", of.light), ("light_blocked", of.light)}
+    return bool(one.better)
+
+
 def has_unit(setup: Setup) -> bool:
     solved = solved_on(setup, SHELF)
     return bool(solved.kinds) and unit_for(solved.reach(chosen_method(solved), 0)) is not None
 
 
 def test_every_finding_of_the_demo_comes_out_as_it_says() -> None:
-    number = 0
+    number = bought = 0
     for setup in setups():
         for light in range(len(setup.lights)):
             findings, unit, before = found(setup, light)
+            bought += in_their_lists(findings)
             for one in all_of(findings):
                 held(one, light, unit, before)
                 number += 1
     assert number > 200
+    assert bought >= 3
 
 
 def test_every_finding_of_generated_setups_comes_out_as_it_says() -> None:
     for setup in filter(has_unit, map(setup_of, range(1000, 1000 + COUNT))):
         findings, unit, before = found(setup)
+        in_their_lists(findings)
         for one in all_of(findings):
             held(one, 0, unit, before)
 

@@ -210,8 +210,9 @@ def findings(looked: Looked, keep: Keep = "look", pairs: bool = True) -> Finding
 
 
 def _pairs_of(of: Levers, settled: Levers, keep: Keep) -> list[Lever]:
-    """Pairs that are worth more than either of the two alone, by what all singles bring."""
-    return gaining_pairs(replace(settled, singles=of.singles), keep)
+    """Pairs that are worth more than either of the two alone, by what all singles bring: those that were looked up by
+    their whole answers."""
+    return gaining_pairs(replace(settled, singles=of.singles + settled.singles), keep)
 
 
 def _once(some: Sequence[Lever]) -> list[Lever]:
