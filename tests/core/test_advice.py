@@ -246,6 +246,7 @@ def test_hss_left_on_is_warned_of_only_where_it_can_happen_and_matters() -> None
         ({"aim": aim(8, 0, iso=25)}, "hss", "iso_out_of_range"),
         ({"aim": aim(8, 0, iso=800), "body": BODY | {"iso_max": 400}}, "hss", "iso_out_of_range"),
         ({"aim": aim(2.8, -1), "filters": ND5}, "nd", "dark_finder"),
+        ({"aim": aim(2, -1), "filters": [{"name": "ND 6", "stops": 6}]}, "nd", "dark_finder"),
         ({"ambient": {"condition": "office"}, "aim": aim(4, iso=1600)}, "sync", "mixed_colour"),
         ({"ambient": {"condition": "hazy_sun", "lamps_lux": 500}, "aim": aim(16)}, "sync", "mixed_colour"),
     ],

@@ -270,6 +270,7 @@ def test_depth_of_field_and_blur() -> None:
     assert optics.blur_disc_mm(85, 2, 2.5, 10) == pytest.approx(1.12, abs=0.003)
     assert optics.blur_disc_mm(24, 2.8, 2, 3) == pytest.approx(0.0347, abs=0.0003)
     assert optics.depth_of_field_m(24, 16, 3)[1] == np.inf
+    assert float(optics.depth_of_field_m(24, 2.8, 6.4)[1]) == pytest.approx(6.4 * 6.857 / 0.481, rel=0.005)  # near H
     # s f^2 / (f^2 - N c (s - f)), as Ray has it too: a metre short of the hyperfocal distance
     assert float(optics.depth_of_field_m(35, 4, 9)[1]) == pytest.approx(9 * 1225 / (1225 - 4 * 0.03 * 8965))
     assert optics.coc_mm(math.hypot(36, 24)) == pytest.approx(0.03)
@@ -449,6 +450,34 @@ def test_arrays_are_as_their_numbers_one_by_one(relation: Any, columns: list[lis
 def test_outside_of_its_domain_a_relation_raises(asked: Any) -> None:
     with pytest.raises(ValueError, match=r"^domain: "):
         asked()
+
+
+@pytest.mark.parametrize(
+    ("asked", "found"),
+    [
+        (lambda: stops.stops_of(0), -math.inf), (lambda: stops.p_reach(0.1, 0), 1), (lambda: stops.p_reach(-0.1, 0), 0),
+        (lambda: exposure.ev_of_lux(0), -math.inf), (lambda: gn.guide_number_of_bcps(0), 0),
+        (lambda: motion.fall_speed(0), 0), (lambda: placing.card_gain(0, 2), 0), (lambda: placing.card_gain(1, 2), 2),
+        (lambda: placing.bounce_path_m(0, 0, 3), 3), (lambda: placing.wall_path_m(0, 0, 3), 3),
+        (lambda: beam.solid_angle_sr(0), 0), (lambda: beam.solid_angle_sr(360), 4 * math.pi),
+        (lambda: shutter.hss_loss(0.1, 0), 0), (lambda: shutter.lit_fraction(0, 0.1), 0), (lambda: shutter.caught(0.1, 0), 0),
+        (lambda: daylight.beam_klx(90, 94, 0), 127.5), (lambda: exposure.av(0.5), -2), (lambda: exposure.tv(0.5), 1),
+        (lambda: exposure.sv(0.78125), -7), (lambda: falloff.inverse_square(0.5), 2), (lambda: falloff.spill(0.5, 0.5), 0),
+        (lambda: falloff.close_up(1, None, 0.5), -1), (lambda: falloff.distance_where(0.5, 2), 2 / 2**0.25),
+        (lambda: beam.coverage_deg(0.5), 177.3527), (lambda: beam.moved_stops(0.5, 0.5), 0),
+        (lambda: colour.mired_shift(0.5, 0.5), 0), (lambda: gn.in_metres(10, 0.25), 200),
+        (lambda: battery.capacity_wh(100, 36), 1 / 0.55), (lambda: battery.full_flashes_of(1, 0.5), 3960),
+        (lambda: battery.standby_per_h(0.5, 0.5, 100), 100), (lambda: battery.mains_a(0.5, 0.5, 0.5), 2 / 0.7),
+        (lambda: group.across_deg(1, 0.5), 90), (lambda: group.off_axis(0.25, 0.5), -1),
+        (lambda: stand.ballast_kg(9.80665, 0.5, 0.5, 0), 2), (lambda: stand.counterweight_kg(0.5, 0.5, 0.5), 0.5),
+        (lambda: motion.blur_mm(1, 0.5, 36, 0.5), 36), (lambda: motion.longest_s(0.5, 0.036, 36, 0.5), 0.001),
+        (lambda: tone.patch_stops(0.36, 0.36), 0), (lambda: placing.flash_to_lens_deg(0.5, 0.5), 45),
+        (lambda: daylight.shadow_m(0.5, 0.5), 0.5 / math.tan(math.radians(0.5))),
+    ],
+)  # fmt: skip
+def test_to_the_end_of_its_domain_a_relation_answers(asked: Any, found: float) -> None:
+    """D: nothing gives nothing, and what is small is no less a distance, an angle or a time."""
+    assert float(asked()) == pytest.approx(found, rel=2e-3, abs=1e-9)
 
 
 def test_what_is_unknown_stays_unknown() -> None:

@@ -232,6 +232,7 @@ def test_one_reading_is_enough_to_add_a_unit() -> None:
             rated(power=power)
     like = {"name": "L", "claims": [{"guide_number": 20, "unit": "m"}]}
     assert rated(by="unit", like=like).guide_number == pytest.approx(20, rel=0.01)
+    assert rated(like=like) == rated()  # it was read by a meter, whatever stood beside it
     beside = rated(by="unit", like=like, stops=1, power=0.25)
     assert beside.guide_number == pytest.approx(20 * 2**1.5, rel=0.01)  # a stop more, at a quarter: three more at full
     assert rated(iso=400).guide_number == pytest.approx(8, rel=0.01)
