@@ -322,6 +322,7 @@ def test_a_second_unit_and_another_order_do_what_they_say() -> None:
     assert order.gives_out is not None
     assert order.gives_out > plan.gives_out + 120
     assert not [way for way in day_plan(file_of([easy, hard]), Shelf([ONE])).ways if way.code == "order"]
+    assert not [way for way in day_plan(file_of([hard, hard]), Shelf([ONE])).ways if way.code == "order"]
     told = [{"people": 9, "frames_each": 60, "start": "09:30"}, easy]
     assert not [way for way in day_plan(file_of(told), Shelf([ONE])).ways if way.code == "order"]
 

@@ -196,7 +196,8 @@ DEMO = [landings_of(solve(setup, SHELF)) for setup in setups()]
 def test_the_board_takes_the_best_method_a_setup_allows() -> None:
     """Where it reaches the first, which gives up least; else where it comes nearest; by hand, of many setups."""
     seen = Counter[str]()
-    lights = ({"distance_m": 0.3, "target_stops": -4}, {"distance_m": 1.3}, {"distance_m": 9}, {"distance_m": 60})
+    lights = [{"distance_m": 0.3, "target_stops": -less / 2} for less in range(4, 12)]
+    lights += [{"distance_m": metres} for metres in (1.3, 9, 60)]
     plain = ({"ambient": {"condition": kind}, "aim": {"f_number": number}, "lights": [light]}
              for kind in ("dark", "office", "distinct_shadows") for number in (1.4, 5.6) for light in lights)  # fmt: skip
     more = [landings_of(solve(Setup.model_validate(doc), SHELF)) for doc in plain]

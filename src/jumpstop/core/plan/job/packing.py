@@ -301,9 +301,9 @@ def _triggers(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[
             key = f"trigger:{one.id or one.name}"
             here[key] = heads if one.kind in ("receiver", "optical") else 1
             owned = None if _owned(known, "triggers", one.id) else 0
-            metres = far if one.kind == "cord" and setup.trigger == "shoe" else None
-            before = kept.get(key)
-            metres = max(metres or 0.0, before.metres or 0.0) or None if before is not None else metres
+            lengths = [far] if one.kind == "cord" and setup.trigger == "shoe" else []
+            lengths += [length] if key in kept and (length := kept[key].metres) is not None else []
+            metres = max(lengths, default=None)
             kept[key] = PackItem(key, "trigger", one.name, 1, SPARE_TRIGGERS, owned, one.weight_g, metres=metres)
             where.setdefault(key, []).append(setup.name)
         if setup.trigger == "radio" and not setup.triggers and heads:
