@@ -2,6 +2,7 @@
 
 import math
 import random
+from dataclasses import replace
 from datetime import date, time
 from typing import Any
 
@@ -24,8 +25,8 @@ from jumpstop.core.plan.camera.ambient import ambient_of
 from jumpstop.core.plan.job import endurance
 from jumpstop.core.plan.job.changeover import Standing, changes_between
 from jumpstop.core.plan.job.charges import Charging, Draw, drained, first_outs
-from jumpstop.core.plan.job.endurance import lasting, spread_of
-from jumpstop.core.plan.job.helps import day_plan, helped
+from jumpstop.core.plan.job.endurance import DayPlan, Way, lasting, spread_of
+from jumpstop.core.plan.job.helps import day_plan, differences, helped
 from jumpstop.core.plan.job.hours import (
     Hour,
     InMethod,
@@ -39,7 +40,7 @@ from jumpstop.core.plan.job.hours import (
     sunset,
 )
 from jumpstop.core.plan.job.packing import pack_of
-from jumpstop.core.plan.job.schedule import TURNOVER_MIN, picked_of, units_at, with_iso
+from jumpstop.core.plan.job.schedule import TURNOVER_MIN, picked_of, posted_of, units_at, with_iso
 from jumpstop.core.plan.light.reach import CADENCE_S, solve
 from jumpstop.core.scene.ambient import AmbientSpec, Reading
 from jumpstop.core.scene.job import Job, JobFile, Session, in_job
@@ -325,6 +326,48 @@ def test_a_second_unit_and_another_order_do_what_they_say() -> None:
     assert not [way for way in day_plan(file_of([hard, hard]), Shelf([ONE])).ways if way.code == "order"]
     told = [{"people": 9, "frames_each": 60, "start": "09:30"}, easy]
     assert not [way for way in day_plan(file_of(told), Shelf([ONE])).ways if way.code == "order"]
+
+
+def test_what_a_way_moves_beside_what_gives_out_is_told() -> None:
+    """A light that does not come out any more, or at last does; another method; an end that is an hour later."""
+    far = DARK | {"lights": [{"distance_m": 30}]}
+    sun = {"condition": "distinct_shadows", "subject": "back"}
+    bright = [DARK | {"ambient": sun, "aim": {"f_number": 4}, "method": kind} for kind in ("hss", "stop_down")]
+    good, short, fast, down = (
+        day_plan(file_of([{"people": 2}], setup), Shelf([ONE]), ways=False) for setup in (DARK, far, *bright)
+    )
+
+    def told(plan: DayPlan, there: DayPlan, code: str = "charger", places: tuple[int, ...] = ()) -> list[str]:
+        return [one.code for one in differences(plan, Way(code, None, 1, there, places))]  # type: ignore[arg-type]
+
+    assert (told(good, good), told(good, short), told(short, good)) == ([], ["not_right"], ["right"])
+    assert told(fast, down)[:1] == ["method"]
+    nothing = replace(good, turns=tuple(replace(turn, stretches=()) for turn in good.turns))
+    assert "method" not in told(nothing, good) + told(good, nothing)
+    for minutes, over in ((60, True), (0.5, False)):
+        later = replace(good, turns=tuple(replace(turn, end=turn.end + minutes) for turn in good.turns))
+        assert ("over" in told(good, later)) == over
+    both = [{"people": 2}, {"people": 2, "setup": "far"}]
+    doc = file_of(both[:1]).model_dump(mode="json")
+    doc["setups"].append({"id": "far", "setup": far})
+
+    def shot(*sessions: dict[str, Any]) -> DayPlan:
+        file = JobFile.model_validate(
+            doc | {"job": doc["job"] | {"sessions": [{"setup": "s"} | one for one in sessions]}}
+        )
+        return day_plan(file, Shelf([ONE]), ways=False)
+
+    assert told(shot(*both), shot(*both[::-1]), "order", (0, 1)) == []  # each is compared with itself, where it is then
+
+
+def test_each_setup_has_its_own_units_at_its_lights() -> None:
+    two = ONE.model_copy(update={"name": "Two"})
+    posts = [
+        {"setup": setup, "light": "k", "unit": "gone", "name": name} for setup, name in (("a", "One"), ("b", "Two"))
+    ]
+    for some in (posts, posts[::-1]):
+        job = Job.model_validate({"name": "J", "posts": some})
+        assert [posted_of(job, Shelf([ONE, two]), setup) for setup in ("a", "b", "c")] == [{"k": 0}, {"k": 1}, {}]
 
 
 def test_of_all_orders_of_two_the_one_that_lasts_longest_is_proposed() -> None:
@@ -713,6 +756,12 @@ def test_only_what_hands_must_change_is_told() -> None:
     two = moved.model_copy(update={"lights": (*moved.lights, moved.lights[0].model_copy(update={"role": "rim"}))})
     solved = solve(two, SHELF)
     both = Standing(solved, "nd", (NAMES.index("Curlew 400"), NAMES.index("Avocet 200")))
+    placed = Setup.model_validate(setup.model_dump() | {"lights": [
+        setup.lights[0].model_dump() | {"position": {"bearing_deg": 30, "height_m": 2}}]})  # fmt: skip
+    bare = placed.model_copy(update={"lights": (placed.lights[0].model_copy(update={"position": None}),)})
+    assert not {"bearing", "height"} & {one.code for one in changes_between(standing(placed), standing(bare))}
+    codes = [one.code for one in changes_between(standing(bare), standing(placed))]
+    assert codes[:2] == ["bearing", "height"]
     codes = [one.code for one in changes_between(standing(moved), both)]
     assert codes[:2] == ["light_up", "unit"]
     assert "light_away" in [one.code for one in changes_between(both, standing(moved))]
