@@ -57,7 +57,7 @@ class PackItem:
     key: str
     what: What
     name: str
-    count: int
+    count: int = 1
     spare: int = 0
     owned: int | None = None
     weight_g: float | None = None
@@ -186,7 +186,7 @@ def _lenses(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[Pa
         key = f"lens:{lens.id or lens.name}"
         names = (*out[key].setups, setup.name) if key in out else (setup.name,)
         owned = _owned(known, "lenses", lens.id)
-        out[key] = PackItem(key, "lens", lens.name, 1, owned=owned, weight_g=lens.weight_g, setups=_once(names))
+        out[key] = PackItem(key, "lens", lens.name, owned=owned, weight_g=lens.weight_g, setups=_once(names))
     return list(out.values())
 
 
@@ -201,9 +201,7 @@ def _bodies(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[Pa
         key = f"body:{body.id or body.name}"
         names = (*out[key].setups, setup.name) if key in out else (setup.name,)
         owned = _owned(known, "bodies", body.id)
-        out[key] = PackItem(
-            key, "body", body.name, 1, owned=owned, weight_g=body.weight_g, setups=tuple(dict.fromkeys(names))
-        )
+        out[key] = PackItem(key, "body", body.name, owned=owned, weight_g=body.weight_g, setups=_once(names))
     return list(out.values())
 
 
@@ -230,7 +228,7 @@ def _units(file: JobFile, plan: DayPlan, uses: Sequence[Use]) -> list[PackItem]:
                 count - wanted,
                 owned,
                 unit.weight_g,
-                setups=tuple(dict.fromkeys(where.get(at, ()))),
+                setups=_once(where.get(at, ())),
                 hire=hired,
             )
         )
@@ -304,12 +302,14 @@ def _triggers(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[
             lengths = [far] if one.kind == "cord" and setup.trigger == "shoe" else []
             lengths += [length] if key in kept and (length := kept[key].metres) is not None else []
             metres = max(lengths, default=None)
-            kept[key] = PackItem(key, "trigger", one.name, 1, SPARE_TRIGGERS, owned, one.weight_g, metres=metres)
+            kept[key] = PackItem(
+                key, "trigger", one.name, spare=SPARE_TRIGGERS, owned=owned, weight_g=one.weight_g, metres=metres
+            )
             where.setdefault(key, []).append(setup.name)
         if setup.trigger == "radio" and not setup.triggers and heads:
             for what, count in (("transmitter", 1), ("receiver", heads)):
                 here[what] = count
-                kept[what] = PackItem(what, what, "", 1)  # type: ignore[arg-type]
+                kept[what] = PackItem(what, what, "")  # type: ignore[arg-type]
                 where.setdefault(what, []).append(setup.name)
         counts.append(here)
     return [
@@ -344,22 +344,16 @@ def _front(used: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[Pac
                 owned = _owned(known, "modifiers", mod.id)
                 layers = tuple(layer.name for layer in mod.layers)
                 kept[key] = PackItem(
-                    key, "modifier", mod.name, 1, owned=owned, weight_g=mod.weight_g, of="\n".join(layers)
+                    key, "modifier", mod.name, owned=owned, weight_g=mod.weight_g, of="\n".join(layers)
                 )
                 where.setdefault(key, []).append(setup.name)
             if light.gel != "none":
                 key = f"gel:{light.gel_name}"
                 here[key] = here.get(key, 0) + light.heads
-                kept[key] = PackItem(key, "gel", light.gel_name, 1)
+                kept[key] = PackItem(key, "gel", light.gel_name)
                 where.setdefault(key, []).append(setup.name)
         counts.append(here)
-    return [
-        PackItem(
-            key, one.what, one.name, count, 0, one.owned, one.weight_g, one.of, setups=tuple(dict.fromkeys(where[key]))
-        )
-        for key, count in _most(counts).items()
-        for one in (kept[key],)
-    ]  # fmt: skip
+    return [replace(kept[key], count=count, setups=_once(where[key])) for key, count in _most(counts).items()]
 
 
 def _filters(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[PackItem]:
@@ -372,9 +366,7 @@ def _filters(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[P
             names = (*out[key].setups, use.setup.name) if key in out else (use.setup.name,)
             owned = _owned(known, "filters", found.id if found else None)
             weight = found.weight_g if found else None
-            out[key] = PackItem(
-                key, "filter", name, 1, owned=owned, weight_g=weight, setups=tuple(dict.fromkeys(names))
-            )
+            out[key] = PackItem(key, "filter", name, owned=owned, weight_g=weight, setups=_once(names))
     return list(out.values())
 
 
@@ -426,10 +418,10 @@ def _holds(left: Sequence[Stand], held: Holding, what: str) -> Stand | None:
 def _holder(found: Stand | None, held: Holding, what: What) -> PackItem:
     """One line for a stand of the shelf, or for one that is as it must be."""
     if found is not None:
-        return PackItem(f"{what}:{found.name}", what, found.name, 1, owned=0, weight_g=found.weight_g)
+        return PackItem(f"{what}:{found.name}", what, found.name, owned=0, weight_g=found.weight_g)
     metres = held.arm_m if what == "boom" else held.height_m
     load = held.load_kg if what == "boom" else _load(held)
-    return PackItem(what, what, "", 1, metres=metres, load_kg=None if math.isnan(load) else load)
+    return PackItem(what, what, "", metres=metres, load_kg=None if math.isnan(load) else load)
 
 
 def _stronger(one: PackItem, other: PackItem) -> PackItem:
@@ -456,7 +448,7 @@ def _weights(uses: Sequence[Use]) -> list[PackItem]:
         most = max((kilos for kilos, _ in sums), default=0.0)
         if most > 0:
             names = _once([name for kilos, name in sums if kilos > 0])
-            out.append(PackItem(key, "weight", key, 1, load_kg=most, setups=names))
+            out.append(PackItem(key, "weight", key, load_kg=most, setups=names))
     return out
 
 
