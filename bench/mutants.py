@@ -8,8 +8,9 @@ into its order in the alphabet (`role >= "key"`). Which tests run which line is 
 coverage, on the unchanged core. Each mutant is then tested by those that run its statement, the quickest first, in a
 process of its own, forked from one that has the libraries loaded already; what runs as a module is imported is tested
 by all. It ends after four times as long as these tests take unchanged (a minute at the least). Survivors are printed
-with their line; docs/mutants.md says why each may live. ONLY=plan/learning draws from the modules of whose path that
-is a part.
+with their line; docs/mutants.md says why each may live. What was found to change nothing whatever, and why, is in
+`same.tsv` beside this: such a survivor is told, and counts neither way. ONLY=plan/learning draws from the modules of
+whose path that is a part.
 """
 
 import ast
@@ -52,6 +53,7 @@ SEED, FLOOR, LEAST_S, TIMES = int(os.environ.get("SEED", "20261128")), 0.9, 60.0
 TOO_LONG = -1
 ONLY = os.environ.get("ONLY", "")
 SAMPLE = int(os.environ.get("SAMPLE", "140"))
+SAME = Path(__file__).parent / "same.tsv"  # file, operator, line before, line after, why no answer can differ
 NOT_MEANT = ("NoOp", "RemoveDecorator", "_Is", "_IsNot")
 ORDER = ("_Lt", "_LtE", "_Gt", "_GtE")
 ALIASES = ("Figure", "Floats", "Burn", "Line", "Facts")  # names of types
@@ -261,15 +263,32 @@ def status_of(mutant: Mutant, unchanged: Measured) -> int:
     return 1 if code is None else tested(mutant.path, code, seconds, tests) if tests else 0
 
 
-def shown(mutant: Mutant) -> str:
+class Shown(NamedTuple):
+    """A survivor as it is read: its file, the line's number, the change, the line before and after."""
+
+    file: str
+    line: int
+    operator: str
+    before: str
+    after: str
+
+    def __str__(self) -> str:
+        return f"{self.file}:{self.line}  {self.operator}\n    - {self.before}\n    + {self.after}"
+
+
+def shown(mutant: Mutant) -> Shown:
     """A survivor: where it is, and the line before and after."""
     before = mutant.path.read_text(encoding="utf-8").splitlines()
     after = (code_of(mutant) or "").splitlines()
     first = next((i for i, (a, b) in enumerate(zip(before, after, strict=False)) if a != b), len(before) - 1)
-    where = f"{mutant.path.relative_to(ROOT)}:{first + 1}"
-    return (
-        f"{where}  {mutant.operator.removeprefix('core/')}\n    - {before[first].strip()}\n    + {after[first].strip()}"
-    )
+    file, operator = str(mutant.path.relative_to(ROOT)), mutant.operator.removeprefix("core/")
+    return Shown(file, first + 1, operator, before[first].strip(), after[first].strip())
+
+
+def changing_nothing() -> dict[tuple[str, str, str, str], str]:
+    """Why each survivor that changes nothing does not, by its file, change, and line before and after."""
+    rows = (line.split("\t") for line in SAME.read_text(encoding="utf-8").splitlines()[1:])
+    return {(file, operator, before, after): why for file, operator, before, after, why in rows}
 
 
 def main() -> int:
@@ -284,18 +303,24 @@ def main() -> int:
         print("The tests fail without any change: nothing can be said.")
         return 1
 
+    known, same = changing_nothing(), list[Shown]()
+
     def status(mutant: Mutant) -> int:
         found = status_of(mutant, unchanged)
         if found == 0:
-            print(shown(mutant), flush=True)
+            one = shown(mutant)
+            why = known.get((one.file, one.operator, one.before, one.after))
+            same.extend([one] if why else [])
+            print(one, *([f"    changes nothing: {why}"] if why else []), sep="\n", flush=True)
         return found
 
     with ThreadPoolExecutor(os.cpu_count()) as pool:
         found = list(pool.map(status, chosen))
     noticed = len(found) - found.count(0)
-    share = noticed / len(found)
+    share = noticed / (len(found) - len(same))
     print(
-        f"{noticed} of {len(found)} noticed ({share:.1%}), {found.count(TOO_LONG)} of them by not ending; a "
+        f"{noticed} of {len(found)} noticed, {found.count(TOO_LONG)} of them by not ending; {len(same)} change "
+        f"nothing: {share:.1%} of the others; a "
         f"sample (seed {SEED}) of {len(everything):,} mutants, in {time.monotonic() - start:.0f} s"
     )
     return 0 if share >= FLOOR else 1

@@ -66,7 +66,7 @@ def unit_of_reading(reading: FirstReading) -> Unit:
         return _beside(reading, reading.like)
     guess = Claim(guide_number=GUESS_GN, unit="m", zoom_mm=reading.light.zoom_mm or REFERENCE_ZOOM_MM, sd=0.0)
     unit = Unit(name=reading.name, kind=reading.kind, claims=(guess,))
-    setup = Setup(lights=(reading.light.model_copy(update={"role": "fill", "target_stops": 0.0, "unit": None}),))
+    setup = Setup(lights=(reading.light.model_copy(update={"role": "fill", "unit": None}),))
     table = table_of([unit])
     camera = Method("sync", CameraSettings(reading.f_number, 1 / 60, reading.iso))
     scene = Scene(setup, table, ambient_of(AmbientSpec(condition="dark")), (camera,), None)
