@@ -442,10 +442,10 @@ def test_many_days_at_once_are_each_as_one_by_itself(chargers: int) -> None:
     """D: of 200 days, with charges of different sizes, when the first is missing."""
     rng = np.random.default_rng(chargers)
     sizes, charging = (1.0, 1.0, 0.8, 0.5), Charging(chargers, 25.0)
-    starts = np.array([540.0, 600.0, 700.0])
-    ends, full = starts + [50, 60, 200], rng.uniform(0, 60, (200, 3, 2)) * (1 + 1.2 * chargers)
-    full = -np.sort(-full * np.array([1, 0.5, 3])[:, None] * [1.0, 0.4])
-    full[:, 0, 1] = 0.0  # one head alone, then two
+    starts = np.array([540.0, 600.0, 700.0, 920.0, 1000.0])
+    ends, full = starts + [50, 60, 200, 70, 100], rng.uniform(0, 30, (200, 5, 2)) * (1 + 1.2 * chargers)
+    full = -np.sort(-full * np.array([1, 0.5, 3, 2, 2])[:, None] * [1.0, 0.4])
+    full[:, [0, 2, 3], 1] = 0.0  # one head alone, then two, then one for long
     capacity = rng.uniform(20, 60, 200)
     outs = first_outs(starts, ends, full, capacity, sizes, charging)
     assert 0.1 < np.mean(np.isinf(outs)) < 0.9
