@@ -157,6 +157,7 @@ def test_what_is_printed_well_is_not_judged() -> None:
     ("text", "has"),
     [
         ("GN 58 m; power range 1/1 - 1/8192", {"scale": {"kind": "fraction", "lowest": 1 / 8192}, "kind": "shoe"}),
+        ("GN 58 m; power range 1/1 - 1/16384", {"scale": {"kind": "fraction", "lowest": 1 / 8192}, "kind": "shoe"}),
         ("Energy 500 Ws; power range 2.0 - 10.0", {"scale": {"kind": "number", "top_number": 10, "lowest": 2**-8}}),
         ("Energy 149 Ws", {"kind": "shoe"}), ("Energy 150 Ws", {"kind": "monobloc"}),  # from memory
         ("Energy 160 Ws; zoom 24-105 mm", {"kind": "shoe", "zoom_min_mm": 24, "zoom_max_mm": 105}),
