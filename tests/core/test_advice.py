@@ -5,7 +5,9 @@ import pytest
 
 from jumpstop.core.kit.table import table_of
 from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, Unit
+from jumpstop.core.physics.pulse import cut_pulse, tail_pulse
 from jumpstop.core.plan.camera.freeze import settings_for
+from jumpstop.core.plan.camera.timing import of_unit
 from jumpstop.core.plan.light.advice import (
     advised_method,
     costs_for,
@@ -268,6 +270,14 @@ def test_figures_in_warnings() -> None:
     assert "no_blur" not in codes(solved(aim=aim(2.8, 0, lens=WALL), motion=LEAP), "hss")
     ghost = next(w for w in warnings_of(solved(motion=LEAP), "freeze", 0, 0) if w.code == "ghost")
     assert ghost.facts["level"] == pytest.approx(-2, abs=0.01)  # shade at EV 12 against f/8, 1/250: EV 14
+
+
+def test_a_unit_that_is_left_to_its_tail_is_slower_than_one_that_cuts_it_off() -> None:
+    """D: of one t.1, all of a pulse that is cut off is over by it; a tail gives a tenth of its peak still."""
+    tailed, cut = (SHORT.model_copy(update={"shape": shape}) for shape in ("tail", "cut"))
+    found = solved(*(STRONG.model_copy(update={"flash_duration": one}) for one in (tailed, cut)))
+    pulses = [of_unit(found.setup, found.method("sync"), found.table, unit, 1 / 1000).burn for unit in (0, 1)]
+    assert pulses == [tail_pulse(1 / 1000), cut_pulse(1 / 1000, max(1 / 1000, float(found.table.t01_s[1, 0])))]
 
 
 def test_everything_is_finite_for_a_shelf_of_thousands() -> None:

@@ -522,6 +522,11 @@ def test_of_what_goes_along_the_lightest_that_reaches_is_taken() -> None:
     assert taken([lights[0] | {"unit": units[0].model_dump()}, *lights[1:]], ("Heavy", 1), ("Light", 1)) == (0, 1, None)
     assert taken([lights[0] | {"heads": 2}, *lights[1:]], ("Light", 2), ("Heavy", 1)) == (1, 0, None)
     assert picked_of(Job.model_validate({"name": "J", "picked": [{"unit": "Gone", "count": 2}]}), table) == {}
+    doc = {"name": "J", "picked": [{"unit": name, "count": 2} for name in names[:2]]}
+    one = solve(Setup.model_validate(DARK | {"lights": [{"id": "k", "distance_m": 3}]}), table)
+    posts = [{"setup": "s", "light": "k", "unit": "Heavy", "name": "Heavy"}]
+    assert units_at(one, one.kinds[0], Job.model_validate(doc), "s") == (1,)
+    assert units_at(one, one.kinds[0], Job.model_validate(doc | {"posts": posts}), "s") == (0,)
 
 
 def test_what_is_printed_is_solved_on_the_jobs_day_and_in_its_wind() -> None:

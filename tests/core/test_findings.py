@@ -63,6 +63,10 @@ def held(one: Finding, light: int, unit: int, before: Answer) -> None:
     was, now = levels(before), levels(after)
     if abs(now["background"] - was["background"]) > 0.31:
         assert "background" in told | {code[:10] for code in by_itself}
+    for remark in one.differs:
+        old_level, new_level = (shown.get(remark.code, -4.0) for shown in (was, now))
+        if min(old_level, new_level) > -4:  # else an answer shows none
+            assert remark.facts["stops"] == pytest.approx(new_level - old_level, abs=0.02)
     if one.setup.stage.kind == "group":
         for code, places in (("ends", ("left", "right")), ("row", ("far",))):
             fall = [min(one[place] for place in places) - one["lit"] for one in (was, now)]

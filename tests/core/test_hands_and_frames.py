@@ -85,6 +85,9 @@ def test_the_frame_shows_what_is_in_it() -> None:
     assert in_frame(setup, 0.0, 0.0, face)
     assert in_frame(setup, 0.4, 0.0, face)
     assert not in_frame(setup, 1.0, 0.0, face)
+    assert not in_frame(setup, -1.0, 0.0, face)
+    assert in_frame(setup, -0.4, 0.0, face)
+    assert not in_frame(setup, 0.0, 0.0, face - 3)
     assert not in_frame(setup, 0.0, 0.0, face + 3)
     assert not in_frame(setup, 0.0, 0.0, face - 3)
 

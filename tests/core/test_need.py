@@ -113,6 +113,25 @@ def test_what_no_one_class_can_do_is_asked_of_two() -> None:
         assert one.fulfilled_by(typical_shelf().table)
 
 
+def test_a_unit_that_serves_several_lights_must_fit_all_their_modifiers() -> None:
+    """Two dishes that fit kinds of their own and one in common; and two that have none in common, past any class."""
+
+    def dish(*fits: str) -> dict[str, Any]:
+        return {
+            "lights": [{"distance_m": 2, "modifier": {"name": "Dish", "kind": "dish", "stops": -1, "fits": [*fits]}}]
+        }
+
+    (both,) = asked(dish("monobloc", "pack"), dish("monobloc", "shoe"), {"lights": [{"distance_m": 2}]})
+    assert both.fits == {"monobloc"}
+    beyond = [
+        one | {"aim": {"f_number": 64, "iso": 100}} for one in (dish("monobloc", "pack"), dish("pack"), dish("shoe"))
+    ]
+    found = asked(*beyond)  # none of the classes gives so much: by what the modifiers fit
+    assert [one.fits for one in found] == [{"pack"}, {"shoe"}]
+    assert [len(one.lights) for one in found] == [2, 1]
+    assert [len(one.lights) for one in asked(beyond[1], dish("pack"))] == [2]
+
+
 def test_every_class_named_for_a_request_serves_it() -> None:
     named = {unit.name: unit for unit in typical_shelf().units}
     file = job({"lights": [{"distance_m": 3}]}, {"lights": [{"distance_m": 5}, {"role": "rim", "distance_m": 2}]})
