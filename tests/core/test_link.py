@@ -146,6 +146,9 @@ def test_who_commands_is_said_at_the_light() -> None:
 
     two = [{"sends": True}, {"role": "fill", "sends": True}]
     assert told(lights=two, trigger="optical") == ["two_masters"]
+    second = solved_for(FLASH, lights=[{}, *two], trigger="optical", ambient={"condition": "office"})
+    twice = next(one for one in commands(second, (0, 0, 0)) if one.code == "two_masters")
+    assert (twice.facts["first"], twice.facts["light"]) == (1, 2)
     assert "slave_as_master" in told(lights=[{"sends": True}], triggers=[RADIO, {"name": "R", "kind": "receiver"}])
     assert told(trigger="optical", lights=[{}]) == ["no_master"]
     mixed = [{"sends": True, "automatic": True}, {"role": "fill"}]
