@@ -220,6 +220,16 @@ def test_a_measured_layer_is_the_users_own() -> None:
     assert (marks["layer"], marks["modifier"]) == ("U", "M")
 
 
+def test_what_hss_loses_is_told_as_what_the_slit_takes_and_what_the_unit_adds() -> None:
+    """D + M: the slit of 1/500 on a body of 1/250 takes log2 3; the unit half a stop more; no other method either."""
+    found = solved(setup())
+    assert len(found.kinds) > 1
+    for kind in found.kinds:
+        (told,) = [one for one in found.reach(kind).jumps_of(0) if one.effect == "hss"]
+        slit, more = (math.log2(3), 0.5) if kind == "hss" else (0.0, 0.0)
+        assert (told["geometry"], -told.stops) == pytest.approx((slit, slit + more), abs=0.01)
+
+
 def test_an_hss_table_moves_to_another_body_by_geometry() -> None:
     """D: on a 1/125 body 1/1000 costs log2(9/5) = 0.85 more than the table of a 1/250 body lists."""
     listed = GN32.model_copy(update={"hss": Hss(table=(HssEntry(shutter_s=1 / 1000, loss_stops=2.7),))})

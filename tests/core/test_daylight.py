@@ -9,6 +9,7 @@ import pvlib
 import pytest
 from pydantic import ValidationError
 
+from jumpstop.core.kit.errors import CannotSolve
 from jumpstop.core.physics import daylight
 from jumpstop.core.physics.daylight import SKIES
 from jumpstop.core.plan.camera.ambient import ambient_of, look_of, placements
@@ -161,6 +162,8 @@ def test_a_time_that_the_clocks_skip_is_the_next_one_that_they_show(
 
 
 def test_polar_day_and_night_have_no_horizon() -> None:
+    with pytest.raises(CannotSolve):
+        day_of(AmbientSpec(place=NORTH, day=JUNE))
     summer, winter = (day_of(AmbientSpec(by="sun", place=NORTH, day=day)) for day in (JUNE, date(2026, 12, 21)))
     assert summer.horizon == winter.horizon == ()
     assert summer.track.elevation.min() > 0 > winter.track.elevation.max()

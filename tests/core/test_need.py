@@ -99,6 +99,12 @@ def test_a_request_has_the_fewest_units_and_each_gives_all_that_it_serves() -> N
     assert len(asked(one, two, heads)) == 3
     (single,) = asked(one)
     assert (single.flashes, single.every_s) == (200, 3.0)  # 10 people, 20 frames; a frame each three seconds
+    for minutes, every in ((5, 15.0), (90, 270.0), (0.02, 0.1)):
+        file = job(one)
+        timed = [session.model_copy(update={"minutes_each": minutes}) for session in file.job.sessions]
+        file = file.model_copy(update={"job": file.job.model_copy(update={"sessions": tuple(timed)})})
+        (light,) = wanted_of(file)[0]
+        assert light.every_s == pytest.approx(every)
 
 
 def test_what_no_one_class_can_do_is_asked_of_two() -> None:
