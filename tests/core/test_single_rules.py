@@ -1,5 +1,6 @@
 """Rules that show in one case alone: each in the smallest scene that tells it from its opposite."""
 
+import itertools
 from datetime import date, datetime, time
 from typing import Any
 
@@ -33,6 +34,7 @@ from jumpstop.core.scene.log import LogEntry
 from jumpstop.core.scene.parts import packed_all
 from jumpstop.core.scene.place import Place
 from jumpstop.core.scene.setup import Setup
+from jumpstop.demo import kit, setups
 
 UNIT = {"name": "Bird", "claims": [{"guide_number": 60, "unit": "m", "zoom_mm": 35}]}
 FED = UNIT | {"power_supplies": [{"kind": "lithium", "recycle_full_s": 1, "full_flashes": 100}]}
@@ -270,3 +272,17 @@ def test_of_what_nobody_has_read_nothing_is_known_and_it_hangs_together_with_not
     assert not covariance[-1].any()
     assert not covariance[:, -1].any()
     assert (covariance[:2, :2] == learned.covariance).all()
+
+
+def test_at_its_dial_a_light_comes_out_as_it_is_wanted_to_half_a_step() -> None:
+    """Of every unit that can be dialled there, whatever it loses at full: D, the nearest setting of its dial."""
+    table, seen = table_of([Unit.model_validate(doc) for doc in kit()["units"]]), 0
+    for setup in setups():
+        solved = solve(setup, table)
+        for kind, at in itertools.product(solved.kinds, range(len(setup.lights))):
+            reach = solved.reach(kind, at)
+            dialled = reach.able & (reach.below_full > 0) & (reach.below_full < table.dial_range)
+            dialled &= (reach.too_bright == 0) & (kind != "freeze") & (setup.lights[at].dial_stops is None)
+            assert (np.abs(reach.off_stops) <= table.step / 2 + 1e-6)[dialled].all(), (setup.name, kind)
+            seen += int(dialled.sum())
+    assert seen > 100
