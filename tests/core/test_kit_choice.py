@@ -47,10 +47,10 @@ def job(dice: np.random.Generator, units: int, heads: int, kept: float = 0.0) ->
     return out
 
 
-def covered(one: Landings, kind: int, counts: list[int]) -> bool:
+def covered(one: Landings, kind: int, counts: list[int], chance: float = 0.9) -> bool:
     """Every light with units of its own, by trying all ways."""
     able = [
-        [unit for unit in np.flatnonzero(one.chance[kind, light] >= 0.9) if taken in (None, unit)]
+        [unit for unit in np.flatnonzero(one.chance[kind, light] >= chance) if taken in (None, unit)]
         for light, taken in enumerate(one.taken)
     ]
     for chosen in itertools.product(*able):

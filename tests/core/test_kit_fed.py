@@ -7,6 +7,7 @@ from typing import Any
 
 import numpy as np
 import pytest
+from test_kit_choice import covered
 
 from jumpstop import service
 from jumpstop.core.kit.shelf import Shelf
@@ -225,6 +226,23 @@ def test_what_is_as_well_fed_asks_for_no_more_wherever_the_other_could_stand(see
                 assert charge[its] <= charge[own]
                 assert charger[its] <= charger[own]
                 assert there[own] == 0
+
+
+@pytest.mark.parametrize("seed", range(SHELVES))
+def test_with_one_to_spare_any_one_unit_may_stay_at_home(seed: int) -> None:
+    """In a job that is shot, too: by trying all ways to man every setup without it, in the method it is shot in."""
+    dice = np.random.default_rng(seed)
+    file, shelf = file_of(dice), shelf_of(dice, 4)
+    file = file.model_copy(update={"job": file.job.model_copy(update={"spares": 1})})
+    found = service.kit(file, shelf)
+    if found.kit.status != "found":
+        return
+    table = found.table
+    for post in found.kit.posts:
+        one = found.landings[post.setup]
+        for lost in (None, *found.kit.counts):
+            counts = [found.kit.counts.get(unit, 0) - (unit == lost) for unit in range(len(table))]
+            assert covered(one, post.kind, counts, file.job.chance), (seed, lost)
 
 
 STEPS = 400  # into which a stretch is cut by the plain count
