@@ -74,6 +74,7 @@ def test_a_panel_and_a_long_lens_are_told_where_they_are_in_the_way() -> None:
     assert told(scene({}, aim=WIDE, ambient=panel))["panel_in_frame"]["metres"] == 2.4
     near = {"f_number": 8, "lens": {"focal_mm": 85, "subject_m": 2.5, "background_m": 20}}
     assert "panel_in_frame" not in told(scene({}, aim=near, ambient=panel))
+    assert "panel_in_frame" not in told(scene({}, aim=WIDE))  # none stands there
     tube = {"name": "Reed tube", "kind": "extender", "stops": 2}
     sun = {
         "by": "sun", "clock": "13:00", "day": "2026-06-24", "subject": "back",

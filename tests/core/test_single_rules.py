@@ -66,6 +66,28 @@ def test_a_ratio_is_off_by_more_than_half_a_stop_either_way(wanted: float, off: 
     assert ("ratio_off" in told) is off
 
 
+@pytest.mark.parametrize(
+    ("seconds", "frozen"), [((1 / 2000, 1 / 4000), True), ((1 / 500, 1 / 2000), False), ((None, 1 / 4000), False)]
+)
+def test_a_leap_is_frozen_only_where_every_flash_is_known_to_be_short_enough(
+    seconds: tuple[float | None, ...], frozen: bool
+) -> None:
+    """Handbook 8: about 1/1050 s freezes a leap across four metres; in the dark it is frozen by the flashes alone."""
+    units = [
+        UNIT | {"name": f"U{at}", "flash_duration": {"table": [{"power": 1, "seconds": one}, {"power": 0.01, "seconds": one}]}}
+        if one is not None else UNIT | {"name": f"U{at}"}
+        for at, one in enumerate(seconds)
+    ]  # fmt: skip
+    lights = [{"distance_m": 2, "dial_stops": 3.0}, {"role": "rim", "distance_m": 2, "dial_stops": 3.0}]
+    leap = {"kind": "freeze", "mover": "leap", "field_width_m": 4}
+    one = setup(
+        ambient={"condition": "dark"}, aim={"f_number": 8, "lens": LENS}, lights=lights, motion=leap, method="sync"
+    )
+    solved = solve(one, table_of([Unit.model_validate(doc) for doc in units]))
+    told = [one.code for one in fails(solved, "sync", (0, 1), levels(solved, "sync", (0, 1)))]
+    assert ("not_frozen" not in told) is frozen
+
+
 def test_sync_at_a_fixed_time_is_no_method_where_the_background_is_too_bright_there() -> None:
     nd = [{"name": "ND 6", "stops": 6}]
     bright = setup(ambient=SUN, aim={"f_number": 2.8}, filters=nd, fixed={"shutter_s": 1 / 250, "aperture": True})
