@@ -49,6 +49,11 @@ FLAT = {"kind": "object", "width_m": 1.2}
         ({"distance_m": 2} | at(0), {"stage": {"favoured": "right", "facing_deg": -35}}, "favoured_hidden", None),
         ({"distance_m": 2} | at(0), {"stage": {"favoured": "left", "facing_deg": -35}}, "favoured_hidden",
          {"right": False, "deg": 35}),
+        ({"distance_m": 2} | at(0), {"stage": {"favoured": "right", "facing_deg": 12}}, "favoured_hidden", None),
+        ({"distance_m": 2} | at(0), {"stage": {"favoured": "left", "facing_deg": -12}}, "favoured_hidden", None),
+        # a bright face has no beam: it falls off by its cosine (physics 12)
+        ({"distance_m": 1, "modifier": {"name": "Box", "kind": "softbox", "face": {"width_m": 0.9}}} | at(0),
+         {"aim": WIDE}, "beam_in_frame", None),
         ({"pops": 4}, {}, "repeating", {}),
         ({"pops": 3}, {}, "repeating", None),
         ({}, {"trigger": "optical"}, "optical", {"sun": False}),

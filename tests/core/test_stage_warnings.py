@@ -125,6 +125,10 @@ def test_eyes_shine_where_the_flash_stands_by_the_lens() -> None:
         assert (facts is not None) == shines
         assert facts is None or facts["deg"] == pytest.approx(2.0, abs=0.01)
 
+    ceiling = {"distance_m": 4, "modifier": {"name": "Ceiling", "kind": "bounce", "stops": -2}}
+    far = {"f_number": 8, "lens": {"focal_mm": 85, "subject_m": 4, "background_m": 20}}
+    assert "red_eye" not in told(scene(ceiling, trigger="shoe", aim=far))  # what the eyes see is the ceiling
+
 
 def test_whom_the_key_favours_is_told_by_the_key_alone() -> None:
     """A key from the right lights the person at the right, wherever a fill stands; one from the left does not."""

@@ -164,7 +164,7 @@ def _held(solved: Solved, light: int, spot: Light, unit: int | None) -> Iterator
         yield remark(
             "wind", name=spot.modifier.name, force_n=found.force_n, ballast_kg=found.ballast_kg, wind=wind
         )  # fmt: skip
-    if found.arm_m and not math.isnan(found.counter_kg):
+    if not math.isnan(found.counter_kg):  # there is an arm
         yield remark(
             "boom", load_kg=found.load_kg, arm_m=found.arm_m, counter_kg=found.counter_kg, counter_m=found.counter_m
         )
