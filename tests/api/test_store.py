@@ -355,8 +355,8 @@ def test_what_was_worked_out_while_the_disk_was_written_is_forgotten_where_that_
         was = client.get("/api/setups").json()[0]
         at = f"/api/setups/{was['id']}"
 
-        def put(feet: float) -> Response:
-            lights = [was["doc"]["lights"][0] | {"distance_m": feet}, *was["doc"]["lights"][1:]]
+        def put(metres: float) -> Response:
+            lights = [was["doc"]["lights"][0] | {"distance_m": metres}, *was["doc"]["lights"][1:]]
             return client.put(at, json=was["doc"] | {"lights": lights}, headers={"if-match": f'"{was["revision"]}"'})
 
         def full(_connection: Connection) -> None:

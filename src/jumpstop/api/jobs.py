@@ -109,9 +109,8 @@ def board_csv(request: Request, item_id: str) -> Response:
     for at, unit in enumerate(found.units):
         row = [unit.name]
         for column, cells in zip(found.columns, found.cells, strict=True):
-            spare = cells.spare[at]
-            kind = column.methods[cells.method[at]] if cells.method[at] >= 0 else ""
-            row += ["" if spare is None else f"{spare:.2f}", cells.dial[at], "" if spare is None else kind]
+            spare = cells.spare[at]  # none where the unit cannot be used: no method is taken there either
+            row += ["", "", ""] if spare is None else [f"{spare:.2f}", cells.dial[at], column.methods[cells.method[at]]]
         rows.append(row)
     return file_answer(csv_of(rows), "text/csv", "jumpstop-board.csv")
 

@@ -299,9 +299,9 @@ def _triggers(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[
             key = f"trigger:{one.id or one.name}"
             here[key] = heads if one.kind in ("receiver", "optical") else 1
             owned = None if _owned(known, "triggers", one.id) else 0
-            lengths = [far] if one.kind == "cord" and setup.trigger == "shoe" else []
-            lengths += [length] if key in kept and (length := kept[key].metres) is not None else []
-            metres = max(lengths, default=None)
+            here_m = far if one.kind == "cord" and setup.trigger == "shoe" else None
+            before_m = kept[key].metres if key in kept else None
+            metres = max((length for length in (here_m, before_m) if length is not None), default=None)
             kept[key] = PackItem(
                 key, "trigger", one.name, spare=SPARE_TRIGGERS, owned=owned, weight_g=one.weight_g, metres=metres
             )
