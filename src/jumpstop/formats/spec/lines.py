@@ -102,7 +102,8 @@ def parts(line: list[Token], before: str = "") -> list[LinePart]:
         if token.kind == "label" and not _aside_here(token, here):
             begins = not here.topic or not here.tokens or (fresh and not token.opened) or bool(here.figures)
             if begins and not here.topic and here.figures and _all_fit(here, token.code):
-                here.topic = token.code  # 480 full-power flashes
+                counted = token.code == "battery" and here.tokens[-1].text in PER
+                here.topic = "flashes" if counted else token.code  # 480 full-power flashes, 480 per battery
             elif begins and token.code == "flashes" and here.figures and here.tokens[-1] == here.figures[-1]:
                 out.append(LinePart(token.code, [here.tokens.pop()]))
                 here = out[-1]
@@ -111,7 +112,7 @@ def parts(line: list[Token], before: str = "") -> list[LinePart]:
                 here = out[-1]
         elif token.kind == "figure":
             own = OWN.get(token.unit)
-            if token.unit == "v" and not here.topic and any(one < 100 for one in token.values):
+            if token.unit == "v" and any(one < 100 for one in token.values):
                 own = "battery"
             if token.unit and token.unit not in TAKES.get(here.topic, set()):
                 earlier = (one.topic for one in reversed(out) if token.unit in TAKES.get(one.topic, set()))
@@ -136,8 +137,14 @@ def _aside_here(token: Token, here: LinePart) -> bool:
     """Whether a label is no more than a word about the figure in hand: `zoom` in a guide number's line."""
     if (here.topic, token.code) not in ASIDE_LABELS:
         return False
-    behind = token.code == "battery" and bool(here.tokens) and here.tokens[-1].kind == "figure"  # 2 s battery
-    return token.code == "step" or not here.figures or behind
+    return token.code == "step" or not here.figures or (token.code == "battery" and _of_a_figure(here))
+
+
+def _of_a_figure(here: LinePart) -> bool:
+    """Whether what comes now belongs to the figure before it: 2 s battery, 480 flashes per battery."""
+    since = list(takewhile(lambda one: one.kind != "figure", reversed(here.tokens)))
+    joined = [one for one in since if not (one.kind == "label" and one.code == here.topic)]
+    return all(one.text in JOINS for one in joined)
 
 
 ASIDE_LABELS = {
@@ -147,6 +154,9 @@ ASIDE_LABELS = {
     ("flashes", "battery"),
     ("hss", "duration"),
 }
+PER = {"per", "pro", "par", "por"}
+JOINS = {*PER, "on", "with", "mit", "avec", "con", "from", "each", "a", "one", "full", "of", "("}
+"""What joins a figure to what it is of."""
 
 
 def fields_of(part: LinePart) -> Fields:
@@ -346,11 +356,18 @@ def _step(part: LinePart) -> Fields:
             return
 
 
-def _split(part: LinePart, keeps: Callable[[Token], bool]) -> list[LinePart]:
+def _by_supply(part: LinePart, keeps: Callable[[Token], bool]) -> list[LinePart]:
+    """A stretch by its supplies: by strokes as well where each piece names its own, 480 battery / 220 mains."""
+    pieces = _split(part, keeps, ",;/")
+    names = [piece.supply() or any(one.code == "battery" for one in piece.tokens) for piece in pieces]
+    return pieces if all(names) else _split(part, keeps)
+
+
+def _split(part: LinePart, keeps: Callable[[Token], bool], signs: str = ",;") -> list[LinePart]:
     """A stretch by its commas and semicolons, where each piece has a figure of its own."""
     pieces, now = [], list[Token]()
     for token in part.tokens:
-        if token.kind == "break" and token.text in ",;" and any(one.kind == "figure" and keeps(one) for one in now):
+        if token.kind == "break" and token.text in signs and any(one.kind == "figure" and keeps(one) for one in now):
             pieces.append(LinePart(part.topic, now))
             now = []
         else:
@@ -363,7 +380,7 @@ def _split(part: LinePart, keeps: Callable[[Token], bool]) -> list[LinePart]:
 
 
 def _recycle(part: LinePart) -> Fields:
-    for piece in _split(part, lambda one: one.unit in SECONDS):
+    for piece in _by_supply(part, lambda one: one.unit in SECONDS):
         timed = [one for one in piece.figures if one.unit in SECONDS and not one.over]
         if any(one.unit for one in timed):
             timed = [one for one in timed if one.unit]
@@ -379,7 +396,7 @@ def _recycle(part: LinePart) -> Fields:
 
 
 def _flashes(part: LinePart) -> Fields:
-    for piece in _split(part, lambda one: one.unit in ("", "x")):
+    for piece in _by_supply(part, lambda one: one.unit in ("", "x")):
         counts = [value for one in piece.figures if one.unit in ("", "x") and not one.over for value in one.values]
         found = [one for one in counts if one.is_integer() and likely("flashes", one)]
         if found:
