@@ -2,9 +2,9 @@
 
 pages: seeded runs of random edits and faults in real pages. kills: the server killed under writes of all kinds. starts:
 first starts and migrations cut off. studio: fifty phones that log and ten pages that nudge, on one server. verdicts:
-setups, findings, jobs and sheets over hundreds of generated cases. devices: scripts that log while a page is nudged.
-days: jobs that play themselves. RUNS says how many, FROM the first; SEED another
-seed; MINUTES how long the studio is open.
+setups, findings, kits, jobs, the API's contract and sheets over hundreds of generated cases. devices: scripts that log
+while a page is nudged. days: jobs that play themselves. RUNS says how many, FROM the first; SEED another seed; MINUTES
+how long the studio is open.
 """
 
 import asyncio
@@ -435,19 +435,33 @@ def studio(folder: Path) -> str:
     return said
 
 
-LONG = {"SETUPS": "400", "FINDINGS": "300", "JOBS": "300", "SHEETS": "20000"}
-"""How many generated cases the tests try that run a few of them in `make test`."""
+TESTS = Path(__file__).parent.parent / "tests"
+LONG = {
+    "SETUPS": ("400", "core/test_comes_out.py"),
+    "FINDINGS": ("300", "core/test_findings.py"),
+    "KITS": ("200", "core/test_kit_fed.py"),
+    "JOBS": ("300", "api/test_one_answer.py"),
+    "WAYS": ("6000", "api/test_contract.py"),
+    "SHEETS": ("20000", "formats/test_spec.py"),
+}
+"""How many generated cases the tests try that run a few of them in `make test`, and which those are."""
 
 
 def verdicts(folder: Path) -> str:
-    """Verdicts, findings, answers of jobs and sheets, over many more generated cases than in `make test`."""
-    tests = ("core/test_comes_out.py", "core/test_findings.py", "api/test_one_answer.py", "formats/test_spec.py")
-    places = [str(Path(__file__).parent.parent / "tests" / one) for one in tests]
-    command = [sys.executable, "-m", "pytest", "-q", "-s", "-p", "no:xdist", f"--basetemp={folder / 'tests'}", *places]
-    done = subprocess.run(command, env={**LONG, **os.environ}, capture_output=True, text=True, check=False)
-    said = [line for line in done.stdout.splitlines() if " right" in line or " passed" in line or " failed" in line]
+    """Verdicts, findings, kits, answers of jobs, the API's contract and sheets, over many more generated cases than in
+    `make test`."""
+    many = {key: os.environ.get(key, usual) for key, (usual, _) in LONG.items()}
+    said = _tested(folder, many, *(place for _, place in LONG.values()))
+    return f"{', '.join(f'{key} {count}' for key, count in many.items())}: {'; '.join(said)}"
+
+
+def _tested(folder: Path, many: dict[str, str], *places: str) -> list[str]:
+    """What tests have said that are run with so many cases each."""
+    command = [sys.executable, "-m", "pytest", "-q", "-s", "-p", "no:xdist", f"--basetemp={folder / 'tests'}"]
+    command += [str(TESTS / place) for place in places]
+    done = subprocess.run(command, env=os.environ | many, capture_output=True, text=True, check=False)
     assert done.returncode == 0, done.stdout[-4000:]
-    return f"{', '.join(f'{key} {os.environ.get(key, many)}' for key, many in LONG.items())}: {'; '.join(said)}"
+    return [line for line in done.stdout.splitlines() if " right" in line]
 
 
 QUICK_MS = 100  # a nudge, beside all that a device sends
@@ -508,11 +522,8 @@ def devices(folder: Path) -> str:
 
 def days(folder: Path) -> str:
     """Days that play themselves: what they teach is calibrated, over many more than in `make test`."""
-    place = Path(__file__).parent.parent / "tests" / "standins" / "test_location.py"
-    command = [sys.executable, "-m", "pytest", "-q", "-p", "no:xdist", f"--basetemp={folder / 'tests'}", str(place)]
     many = os.environ.get("DAYS", "500")
-    done = subprocess.run(command, env={**os.environ, "DAYS": many}, capture_output=True, text=True, check=False)
-    assert done.returncode == 0, done.stdout[-4000:]
+    _tested(folder, {"DAYS": many}, "standins/test_location.py")
     return f"days: {many} of them calibrated"
 
 
