@@ -13,6 +13,7 @@ from jumpstop.core.kit.shelf import Shelf
 from jumpstop.core.kit.unit import Unit
 from jumpstop.core.plan.change.findings import Finding, Findings
 from jumpstop.core.plan.change.moves import Bag
+from jumpstop.core.plan.change.ranking import curing
 from jumpstop.core.plan.job.worked_out import solved_on
 from jumpstop.core.plan.light.advice import chosen_method, unit_for
 from jumpstop.core.scene.light import OwnModifier
@@ -22,6 +23,7 @@ from jumpstop.words.answer import Answer, answer_of
 from jumpstop.words.figures import DisplayUnits
 from jumpstop.words.levers import levers_text
 
+AS_SET = {"aperture": "f_number", "shutter": "shutter_s", "iso": "iso", "nd": "nd_stops"}  # how an answer names them
 COUNT = int(os.environ.get("FINDINGS", "20"))  # `FINDINGS=300` tries them all
 WORDS = DisplayUnits()
 UNITS = [Unit.model_validate(doc) for doc in kit()["units"]]
@@ -66,12 +68,23 @@ def held(one: Finding, light: int, unit: int, before: Answer) -> None:
     for remark in one.differs:
         old_level, new_level = (shown.get(remark.code, -4.0) for shown in (was, now))
         if min(old_level, new_level) > -4:  # else an answer shows none
-            assert remark.facts["stops"] == pytest.approx(new_level - old_level, abs=0.02)
+            assert remark.facts.get("stops", 0) in (0, pytest.approx(new_level - old_level, abs=0.02))
+        if hasattr(before.settings, AS_SET.get(remark.code, "")):
+            ends = [getattr(answer.settings, AS_SET[remark.code]) for answer in (before, after)]
+            assert [remark.facts["before"], remark.facts["after"]] == ends
     if one.setup.stage.kind == "group":
         for code, places in (("ends", ("left", "right")), ("row", ("far",))):
             fall = [min(one[place] for place in places) - one["lit"] for one in (was, now)]
             lowest = min(one[place] for one in (was, now) for place in ("lit", *places))
             assert (code in told) >= (abs(fall[1] - fall[0]) > 0.31 and lowest > -4)  # below it an answer shows -4
+            says = next((remark.facts for remark in one.differs if remark.code == code), None)
+            if says is not None and lowest > -4:
+                assert [says["before"], says["stops"]] == pytest.approx(fall, abs=0.02)
+    elif min(one[place] for one in (was, now) for place in ("lit", "shadow")) > -4:
+        apart = abs((now["lit"] - now["shadow"]) - (was["lit"] - was["shadow"]))
+        assert abs(apart - 0.3) < 0.02 or ("ratio" in told) == (apart > 0.3)
+    if min(one.get("edge", -4.0) for one in (was, now)) > -4:
+        assert ("edge" in told) >= (abs(now["edge"] - was["edge"]) > 0.31)
     old, new = before.settings, after.settings
     stops = {
         "aperture": abs(2 * math.log2(new.f_number / old.f_number)),
@@ -82,6 +95,7 @@ def held(one: Finding, light: int, unit: int, before: Answer) -> None:
         says = {"aperture": {"wider", "stop_down"}, "iso": {"iso_up", "iso_down", "iso_and_shutter"},
                 "shutter": {"iso_and_shutter"}}[code]  # fmt: skip
         assert (code in told or bool(says & by_itself)) >= (by > 0.35), (code, by)
+        assert (code in told) <= (by > 0.15)  # marked f-numbers are rounded
     assert ("method" in told or bool({"method", "nd_on"} & by_itself)) >= (before.chosen != after.chosen)
     fails = {kind_of(said) for said in after.fails} - {kind_of(said) for said in before.fails}
     assert len(one.lost) >= len(fails) - 1, (fails, one.lost)  # the light's own stops are told apart
@@ -99,6 +113,11 @@ def all_of(findings: Findings) -> list[Finding]:
 def in_their_lists(one: Findings) -> bool:
     """What stands in each list is what it is a list of, in its order; whether stops in hand could buy something."""
     bright, of = one.of.too_bright > 0, one.of
+    assert all(len(got.moves) == 1 for got in one.better + one.unfixing)
+    cured = curing(of)
+    assert all(not got.too_bright and (got.spare >= 0 if bright else got.gain > 0.02) for got in cured)
+    assert not any(move.unit for got in cured for move in got.moves)
+    assert not cured or bright or of.spare < 0
     assert not any(got.loses for some in (one.gains, one.pairs, one.better, one.unfixing) for got in some)
     assert all(got.loses for got in one.losing)
     for got in one.gains + one.pairs:

@@ -318,9 +318,11 @@ def test_cures_cure() -> None:
     assert not named(tamed, "layer_on")  # a layer takes only .9
     assert {"stops": 3} in named(tamed, "nd_on")  # no filter is on at sync: with one it is the method with ND
     assert not named(cures(kept.model_copy(update={"method": "sync"}), table), "nd_on")
-    far = Setup.model_validate(dark | {"lights": [light | {"distance_m": 200}]})
+    stopped = {"aim": {"f_number": 64}, "fixed": {"iso": True}, "lights": [light | {"distance_m": 2}]}
+    far = Setup.model_validate(dark | stopped)  # 5.9 stops short: 0.26 m would do, nearer than any light is put
     nearest = cures(far, table)
     assert [one.gain for one in nearest] == sorted((one.gain for one in nearest), reverse=True)
+    assert nearest[-1].gain > 0.02  # what brings nothing is not among it
 
 
 def test_a_landing_is_that_of_the_first_unit() -> None:

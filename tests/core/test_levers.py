@@ -430,6 +430,11 @@ def test_a_whole_set_has_what_its_weakest_light_has() -> None:
     assert crossed  # one change for each of the two weakest, neither of which loses; another unit among them
     assert all(one.gain >= 0 for one in crossed)
     assert any(move.unit for one in crossed for move in one.moves)
+    for at in sorted(range(3), key=lambda at: alone[at].spare)[:2]:  # of each of the two the twelve that bring most
+        own = [one for one in alone[at].singles if one.moves[0].where != "setup"]
+        best = sorted((one.gain for one in own), reverse=True)[:12]
+        tried = {str(move.facts) for one in crossed for move in one.moves if move.at == at}
+        assert {one.gain for one in own if str(one.moves[0].facts) in tried} == set(best)
     for one in (*found.singles, *found.pairs[::17]):
         changed = done(setup, 0, one.moves, OWN)
         method = next((move.method for move in one.moves if move.method), "nd")

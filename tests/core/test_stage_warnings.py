@@ -10,7 +10,7 @@ from test_stage import at, scene
 from jumpstop.core.kit.table import table_of
 from jumpstop.core.kit.unit import Claim, Unit
 from jumpstop.core.plan.camera.methods import Method
-from jumpstop.core.plan.change.enough import more_by
+from jumpstop.core.plan.change.enough import less_by, more_by
 from jumpstop.core.plan.change.moves import moves_of
 from jumpstop.core.plan.light.levels import levels
 from jumpstop.core.plan.light.reach import Solved, solve
@@ -161,6 +161,8 @@ def test_heads_that_make_up_for_what_is_missing() -> None:
     assert list(more(5.0)) == ["closer"]
     assert more(1.0)["closer"] == {"metres": 1.4}  # 2 m / sqrt 2, down to two centimetres
     assert list(more(1.5, unit.model_copy(update={"takes_modifiers": False}))) == ["closer"]
+    farther = [[one.facts["metres"] for one in less_by(plain, 0, method, excess) if one.where == "light"] for excess in (2, 17)]
+    assert farther == [[4.0], []]  # 2 m x 2^(17/2) is 724 m, and nobody lights from farther than 500
     big = {"modifier": {"name": "Big", "stops": 0, "face": {"width_m": 1.5}}, "distance_m": 1.0}
     near = Setup.model_validate({"lights": [big]})  # against a disc of radius .75 at most log2(1 + 1 / .75^2) = 1.47
     assert [one.code for one in more_by(near, 0, method, unit, 1.0) if one.code == "closer"] == ["closer"]
