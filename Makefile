@@ -12,7 +12,7 @@ MAKEFLAGS += -j2
 
 WEB_CHECKS := $(addprefix check-web-,lint check types-check test)
 
-.PHONY: demo dev test check check-python check-web $(WEB_CHECKS) mutants fuzz soak bench screenshots figures openapi wheel hooks lock clean
+.PHONY: demo dev test test-pages test-plain check check-python check-web $(WEB_CHECKS) mutants fuzz soak bench screenshots figures openapi wheel hooks lock clean
 
 demo: $(STAMPS)/python $(STAMPS)/web
 	$(BIN)/jumpstop demo --data "$(DATA)" --port $(PORT) $(if $(RESET),--reset)
@@ -21,8 +21,16 @@ demo: $(STAMPS)/python $(STAMPS)/web
 dev: $(STAMPS)/python $(STAMPS)/npm
 	$(BIN)/python bench/dev.py "$(DATA)"
 
-test: check $(STAMPS)/browser $(STAMPS)/web
-	$(BIN)/python -m pytest -n 2 --dist worksteal
+# What needs no page is checked and tested beside the setting up of the rest, and beside the tests that need one.
+PLAIN := tests/core tests/words tests/formats
+
+test: test-pages check test-plain
+
+test-pages: $(STAMPS)/browser $(STAMPS)/web
+	$(BIN)/python -m pytest -n 2 --dist worksteal $(addprefix --ignore=,$(PLAIN))
+
+test-plain: $(STAMPS)/python
+	$(BIN)/python -m pytest $(PLAIN)
 
 check: check-python check-web
 

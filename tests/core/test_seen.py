@@ -114,6 +114,8 @@ def test_what_the_meter_reads_and_must_show() -> None:
     # the ambient is half of the light: 0.1 in the total is 0.2 in the flash
     assert flash_sd(seen(f_number=8, camera={"f_number": 8}, ambient_stops=-1)) == pytest.approx(0.2)
     assert flash_sd(seen(f_number=8, holds_ambient=False)) == pytest.approx(0.1)
+    faint = seen(f_number=8, camera={"f_number": 8}, ambient_stops=-0.001)  # all but ambient: doubted to a twentieth
+    assert flash_sd(faint) == pytest.approx(2.0)
 
 
 def setup(**more: object) -> Setup:
