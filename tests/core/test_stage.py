@@ -338,6 +338,10 @@ def test_a_flag_keeps_its_light_off_the_background_and_an_adapter_counts_for_oth
         assert np.delete(bare, 2).tolist() == np.delete(kept, 2).tolist()
     box = {"name": "B", "kind": "softbox", "mount": "large bayonet", "adapters": ["shoe ring"], "adapter_stops": -0.3}
     units = [STRONG.model_copy(update={"mount": mount}) for mount in ("Large bayonet", "shoe ring", "")]
-    dark = {"ambient": {"condition": "dark"}, "aim": {"f_number": 8}, "lights": [{"distance_m": 2, "modifier": box}, {}]}
+    dark = {
+        "ambient": {"condition": "dark"},
+        "aim": {"f_number": 8},
+        "lights": [{"distance_m": 2, "modifier": box}, {}],
+    }
     spare = solve(Setup.model_validate(dark), table_of(units)).reach("sync").spare
     assert spare - spare[0] == pytest.approx([0, -0.3, 0])

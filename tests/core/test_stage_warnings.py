@@ -161,7 +161,9 @@ def test_heads_that_make_up_for_what_is_missing() -> None:
     assert list(more(5.0)) == ["closer"]
     assert more(1.0)["closer"] == {"metres": 1.4}  # 2 m / sqrt 2, down to two centimetres
     assert list(more(1.5, unit.model_copy(update={"takes_modifiers": False}))) == ["closer"]
-    farther = [[one.facts["metres"] for one in less_by(plain, 0, method, excess) if one.where == "light"] for excess in (2, 17)]
+    farther = [
+        [one.facts["metres"] for one in less_by(plain, 0, method, excess) if one.where == "light"] for excess in (2, 17)
+    ]
     assert farther == [[4.0], []]  # 2 m x 2^(17/2) is 724 m, and nobody lights from farther than 500
     big = {"modifier": {"name": "Big", "stops": 0, "face": {"width_m": 1.5}}, "distance_m": 1.0}
     near = Setup.model_validate({"lights": [big]})  # against a disc of radius .75 at most log2(1 + 1 / .75^2) = 1.47
