@@ -2,6 +2,7 @@
 
 import csv
 import io
+from copy import deepcopy
 from pathlib import Path
 from typing import Any
 
@@ -168,3 +169,27 @@ def test_an_edit_can_ask_for_the_lanes_in_sight_alone(client: TestClient) -> Non
         sizes = all_of["stops"]
         assert part["stops"] == (sizes if len(sizes) == 1 else [sizes[i] for i in places])
     assert answer["verdict"] == whole["verdict"]
+
+
+def test_what_is_foreseen_is_what_the_edit_then_comes_to_and_nothing_is_stored_by_it(client: TestClient) -> None:
+    """Of setups in their job, each with another distance, aperture, hour and light looked at."""
+    changes: tuple[dict[str, Any], ...] = (
+        {"lights": {"distance_m": 2.37}}, {"aim": {"f_number": 6.3}}, {"ambient": {"clock": "18:40:00"}},
+    )  # fmt: skip
+    differing = 0
+    for stored in client.get("/api/setups").json():
+        item, light = stored["id"], {"light": len(stored["doc"]["lights"]) - 1}
+        for change in changes:
+            before = client.get(f"/api/setups/{item}/answer").json()
+            doc, if_match = deepcopy(before["setup"]), {"If-Match": f'"{before["revision"]}"'}
+            for part, figures in change.items():
+                (doc[part][light["light"]] if part == "lights" else doc[part]).update(figures)
+            told = client.post(f"/api/setups/{item}/foreseen", params=light, json=doc).json()
+            assert client.get(f"/api/setups/{item}/answer").json() == before
+            sent = client.put(f"/api/setups/{item}", params=light, json=doc, headers=if_match).json()
+            assert sent == told | {"revision": told["revision"] + 1}
+            differing += sent["answer"] != before["answer"]
+    assert differing > 20
+    assert client.post("/api/setups/none/foreseen", json=doc).status_code == 404
+    doc["lights"][0]["distance_m"] = 0
+    assert "istance" in sentence(client.post(f"/api/setups/{item}/foreseen", json=doc))

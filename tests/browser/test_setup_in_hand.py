@@ -4,8 +4,10 @@ import re
 from pathlib import Path
 from typing import Any
 
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Browser, Page, Route, expect
 from test_journeys import THEMES, findings, lane, saved, settle_in
+
+from acts import wait_until
 
 
 def bench(page: Page, name: str) -> None:
@@ -283,3 +285,34 @@ def test_every_setup_fits_a_phone(browser: Browser, demo: Any) -> None:
         assert page.evaluate("document.documentElement.scrollWidth") <= 390, name
     assert findings(page) == []
     page.close()
+
+
+def test_what_a_nudge_comes_to_is_known_before_and_is_saved_when_the_server_has_it(page: Page) -> None:
+    """The server's answer to the edit itself is held back: the verdict stands all the same, and nothing is called saved."""
+    held: list[Route] = []
+    page.route(
+        "**/api/setups/*", lambda route: held.append(route) if route.request.method == "PUT" else route.fallback()
+    )
+    shown, distance = page.get_by_test_id("headline"), page.get_by_role("spinbutton", name="Distance", exact=True)
+    before = lane(page, "Gannet 600").text_content()
+    with page.expect_response("**/foreseen*"), page.expect_response("**/foreseen*"):
+        page.keyboard.press("d")
+    page.keyboard.press("Shift+ArrowUp")  # three steps, which nobody foresaw
+    expect(page.get_by_test_id("saving")).to_have_text("Saving …")
+    expect(lane(page, "Gannet 600")).to_have_text(before or "")
+    wait_until(lambda: (page.evaluate("0"), held)[1])
+    with page.expect_response("**/foreseen*"), page.expect_response("**/foreseen*"):
+        held.pop().continue_()
+    saved(page)
+    far = shown.text_content(), lane(page, "Gannet 600").text_content()
+    distance.press("ArrowDown")
+    expect(lane(page, "Gannet 600")).not_to_have_text(far[1] or "")
+    near = shown.text_content(), lane(page, "Gannet 600").text_content()
+    expect(page.get_by_test_id("saving")).to_have_text("Saving …")
+    wait_until(lambda: (page.evaluate("0"), held)[1])
+    held.pop().continue_()
+    saved(page)
+    assert near == (shown.text_content(), lane(page, "Gannet 600").text_content())
+    page.reload()
+    expect(lane(page, "Gannet 600")).to_have_text(near[1] or "")
+    page.unroute_all(behavior="ignoreErrors")

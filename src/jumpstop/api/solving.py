@@ -9,10 +9,11 @@ from ..core.kit.errors import CannotSolve
 from ..core.kit.kinds import KIT_MODELS
 from ..core.physics.scales import Step
 from ..core.plan.job.worked_out import solved_on
+from ..core.scene.setup import Setup
 from ..words.answer import Answer, answer_of
 from ..words.figures import kept
 from ..words.forms import FieldText, form_of
-from .documents import ERRORS, EVERYWHERE, REFUSED, LightIndex, by_reference, workspace_of, written
+from .documents import ERRORS, EVERYWHERE, REFUSED, LightIndex, Sight, by_reference, workspace_of, written
 from .schemas import Scales, SolvedSetup, SolveIn
 
 router = APIRouter(prefix="/api", tags=["Solving"], responses=EVERYWHERE)
@@ -29,6 +30,12 @@ async def answer(request: Request, item_id: str, light: LightIndex = 0) -> Any:
 
     # A thread is for what takes long: to another one and back is a tenth of a quick answer.
     return solved() if workspace.at_hand(meta) else await run_in_threadpool(solved)
+
+
+@router.post("/setups/{item_id}/foreseen", response_model=SolvedSetup, responses=REFUSED)
+def foreseen(request: Request, item_id: str, doc: Setup, light: LightIndex = 0, sight: Sight = ()) -> Any:
+    """What a stored setup would come to with other figures: asked before a likely edit, and nothing is stored."""
+    return written(workspace_of(request).foreseen(item_id, doc, light, sight))
 
 
 @router.post(

@@ -37,6 +37,7 @@ from .undisturbed import undisturbed
 
 Meta = dict[str, Any]
 Own = TypeVar("Own", bound=BaseModel)
+Planned = tuple[float | None, date | None]  # wind [m/s] and day
 MOST_FILTERS = 8  # in the bag of a setup that is begun
 MOST_KEPT = 4  # solved setups
 MOST_READ = 100  # setups as they were read
@@ -123,7 +124,7 @@ class Workspace:
         self._learning: tuple[dict[str, Logged], Learning] | None = None
         self._taught: tuple[Shelf, Learned, Shelf] | None = None
         self._solved: tuple[KeptSetup, ...] = ()  # the newest first
-        self._planned: dict[str, tuple[Setup, tuple[float | None, date | None], Setup]] = {}
+        self._planned: dict[str, tuple[Setup, Planned, Setup]] = {}
         self._jobs: dict[str, tuple[int, Job | None]] = {}
         self._read: dict[str, Read] = {}  # by id, the newest last
         self._chosen: tuple[dict[str, Any], Preferences] | None = None
@@ -277,7 +278,7 @@ class Workspace:
             kept = self._read.get(item.id)
         if kept is not None and (kept.revision, kept.kit) == (item.revision, kit):
             return kept.setup
-        setup = self._with_newest(item, meta)
+        setup = self._with_newest(_setup_read(item), meta)
         with self._lock:
             self._read.pop(item.id, None)
             if len(self._read) >= MOST_READ:
@@ -285,11 +286,7 @@ class Workspace:
             self._read[item.id] = Read(item.revision, kit, setup)
         return setup
 
-    def _with_newest(self, item: Item, meta: Meta) -> Setup:
-        try:
-            setup = Setup.model_validate(item.doc)
-        except ValidationError as error:
-            raise CannotSolve("unreadable_setup", why=problems_of(error, Setup)[0].sentence) from None
+    def _with_newest(self, setup: Setup, meta: Meta) -> Setup:
         bodies, filters, modifiers = (self.kit(kind, meta) for kind in ("bodies", "filters", "modifiers"))
         units: dict[str, Any] = self.kit("units", meta) if any(light.unit for light in setup.lights) else {}
         lights = []
@@ -336,20 +333,21 @@ class Workspace:
     def setup_in_job(self, item: Item, meta: Meta | None = None) -> Setup:
         """A stored setup (see `setup_of`) as its job has it: on its day, in its wind. Raises CannotSolve."""
         meta = self.store.meta() if meta is None else meta
-        setup = self.setup_of(item, meta)
-        if item.job_id is None:
+        setup, planned = self.setup_of(item, meta), self._planned_for(item, meta)
+        if planned is None:
             return setup
-        job = self._job(item.job_id, meta)
-        if job is None:
-            return setup
-        said = (job.brief.wind_m_s, job.day_of(item.id))
         with self._lock:
             kept = self._planned.get(item.id)
-            if kept is None or kept[0] is not setup or kept[1] != said:
+            if kept is None or kept[0] is not setup or kept[1] != planned:
                 if len(self._planned) >= MOST_READ:
                     del self._planned[next(iter(self._planned))]
-                kept = self._planned[item.id] = (setup, said, in_job(setup, *said))
+                kept = self._planned[item.id] = (setup, planned, in_job(setup, *planned))
             return kept[2]
+
+    def _planned_for(self, item: Item, meta: Meta) -> Planned | None:
+        """The wind and the day that a setup's job plans it for; None where it has none."""
+        job = None if item.job_id is None else self._job(item.job_id, meta)
+        return None if job is None else (job.brief.wind_m_s, job.day_of(item.id))
 
     def _job(self, job_id: str, meta: Meta) -> Job | None:
         """A job; kept until one changes. None where it is gone, or cannot be read."""
@@ -407,10 +405,20 @@ class Workspace:
     def solved(self, item: Item, light: int = 0, meta: Meta | None = None, sight: Sequence[str] = ()) -> SolvedSetup:
         """A stored setup and its answer. `meta` as just read, to spare a second reading; `sight`: see `answer_of`."""
         meta = self.store.meta() if meta is None else meta
-        setup = self.setup_of(item, meta)
+        return self._told(item, self.setup_of(item, meta), self.setup_in_job(item, meta), light, meta, sight)
+
+    def foreseen(self, item_id: str, doc: Setup, light: int, sight: Sequence[str] = ()) -> SolvedSetup:
+        """What a stored setup would come to if this stood in its place; nothing is stored. Raises NotFound."""
+        item, meta = self.store.item_and_meta("setups", item_id)
+        setup, planned = self._with_newest(doc, meta), self._planned_for(item, meta)
+        return self._told(item, setup, in_job(setup, *planned) if planned else setup, light, meta, sight)
+
+    def _told(
+        self, item: Item, setup: Setup, in_its_job: Setup, light: int, meta: Meta, sight: Sequence[str]
+    ) -> SolvedSetup:
         answer, trouble = None, ""
         try:
-            found, preferences = self.solve(self.setup_in_job(item, meta), light, meta)
+            found, preferences = self.solve(in_its_job, light, meta)
             typical = found.table.units is typical_shelf().units
             asks = self.needs(found.setup, light, preferences).says if typical else ""
             answer = answer_of(found, preferences, light, preferences.avoid, sight, setup, asks)
@@ -419,6 +427,14 @@ class Workspace:
         return SolvedSetup.model_construct(
             id=item.id, revision=item.revision, job_id=item.job_id, setup=setup, answer=answer, trouble=trouble
         )
+
+
+def _setup_read(item: Item) -> Setup:
+    """A setup as it is stored. Raises CannotSolve."""
+    try:
+        return Setup.model_validate(item.doc)
+    except ValidationError as error:
+        raise CannotSolve("unreadable_setup", why=problems_of(error, Setup)[0].sentence) from None
 
 
 def _newest(own: Any, shelf: dict[str, Any]) -> Any:

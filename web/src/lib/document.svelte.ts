@@ -5,6 +5,7 @@
  */
 import { api, once, problemsOf, type Problem } from './api/client'
 import { applied, difference, overlap, same, standing, type Op } from './difference'
+import { onlyTried } from './foresight'
 import type { KitKind } from './kinds'
 import { outbox } from './outbox.svelte'
 import { GONE, held, REFUSED, whyWaiting, type Held, type Reply } from './reply'
@@ -63,14 +64,20 @@ export class DocumentSession<T extends object> {
 
   /** Change the document; `label` is what undo will call it: the figure's name, so that nudges of one figure merge. */
   edit(label: string, change: (draft: T) => void): void {
+    if (onlyTried(this, () => this.changed(change))) return
     if (this.reloading) return void this.reloading.then(() => this.edit(label, change))
-    const draft = structuredClone(this.doc)
-    change(draft)
+    const draft = this.changed(change)
     const ops = difference(this.doc, draft)
     if (!ops.length) return
     this.doc = draft
     this.note(label, ops)
     this.go()
+  }
+
+  private changed(change: (draft: T) => void): T {
+    const draft = structuredClone(this.doc)
+    change(draft)
+    return draft
   }
 
   /** Begin with a document that the server does not have at all; begun again, it takes the first one's place. */

@@ -3,8 +3,9 @@
  * the setup comes to: asked with every edit, and never an older answer over a newer.
  */
 import { laidOver } from './sight'
-import { api, once, type Answer, type Setup, type Solved } from './api/client'
+import { api, inPassing, once, type Answer, type Setup, type Solved } from './api/client'
 import { DocumentSession, type Change } from './document.svelte'
+import { inAMoment } from './foresight'
 import type { Held, Reply } from './reply'
 
 const QUIET_MS = 700 // longer than it takes to press a key again
@@ -24,6 +25,10 @@ export class SetupSession extends DocumentSession<Setup> {
   private turn = 0
   /** The newest answer that came, and whether it tells the lanes in sight only. */
   private came: { solved: Solved; partial: boolean } | null = null
+  /** What the setup would come to as it is likely to be next, by its text. */
+  private foreseen: Record<string, Answer> = {}
+  /** The foreseen answer that shows, as text, until the server has the edit that it is of. */
+  private ahead = ''
 
   constructor(
     id: string,
@@ -53,12 +58,36 @@ export class SetupSession extends DocumentSession<Setup> {
   }
 
   override edit(label: string, change: (draft: Setup) => void): void {
-    this.turn += 1 // an answer asked for before this is old
+    const before = this.doc
     super.edit(label, change)
+    if (this.doc === before) return
+    this.turn += 1 // an answer asked for before this is old
+    const known = this.foreseen[JSON.stringify(this.doc)]
+    if (!known) return
+    this.ahead = JSON.stringify(known)
+    this.lay(known, this.sight.length > 0)
+  }
+
+  /** Ask what the setup would come to as these say, so that it can be shown at once where one of them is made of it. */
+  async foresee(drafts: object[]): Promise<void> {
+    if (this.unsent.length || !this.answer) return
+    const [turn, found] = [this.turn, {} as Record<string, Answer>]
+    const ask = async (draft: Setup) => {
+      const query = { light: this.light, sight: this.sight }
+      const { data } = await api.POST('/api/setups/{item_id}/foreseen', {
+        params: { path: { item_id: this.id }, query },
+        body: draft,
+        fetch: inPassing,
+      })
+      if (data?.answer) found[JSON.stringify(draft)] = data.answer
+    }
+    await Promise.all((drafts as Setup[]).map(ask))
+    if (this.turn === turn) this.foreseen = found
   }
 
   /** Ask again without a change: preferences, the shelf or the light looked at are different now. */
   async refresh(): Promise<void> {
+    this.foreseen = {}
     await this.settle()
     await this.renew()
   }
@@ -109,6 +138,7 @@ export class SetupSession extends DocumentSession<Setup> {
     if (this.unsent.length) return
     this.show()
     this.onsaved()
+    inAMoment()
   }
 
   /** What was merged, refused or let go leaves the screen with an older answer: ask anew. */
@@ -152,12 +182,18 @@ export class SetupSession extends DocumentSession<Setup> {
   private show(): void {
     if (!this.came) return
     const { solved, partial } = this.came
-    this.partial = partial && solved.answer !== null
-    if (!this.partial) this.answer = solved.answer
-    else this.answer = laidOver(this.answer, solved.answer!) ?? this.answer
+    const known = this.ahead !== '' && this.ahead === JSON.stringify(solved.answer)
+    this.ahead = ''
+    if (!known) this.lay(solved.answer, partial)
     clearTimeout(this.follower)
     if (this.partial) this.follow()
     this.trouble = solved.trouble
     this.answered += 1
+  }
+
+  /** Show an answer; one that tells some lanes only is laid over the one before. */
+  private lay(answer: Answer | null, partial: boolean): void {
+    this.partial = partial && answer !== null
+    this.answer = this.partial ? (laidOver(this.answer, answer!) ?? this.answer) : answer
   }
 }

@@ -24,7 +24,7 @@ const storage = new Proxy({} as Record<string, unknown>, {
 vi.stubGlobal('sessionStorage', storage)
 vi.stubGlobal('localStorage', storage)
 vi.stubGlobal('fetch', async (request: Request) => {
-  const body = request.method === 'PUT' ? await request.clone().json() : null
+  const body = request.method !== 'GET' ? await request.clone().json() : null
   return new Promise<Response>((answer) =>
     sent.push({
       url: request.url,
@@ -47,6 +47,7 @@ vi.stubGlobal(
 )
 
 const { SetupSession } = await import('./session.svelte')
+const { likely } = await import('./foresight')
 const { outbox } = await import('./outbox.svelte')
 
 const solved = (id: string, frames: number, revision: number): Solved =>
@@ -143,6 +144,51 @@ test('while figures are nudged only lanes in sight are asked for; the others fol
   sent[1]!.answer(reply(told(2, ['p', 'q', 'r'], [10, 20, 30])))
   await vi.waitFor(() => expect(one.partial).toBe(false))
   expect(one.answer?.lanes?.spare).toEqual([10, 20, 30])
+  vi.useRealTimers()
+})
+
+test('what an edit is likely to come to is asked before, and shows at once where it is made', async () => {
+  vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
+  const told = (frames: number, revision: number, verdict: string): Solved => ({
+    ...solved('a', frames, revision),
+    answer: { verdict, arcs: [], lanes: { id: [] } } as unknown as Solved['answer'],
+  })
+  const one = new SetupSession('a', () => {}, told(1, 1, 'one'))
+  const more = (by: number) => () => one.edit('Frames', (s) => (s.frames += by))
+  likely([more(1), more(-1)])
+  await vi.advanceTimersByTimeAsync(100)
+  await until(2)
+  expect(sent.map((ask) => [ask.method, ask.body.frames])).toEqual([
+    ['POST', 2],
+    ['POST', 0],
+  ])
+  expect([one.doc.frames, one.changes, one.answer?.verdict]).toEqual([1, [], 'one']) // nothing is done by it
+  sent[0]!.answer(reply(told(2, 1, 'two')))
+  sent[1]!.answer(reply(told(0, 1, 'none')))
+  await vi.advanceTimersByTimeAsync(0)
+  more(1)()
+  expect([one.answer?.verdict, one.unsent.length]).toEqual(['two', 1])
+  const shown = one.answer
+  await until(3)
+  expect([sent[2]!.method, sent[2]!.body.frames]).toEqual(['PUT', 2])
+  sent[2]!.answer(reply(told(2, 2, 'two')))
+  await vi.waitFor(() => expect(one.unsent).toEqual([]))
+  expect(one.answer).toBe(shown) // the same, so that nothing is drawn twice
+  more(5)() // which nobody foresaw
+  expect(one.answer).toBe(shown)
+  await until(4)
+  sent[3]!.answer(reply(told(7, 3, 'seven')))
+  await vi.waitFor(() => expect(one.answer?.verdict).toBe('seven'))
+  likely([more(1)])
+  await vi.advanceTimersByTimeAsync(100)
+  await until(5)
+  sent[4]!.answer(reply(told(8, 3, 'eight, of an old shelf')))
+  await vi.advanceTimersByTimeAsync(0)
+  more(1)()
+  await until(6)
+  sent[5]!.answer(reply(told(8, 4, 'eight')))
+  await vi.waitFor(() => expect(one.answer?.verdict).toBe('eight')) // what is stored has the last word
+  likely([])
   vi.useRealTimers()
 })
 

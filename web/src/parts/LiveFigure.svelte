@@ -2,6 +2,7 @@
 <script lang="ts">
   import { Minus, Pin, Plus } from '@lucide/svelte'
   import { onMount } from 'svelte'
+  import { likely } from '../lib/foresight'
   import { hotkey as register } from '../lib/hotkeys'
   import { Typed, type Meaning, type Reader } from '../lib/quantities.svelte'
   import Told from './Told.svelte'
@@ -79,7 +80,11 @@
   function nudge(by: number) {
     if (typed.waiting) typed.forget(label)
     step(by)
+    likely(nudges)
   }
+
+  /** What a key would do next. */
+  const nudges = [() => step(1), () => step(-1)]
 
   /** What was typed before a reload, or while the server was away. */
   onMount(() => {
@@ -183,6 +188,8 @@
       class={`live ${colour}`}
       class:pinned={fixed}
       data-kind={reads.kind}
+      onfocus={() => likely(nudges)}
+      onblur={() => likely([])}
       onkeydown={press}
       onpointerdown={drag}
       onpointermove={drag}

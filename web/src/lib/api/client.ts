@@ -75,6 +75,9 @@ export async function once(request: Request): Promise<Response> {
   return answer
 }
 
+/** Ask what nobody waits for, and what changes nothing. */
+export const inPassing = (request: Request): Promise<Response> => fetch(request).catch(away)
+
 /** Ask, and ask again for a while where the data is busy. */
 async function ask(request: Request): Promise<Response> {
   for (let turn = 1; ; turn++) {
