@@ -71,7 +71,7 @@ export class SetupSession extends DocumentSession<Setup> {
   /** Ask what the setup would come to as these say, so that it can be shown at once where one of them is made of it. */
   async foresee(drafts: object[]): Promise<void> {
     if (this.unsent.length || !this.answer) return
-    const [turn, found] = [this.turn, {} as Record<string, Answer>]
+    const [doc, found] = [this.doc, {} as Record<string, Answer>]
     const ask = async (draft: Setup) => {
       const query = { light: this.light, sight: this.sight }
       const { data } = await api.POST('/api/setups/{item_id}/foreseen', {
@@ -82,7 +82,7 @@ export class SetupSession extends DocumentSession<Setup> {
       if (data?.answer) found[JSON.stringify(draft)] = data.answer
     }
     await Promise.all((drafts as Setup[]).map(ask))
-    if (this.turn === turn) this.foreseen = found
+    if (this.doc === doc) this.foreseen = found
   }
 
   /** Ask again without a change: preferences, the shelf or the light looked at are different now. */
