@@ -443,13 +443,14 @@ LONG = {
     "JOBS": ("300", "api/test_one_answer.py"),
     "WAYS": ("6000", "api/test_contract.py"),
     "SHEETS": ("20000", "formats/test_spec.py"),
+    "SEEDS": ("6", "standins/test_bench.py"),
 }
 """How many generated cases the tests try that run a few of them in `make test`, and which those are."""
 
 
 def verdicts(folder: Path) -> str:
-    """Verdicts, findings, kits, answers of jobs, the API's contract and sheets, over many more generated cases than in
-    `make test`."""
+    """Verdicts, findings, kits, answers of jobs, the API's contract, sheets and drills, over many more generated cases
+    than in `make test`."""
     many = {key: os.environ.get(key, usual) for key, (usual, _) in LONG.items()}
     said = _tested(folder, many, *(place for _, place in LONG.values()))
     return f"{', '.join(f'{key} {count}' for key, count in many.items())}: {'; '.join(said)}"

@@ -15,14 +15,14 @@ THEMES = ("desk", "dim", "sun")
 
 
 def findings(page: Page, themes: tuple[str, ...] = (), within: str = "body") -> list[Any]:
-    """What axe finds, WCAG 2.2 AA; in themes what they change of what is within, contrast and sizes, else as it is."""
+    """What axe finds of what is within, WCAG 2.2 AA; in themes what they change of it, contrast and sizes."""
     if not page.evaluate("'axe' in window"):
         page.evaluate(AXE)
         page.emulate_media(reduced_motion="reduce")  # colours change at once
     tags = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]
     run = "([where, what]) => axe.run(where, {...what, resultTypes: ['violations']}).then((all) => all.violations)"
     rules = {"color-contrast": {"enabled": not themes}}
-    found = [("", one) for one in page.evaluate(run, ["body", {"runOnly": tags, "rules": rules}])]
+    found = [("", one) for one in page.evaluate(run, [within, {"runOnly": tags, "rules": rules}])]
     for theme in themes:
         page.evaluate(
             "theme => { document.documentElement.dataset.theme = theme; return new Promise(requestAnimationFrame) }",
