@@ -24,7 +24,7 @@ from jumpstop.words.figures import DisplayUnits
 from jumpstop.words.levers import levers_text
 
 AS_SET = {"aperture": "f_number", "shutter": "shutter_s", "iso": "iso", "nd": "nd_stops"}  # how an answer names them
-COUNT = int(os.environ.get("FINDINGS", "20"))  # `FINDINGS=300` tries them all
+COUNT = int(os.environ.get("FINDINGS", "14"))  # `FINDINGS=300` tries them all
 WORDS = DisplayUnits()
 UNITS = [Unit.model_validate(doc) for doc in kit()["units"]]
 SHELF = Shelf(UNITS, [f"u{at}" for at in range(len(UNITS))])
