@@ -27,7 +27,7 @@ PLAIN := tests/core tests/words tests/formats
 test: test-pages check test-plain
 
 test-pages: $(STAMPS)/browser $(STAMPS)/web
-	$(BIN)/python -m pytest -n 3 --dist worksteal $(addprefix --ignore=,$(PLAIN))
+	$(BIN)/python -m pytest -n 2 --dist worksteal $(addprefix --ignore=,$(PLAIN))
 
 test-plain: $(STAMPS)/python
 	$(BIN)/python -m pytest $(PLAIN)

@@ -1,5 +1,8 @@
 <script lang="ts">
-  import { CircleQuestionMark, Redo2, SlidersHorizontal, Undo2 } from '@lucide/svelte'
+  import CircleQuestionMark from '@lucide/svelte/icons/circle-question-mark'
+  import Redo2 from '@lucide/svelte/icons/redo-2'
+  import SlidersHorizontal from '@lucide/svelte/icons/sliders-horizontal'
+  import Undo2 from '@lucide/svelte/icons/undo-2'
   import { onMount } from 'svelte'
   import type { Preferences } from './lib/api/client'
   import { bench } from './lib/bench.svelte'

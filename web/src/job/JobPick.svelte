@@ -1,6 +1,7 @@
 <!-- Which job is in hand: its name, to be changed in place; the others; a new one, from a file, to a file. -->
 <script lang="ts">
-  import { Plus, Trash2 } from '@lucide/svelte'
+  import Plus from '@lucide/svelte/icons/plus'
+  import Trash2 from '@lucide/svelte/icons/trash-2'
   import { job } from '../lib/job.svelte'
   import { question } from '../lib/question.svelte'
   import { setups } from '../lib/setups.svelte'

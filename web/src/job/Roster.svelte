@@ -1,6 +1,6 @@
 <!-- The roster: who comes when, for which variant; done or not. CSV in and out. -->
 <script lang="ts">
-  import { Trash2 } from '@lucide/svelte'
+  import Trash2 from '@lucide/svelte/icons/trash-2'
   import { sayClock } from '../lib/figures'
   import { job } from '../lib/job.svelte'
   import { freshId } from '../lib/stamp'

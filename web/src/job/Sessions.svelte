@@ -1,7 +1,10 @@
 <!-- The sessions: which setup when, for how many people; ordered, added, copied, taken away. -->
 <script lang="ts">
   import { person } from '../lib/person.svelte'
-  import { ArrowDown, ArrowUp, Copy, Trash2 } from '@lucide/svelte'
+  import ArrowDown from '@lucide/svelte/icons/arrow-down'
+  import ArrowUp from '@lucide/svelte/icons/arrow-up'
+  import Copy from '@lucide/svelte/icons/copy'
+  import Trash2 from '@lucide/svelte/icons/trash-2'
   import { rangeOf, sayClock } from '../lib/figures'
   import { job } from '../lib/job.svelte'
   import { quantity, type Kind } from '../lib/quantities.svelte'

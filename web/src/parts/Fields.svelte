@@ -1,6 +1,6 @@
 <!-- The fields of a form, from a list; rows and parts hold fields of their own. -->
 <script lang="ts">
-  import { Trash2 } from '@lucide/svelte'
+  import Trash2 from '@lucide/svelte/icons/trash-2'
   import type { FieldText, Problem } from '../lib/api/client'
   import { bareLabel, shown, type Doc } from '../lib/fields'
   import { person } from '../lib/person.svelte'

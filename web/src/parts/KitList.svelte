@@ -1,6 +1,8 @@
 <!-- Modifiers, bodies or filters: a line each, with what matters of it. -->
 <script lang="ts">
-  import { Copy, Pencil, Trash2 } from '@lucide/svelte'
+  import Copy from '@lucide/svelte/icons/copy'
+  import Pencil from '@lucide/svelte/icons/pencil'
+  import Trash2 from '@lucide/svelte/icons/trash-2'
   import { bench } from '../lib/bench.svelte'
   import { history } from '../lib/history.svelte'
   import { kit } from '../lib/kit.svelte'

@@ -1,6 +1,8 @@
 <!-- A figure in a sentence that can be nudged by keys, wheel or drag, or typed. -->
 <script lang="ts">
-  import { Minus, Pin, Plus } from '@lucide/svelte'
+  import Minus from '@lucide/svelte/icons/minus'
+  import Pin from '@lucide/svelte/icons/pin'
+  import Plus from '@lucide/svelte/icons/plus'
   import { onMount } from 'svelte'
   import { likely } from '../lib/foresight'
   import { hotkey as register } from '../lib/hotkeys'

@@ -1,6 +1,6 @@
 <!-- The methods in rows that line up, compared for one and the same unit; the chosen one unfolds; the others in a line. -->
 <script lang="ts">
-  import { TriangleAlert } from '@lucide/svelte'
+  import TriangleAlert from '@lucide/svelte/icons/triangle-alert'
   import type { Answer, MethodCard } from '../lib/api/client'
   import { signed } from '../lib/figures'
   import { keep } from '../lib/keep.svelte'

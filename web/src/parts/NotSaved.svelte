@@ -3,7 +3,7 @@
   the foot of the page: nothing moves under a finger when it comes.
 -->
 <script lang="ts">
-  import { X } from '@lucide/svelte'
+  import X from '@lucide/svelte/icons/x'
   import { sentences } from '../lib/api/client'
   import { outbox } from '../lib/outbox.svelte'
   import { AWAY } from '../lib/reply'

@@ -1,6 +1,9 @@
 <!-- Which setup is in hand: its name, to be changed in place; the others; and to begin, copy or delete one. -->
 <script lang="ts">
-  import { ChevronDown, Copy, Plus, Trash2 } from '@lucide/svelte'
+  import ChevronDown from '@lucide/svelte/icons/chevron-down'
+  import Copy from '@lucide/svelte/icons/copy'
+  import Plus from '@lucide/svelte/icons/plus'
+  import Trash2 from '@lucide/svelte/icons/trash-2'
   import { bench } from '../lib/bench.svelte'
   import { history } from '../lib/history.svelte'
   import type { SetupSession } from '../lib/session.svelte'

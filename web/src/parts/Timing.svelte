@@ -1,7 +1,8 @@
 <!-- Shutter and flash in time: curtains, pulse, and what each row of the frame has got so far. Scrub or play. -->
 <script lang="ts">
   import { fixed } from '../lib/figures'
-  import { Pause, Play } from '@lucide/svelte'
+  import Pause from '@lucide/svelte/icons/pause'
+  import Play from '@lucide/svelte/icons/play'
   import { scaleLinear } from 'd3-scale'
   import { area } from 'd3-shape'
   import type { MethodKind } from '../lib/api/client'

@@ -1,6 +1,7 @@
 <!-- What can be set in a drill: a step down, the value, a step up; of each light its own. -->
 <script lang="ts">
-  import { Minus, Plus } from '@lucide/svelte'
+  import Minus from '@lucide/svelte/icons/minus'
+  import Plus from '@lucide/svelte/icons/plus'
   import type { PracticeControl } from '../lib/api/client'
   import type { DrillSession } from './drill.svelte'
 

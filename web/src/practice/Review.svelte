@@ -1,6 +1,7 @@
 <!-- A drill looked back at: what came out, what was done, what would have been shorter. -->
 <script lang="ts">
-  import { Check, X } from '@lucide/svelte'
+  import Check from '@lucide/svelte/icons/check'
+  import X from '@lucide/svelte/icons/x'
   import type { ReviewText } from '../lib/api/client'
 
   let { review }: { review: ReviewText } = $props()

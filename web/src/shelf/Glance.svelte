@@ -1,6 +1,8 @@
 <!-- The shelf at a glance: a line a unit, a bar a measure, sorted by heading; on a phone a card a unit. -->
 <script lang="ts">
-  import { Copy, Pencil, Trash2 } from '@lucide/svelte'
+  import Copy from '@lucide/svelte/icons/copy'
+  import Pencil from '@lucide/svelte/icons/pencil'
+  import Trash2 from '@lucide/svelte/icons/trash-2'
   import type { GlanceText, UnitLine } from '../lib/api/client'
   import { fixed } from '../lib/figures'
   import Word from '../parts/Word.svelte'
