@@ -185,6 +185,24 @@ def test_what_is_wrong_is_said_and_nothing_pretends(page: Page) -> None:
     assert "Dora Quill" in [one["name"] for one in stored_job(page)[0]["doc"]["roster"]]
 
 
+def test_another_order_of_the_coverage_is_the_same_in_a_window_that_shows_a_part_of_it(page: Page) -> None:
+    """What is out of sight, rows and columns, follows in a moment."""
+    go(page, "Job")
+    rows, told = page.get_by_role("region", name="Coverage").locator("tbody tr"), {}
+    expect(rows).to_have_count(12)
+    for size in ((2400, 1500), (700, 500)):
+        page.set_viewport_size({"width": size[0], "height": size[1]})
+        for order in ("name", "weight"):
+            page.get_by_label("Sort the units by").select_option(order)
+            expect(rows.first).to_contain_text({"name": "Avocet 200", "weight": "Wren 7"}[order])
+            if order in told:
+                expect(rows).to_have_text(told[order])
+            else:
+                page.wait_for_timeout(300)
+                told[order] = rows.all_text_contents()
+    assert told["name"] != told["weight"]
+
+
 def test_axe_finds_nothing(browser: Browser, demo: Any) -> None:
     page = browser.new_page(viewport={"width": 1280, "height": 900})
     page.goto(demo.url)

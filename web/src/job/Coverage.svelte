@@ -1,5 +1,6 @@
 <!-- The coverage: units down, lights of setups across; each cell the stops in hand and the dial, by word and sign too. -->
 <script lang="ts">
+  import { untrack } from 'svelte'
   import type { BoardText } from '../lib/api/client'
   import { grams, signed } from '../lib/figures'
   import { job } from '../lib/job.svelte'
@@ -18,6 +19,7 @@
   let dearest = $state<number | null>(null)
   let sort = $state<Sort>('covers')
   let most = $state(24)
+  const BEFORE = 2 // cells of a row before those of the lights
   let looked = $state.raw<{
     setup: string
     light: number
@@ -55,6 +57,39 @@
     }[sort]
     return shown.sort((a, b) => by(a) - by(b) || a.unit.name.localeCompare(b.unit.name))
   })
+
+  type Row = (typeof rows)[number]
+  const LATER_MS = 100 // for what is out of sight
+  let body = $state<HTMLTableSectionElement>()
+  /** The unit of each cell as it is drawn: in another order cells in sight come first, the others a moment later. */
+  let drawn = $state.raw<{ of: BoardText; rows: Row[]; cell: (row: number, column: number) => Row }>()
+
+  $effect.pre(() => {
+    const [of, now] = [board, rows.slice(0, most)]
+    const old = untrack(() => (drawn?.of === board ? drawn.rows : []))
+    const sight = untrack(inSight)
+    const soon = (row: number, there: boolean) => (there ? now[row]! : (old[row] ?? now[row]!))
+    drawn = {
+      of,
+      rows: now.map((_, row) => soon(row, sight.row(row))),
+      cell: (row, column) => soon(row, sight.row(row) && sight.column(column)),
+    }
+    const later = setTimeout(() => (drawn = { of, rows: now, cell: (row) => now[row]! }), LATER_MS)
+    return () => clearTimeout(later)
+  })
+
+  /** Whether a row, and a light's column, are in sight; where no row is, all of them are. */
+  function inSight() {
+    const lines = [...(body?.rows ?? [])].map((row) => row.getBoundingClientRect())
+    const cells = [...(body?.rows[0]?.cells ?? [])].slice(BEFORE).map((cell) => cell.getBoundingClientRect())
+    const down = lines.map(({ top, bottom }) => bottom > 0 && top < innerHeight)
+    const across = cells.map(({ left, right }) => right > 0 && left < innerWidth)
+    const some = down.includes(true)
+    return {
+      row: (at: number) => !some || down[at] !== false,
+      column: (at: number) => !some || across[at] !== false,
+    }
+  }
 
   function pick(unit: { id: string; name: string }, count: number) {
     void job.edit('Units taken along', (doc) => {
@@ -133,8 +168,8 @@
         {/each}
       </tr>
     </thead>
-    <tbody>
-      {#each rows.slice(0, most) as { unit, at }, row (row)}
+    <tbody bind:this={body}>
+      {#each drawn?.rows ?? [] as { unit }, row (row)}
         {@const all = unit.covers === board.columns.length}
         <tr class={`border-base-300 border-t ${unit.picked ? 'bg-base-200' : ''}`}>
           <th scope="row" class="unit text-left">
@@ -171,6 +206,7 @@
             >{all ? 'all' : `${unit.covers}/${board.columns.length}`}</td
           >
           {#each board.columns as column, i (i)}
+            {@const { unit, at } = drawn!.cell(row, i)}
             {@const cells = board.cells[i]!}
             {@const word = cells.word[at]!}
             {@const spare = cells.spare[at]!}
