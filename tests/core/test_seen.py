@@ -149,6 +149,8 @@ def test_a_reading_stands_for_the_chain() -> None:
     assert (equal.spare[1], equal.sd[1]) == pytest.approx((float(plain.spare[1]), 0.1))
     assert told.spare[0] == plain.spare[0]
     assert told.sd[0] == plain.sd[0]
+    drowned = sync(read(setup(), 0.7, holds_ambient=True, ambient_stops=20))  # no flash is seen in it
+    assert (drowned.spare[1], drowned.sd[1]) == (plain.spare[1], plain.sd[1])
 
 
 def test_what_changed_since_is_added_from_the_chain_with_its_own_doubt() -> None:

@@ -6,7 +6,6 @@ what a finding may change, and the page's ticks follow from the entry. Effects s
 meets them.
 """
 
-import math
 from collections.abc import Callable, Sequence
 from dataclasses import replace
 from typing import Literal, NamedTuple
@@ -487,7 +486,7 @@ def _reading(scene: Scene) -> Sequence[Jump]:
     for light in range(len(scene.lights)):
         seen = scene.standing(light)
         unit = _place(scene, light)
-        if seen is None or unit is None or math.isinf(flash_seen(seen)):
+        if seen is None or unit is None:
             continue
         if id(seen) not in was:
             before, chain, own = then(scene, seen)

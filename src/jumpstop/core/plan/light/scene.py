@@ -1,5 +1,6 @@
 """What a chain is worked out from: a setup and its possible methods, a shelf, and where the lights stand."""
 
+import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import cached_property
@@ -17,6 +18,7 @@ from ..camera.freeze import Frozen
 from ..camera.methods import Method
 from ..camera.targets import wanted_levels
 from .placing import Placing, lit_right, placing_of
+from .seen import flash_seen
 
 
 class Variants(NamedTuple):
@@ -100,12 +102,13 @@ class Scene:
 
 
 def standing(setup: Setup, light: int) -> Seen | None:
-    """The reading that a light counts from: the newest one that stands, taken with the unit it now has."""
+    """The reading that a light counts from: the newest one that stands and shows a flash, taken with the unit it now
+    has."""
     unit = setup.lights[light].unit
     if unit is None:
         return None
-    own = [one for one in setup.seen if one.light == light and one.stands and _same_unit(one.was.unit, unit)]
-    return own[-1] if own else None
+    stand = [one for one in setup.seen if one.light == light and one.stands and _same_unit(one.was.unit, unit)]
+    return next((one for one in reversed(stand) if math.isfinite(flash_seen(one))), None)
 
 
 def _same_unit(one: OwnUnit | None, other: OwnUnit) -> bool:
