@@ -15,7 +15,7 @@ from jumpstop.core.plan.change.findings import Finding, Findings
 from jumpstop.core.plan.change.moves import Bag
 from jumpstop.core.plan.change.ranking import curing
 from jumpstop.core.plan.job.worked_out import solved_on
-from jumpstop.core.plan.light.advice import chosen_method, unit_for
+from jumpstop.core.plan.light.advice import chosen_method, unit_for, units_for
 from jumpstop.core.scene.light import OwnModifier
 from jumpstop.core.scene.setup import Setup
 from jumpstop.demo import kit, setups
@@ -101,6 +101,26 @@ def held(one: Finding, light: int, unit: int, before: Answer) -> None:
     assert len(one.lost) >= len(fails) - 1, (fails, one.lost)  # the light's own stops are told apart
 
 
+def others(one: Finding, light: int, setup: Setup) -> int:
+    """The other lights whose verdict is another one after: they are told, with what they then have."""
+    was, now = solved_on(setup, SHELF), solved_on(Setup.model_validate(one.setup.model_dump(mode="json")), SHELF)
+    ends = []
+    for solved in (was, now):
+        kind = chosen_method(solved, (), light)
+        units = [None if at == light else unit for at, unit in enumerate(units_for(solved, kind))]
+        ends.append([unit if unit is None else (solved.reach(kind, at), unit) for at, unit in enumerate(units)])
+    told = {remark.facts["light"]: remark.facts for remark in one.differs if remark.code == "other_light"}
+    for at, (old, new) in enumerate(zip(*ends, strict=True)):
+        words = [end[0].verdict[end[1]] for end in (old, new) if end is not None]
+        differs = len(words) == 2 and words[0] != words[1] and "blocked" not in words and setup.lights[at].on
+        assert (at in told) == differs
+        if at in told and new is not None:
+            figures = [told[at]["verdict"], told[at]["spare"], told[at]["too_bright"], told[at]["role"]]
+            reach, unit = new
+            assert figures == [words[1], reach.spare[unit], reach.too_bright[unit], setup.lights[at].role]
+    return len(told)
+
+
 def kind_of(sentence: str) -> str:
     return " ".join(sentence.split()[:3])
 
@@ -168,11 +188,14 @@ def test_every_finding_of_the_demo_comes_out_as_it_says() -> None:
 
 
 def test_every_finding_of_generated_setups_comes_out_as_it_says() -> None:
+    elsewhere = 0
     for setup in filter(has_unit, map(setup_of, range(1000, 1000 + COUNT))):
         findings, unit, before = found(setup)
         in_their_lists(findings)
         for one in all_of(findings):
             held(one, 0, unit, before)
+            elsewhere += others(one, 0, setup) if len(setup.lights) > 1 else 0
+    assert elsewhere > 5
 
 
 TEAM = next(one for one in setups() if one.stage.kind == "group")
