@@ -1,18 +1,21 @@
 """Rules that show in one case alone: each in the smallest scene that tells it from its opposite."""
 
 import itertools
+from dataclasses import replace
 from datetime import date, datetime, time
 from typing import Any
 
 import numpy as np
 import pytest
 
+from jumpstop.core.kit.gel import GelFigures
 from jumpstop.core.kit.learned import Learned
 from jumpstop.core.kit.shelf import Shelf
 from jumpstop.core.kit.table import table_of
 from jumpstop.core.kit.unit import Unit
+from jumpstop.core.physics.colour import FLASH_K
 from jumpstop.core.plan.camera.ambient import ambient_of
-from jumpstop.core.plan.camera.colour import ambient_kelvin
+from jumpstop.core.plan.camera.colour import ambient_kelvin, gelled_kelvin
 from jumpstop.core.plan.camera.fixed import methods_of
 from jumpstop.core.plan.camera.framing import dark_of
 from jumpstop.core.plan.change.compared import Whole, _others, whole_of
@@ -28,6 +31,7 @@ from jumpstop.core.plan.light.levels import levels
 from jumpstop.core.plan.light.reach import solve
 from jumpstop.core.plan.stage.comes_out import fails
 from jumpstop.core.plan.stage.covering import row_of
+from jumpstop.core.scene.aim import Lens
 from jumpstop.core.scene.ambient import AmbientSpec
 from jumpstop.core.scene.job import Job, JobFile
 from jumpstop.core.scene.log import LogEntry
@@ -110,6 +114,22 @@ def test_the_dark_part_ends_on_the_subject_where_the_camera_is_aimed() -> None:
     assert dark is not None
     assert dark.share == pytest.approx(0.5)
     assert dark.edge_m == pytest.approx(1.75 - 24 / 50 * 3 * 0.38, abs=0.02)
+    assert dark.over == pytest.approx(0.5)  # they fill the frame from its top to its lower edge
+    team = one.model_copy(update={
+        "stage": one.stage.model_copy(update={"kind": "group", "width_m": 5.0, "people": 9}),
+        "aim": one.aim.model_copy(update={"lens": Lens.model_validate(LENS | {"subject_m": 10.0})}),
+    })  # fmt: skip
+    right = dark_of(team, replace(method, dark_edge="right"))
+    assert right is not None
+    assert (right.edge_m, right.clear_m) == (pytest.approx(0, abs=0.01), pytest.approx(2.5, abs=0.01))
+    assert right.over == pytest.approx(2.5 / (36 / 50 * 10), abs=1e-3)  # of a frame 7.2 m wide there
+
+
+def test_a_gel_that_shifts_nothing_leaves_the_flash_its_colour() -> None:
+    """D: mired add up; a diffusion has none."""
+    of = [GelFigures(0.5, mired) for mired in (None, 0.0, 100.0, -50.0)]
+    wanted = [FLASH_K, FLASH_K, 1e6 / (1e6 / FLASH_K + 100), 1e6 / (1e6 / FLASH_K - 50)]
+    assert [gelled_kelvin(one) for one in of] == pytest.approx(wanted, abs=0.1)
 
 
 def test_a_single_row_has_no_last_row() -> None:
