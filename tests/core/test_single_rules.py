@@ -123,6 +123,15 @@ def test_the_dark_part_ends_on_the_subject_where_the_camera_is_aimed() -> None:
     assert right is not None
     assert (right.edge_m, right.clear_m) == (pytest.approx(0, abs=0.01), pytest.approx(2.5, abs=0.01))
     assert right.over == pytest.approx(2.5 / (36 / 50 * 10), abs=1e-3)  # of a frame 7.2 m wide there
+    missed = dark_of(team, replace(method, dark_edge="right", lit=0.9))
+    assert (missed and missed.over) == 0  # they end at .85 of it
+    for held, edges in (
+        ("landscape", ("top", "bottom")),
+        ("upright", ("left", "right")),
+    ):  # where the edge is not known
+        framed = team.model_copy(update={"aim": team.aim.model_copy(update={"orientation": held})})
+        found = {edge: dark_of(framed, replace(method, dark_edge=edge)) for edge in ("", *edges)}
+        assert found[""].over == max(found[edge].over for edge in edges)  # type: ignore[union-attr]
 
 
 def test_a_gel_that_shifts_nothing_leaves_the_flash_its_colour() -> None:
