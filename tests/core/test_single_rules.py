@@ -127,7 +127,7 @@ def test_the_dark_part_ends_on_the_subject_where_the_camera_is_aimed() -> None:
     assert (missed and missed.over) == 0  # they end at .85 of it
     for held, edges in (
         ("landscape", ("top", "bottom")),
-        ("upright", ("left", "right")),
+        ("grip_up", ("left", "right")),
     ):  # where the edge is not known
         framed = team.model_copy(update={"aim": team.aim.model_copy(update={"orientation": held})})
         found = {edge: dark_of(framed, replace(method, dark_edge=edge)) for edge in ("", *edges)}
