@@ -58,6 +58,7 @@ FACE = {"kind": "face", "stops": 1, "dial_stops": 3, "camera": {"f_number": 5.6}
         (FACE | {"ambient_stops": -40}, True, -1, 4, ""),
         (FACE | {"dial_stops": 7, "holds_ambient": False}, False, -1, 7, "lowest"),  # the dial ends at 1/128
         (FACE | {"stops": -2, "dial_stops": 1, "holds_ambient": False}, False, 2, 0, "full"),
+        (FACE | {"stops": -1.13, "dial_stops": 1, "holds_ambient": False}, False, 1.13, 0, ""),  # within half a step
         # a fill is flash alone: wanted at -2, seen a stop brighter
         (FACE | {"wanted_stops": -2, "holds_ambient": False}, False, -1, 4, ""),
     ],
@@ -276,6 +277,7 @@ def test_white_balance_and_the_gel_that_matches() -> None:
         spec = AmbientSpec(condition="interior_night", lamps_lux=200, lamps_k=kelvin)
         found = balance(spec, ambient_of(spec), BARE)
         assert (found.gel, found.ambient_k, found.camera_k) == (gel, kelvin, 5500)
+        assert balance(spec, ambient_of(spec), ()) == found  # no light, no gel on
     warm = AmbientSpec(condition="interior_night", lamps_lux=200, lamps_k=2900)
     gelled = balance(warm, ambient_of(warm), lights({"gel": "full_orange"}))
     assert gelled.camera_k == 2900  # 10^6 / (181.8 + 159) = 2934
