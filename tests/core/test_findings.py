@@ -273,6 +273,7 @@ def test_cures_say_the_same_as_find_a_stop() -> None:
     cured = service.cures_of(reach, unit, SHELF, setup)
     listed = all_of(service.find_a_stop(reach, unit, SHELF, setup, BAG))
     assert cured
+    assert not any(one.loses or one.lever.gain <= 0.02 for one in cured)
     words = partial(levers_text, solved, keep="look", units=WORDS)
     says = {one.says: one.gain for group in ("gains", "losing", "pairs") for one in
             getattr(words(service.find_a_stop(reach, unit, SHELF, setup, BAG)), group)}  # fmt: skip
