@@ -144,7 +144,7 @@ export class SetupSession extends DocumentSession<Setup> {
   /** What was merged, refused or let go leaves the screen with an older answer: ask anew. */
   protected override async idle(): Promise<void> {
     if (this.came?.solved.revision !== this.revision) await this.renew()
-    else if (this.trouble === '' && this.answer === null) this.show()
+    else if (this.ahead || (this.trouble === '' && this.answer === null)) this.show()
   }
 
   private reply(solved: Solved | undefined, error: unknown, status: number, partial: boolean): Reply<Setup> {
