@@ -2,9 +2,9 @@
 
 pages: seeded runs of random edits and faults in real pages. kills: the server killed under writes of all kinds. starts:
 first starts and migrations cut off. studio: fifty phones that log and ten pages that nudge, on one server. verdicts:
-setups, findings, kits, jobs, the API's contract and sheets over hundreds of generated cases. devices: scripts that log
-while a page is nudged. days: jobs that play themselves. RUNS says how many, FROM the first; SEED another seed; MINUTES
-how long the studio is open.
+setups, findings, kits, jobs, the API's contract, sheets and drills over hundreds of generated cases. devices: scripts
+that log while a page is nudged. days: jobs that play themselves. RUNS says how many, FROM the first; SEED another seed;
+MINUTES how long the studio is open.
 """
 
 import asyncio

@@ -470,9 +470,7 @@ def test_axes_are_picked_by_their_place() -> None:
     for light, told in enumerate((("a", "P", "x"), ("b", "U", "y"))):
         there = two.at(1, light, 0, 1)
         assert (there.of and there.of.id, there.mark, there["layer"]) == told
-    read = replace(
-        two, thing=np.array([0, 7, -1, -1])
-    )  # what readings have taught is the user's own, the first thing too
+    read = replace(two, thing=np.array([0, 7, -1, -1]))  # what readings taught is the user's own
     assert [read.at(1, 0, 0, unit).mark for unit in range(4)] == ["U", "U", "P", "P"]
     assert np.asarray(row(grid, 1, 0, 2)).tolist() == [12, 13, 14, 15]
     assert row(np.array([[[5.0]], [[6.0]]]), 0, 1, 0) == 6

@@ -68,7 +68,7 @@ def held(one: Finding, light: int, unit: int, before: Answer) -> None:
     for remark in one.differs:
         old_level, new_level = (shown.get(remark.code, -4.0) for shown in (was, now))
         if min(old_level, new_level) > -4:  # else an answer shows none
-            assert remark.facts.get("stops", 0) in (0, pytest.approx(new_level - old_level, abs=0.02))
+            assert remark.facts["stops"] == pytest.approx(new_level - old_level, abs=0.02)
         if hasattr(before.settings, AS_SET.get(remark.code, "")):
             ends = [getattr(answer.settings, AS_SET[remark.code]) for answer in (before, after)]
             assert [remark.facts["before"], remark.facts["after"]] == ends

@@ -374,7 +374,7 @@ def _asked(unit: int, modifier: int, metres: float) -> tuple[ReadingRow, float]:
     return row, ambient_sd(plain)
 
 
-@pytest.mark.parametrize("count", [1, 6])
+@pytest.mark.parametrize("count", [1, 3, 6])
 def test_the_doubt_is_as_large_as_it_says(count: int) -> None:
     """Hidden truths drawn from the stated doubts: 68 % within one sd, 95 % within two, readings of totals included."""
     rng, table = np.random.default_rng(100 + count), shelf()

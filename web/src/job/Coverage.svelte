@@ -65,16 +65,18 @@
   let drawn = $state.raw<{ of: BoardText; rows: Row[]; cell: (row: number, column: number) => Row }>()
 
   $effect.pre(() => {
-    const [of, now] = [board, rows.slice(0, most)]
-    const old = untrack(() => (drawn?.of === board ? drawn.rows : []))
+    const now = rows.slice(0, most)
+    const all = { of: board, rows: now, cell: (row: number) => now[row]! }
+    const before = untrack(() => drawn)
+    if (before?.of !== board) return void (drawn = all)
     const sight = untrack(inSight)
-    const soon = (row: number, there: boolean) => (there ? now[row]! : (old[row] ?? now[row]!))
+    const soon = (row: number, there: boolean) => (there ? now[row]! : (before.rows[row] ?? now[row]!))
     drawn = {
-      of,
+      of: board,
       rows: now.map((_, row) => soon(row, sight.row(row))),
       cell: (row, column) => soon(row, sight.row(row) && sight.column(column)),
     }
-    const later = setTimeout(() => (drawn = { of, rows: now, cell: (row) => now[row]! }), LATER_MS)
+    const later = setTimeout(() => (drawn = all), LATER_MS)
     return () => clearTimeout(later)
   })
 

@@ -20,10 +20,15 @@ export function onlyTried(editor: object, draft: () => object): boolean {
   return true
 }
 
-/** These edits are likely next; none: no longer. */
+/** These edits are likely next. */
 export function likely(edits: (() => void)[]): void {
   next = edits
   inAMoment()
+}
+
+/** These are likely no longer. */
+export function unlikely(edits: (() => void)[]): void {
+  if (next === edits) next = []
 }
 
 /** Look at what is likely once it has been quiet for a moment. */

@@ -69,20 +69,19 @@ export class SetupSession extends DocumentSession<Setup> {
   }
 
   /** Ask what the setup would come to as these say, so that it can be shown at once where one of them is made of it. */
-  async foresee(drafts: object[]): Promise<void> {
+  foresee(drafts: object[]): void {
     if (this.unsent.length || !this.answer) return
-    const [doc, found] = [this.doc, {} as Record<string, Answer>]
-    const ask = async (draft: Setup) => {
-      const query = { light: this.light, sight: this.sight }
-      const { data } = await api.POST('/api/setups/{item_id}/foreseen', {
-        params: { path: { item_id: this.id }, query },
-        body: draft,
-        fetch: inPassing,
-      })
-      if (data?.answer) found[JSON.stringify(draft)] = data.answer
-    }
-    await Promise.all((drafts as Setup[]).map(ask))
-    if (this.doc === doc) this.foreseen = found
+    const found: Record<string, Answer> = (this.foreseen = {})
+    for (const draft of drafts as Setup[]) void this.askAhead(draft, found)
+  }
+
+  private async askAhead(draft: Setup, found: Record<string, Answer>): Promise<void> {
+    const { data } = await api.POST('/api/setups/{item_id}/foreseen', {
+      params: { path: { item_id: this.id }, query: { light: this.light, sight: this.sight } },
+      body: draft,
+      fetch: inPassing,
+    })
+    if (data?.answer) found[JSON.stringify(draft)] = data.answer
   }
 
   /** Ask again without a change: preferences, the shelf or the light looked at are different now. */

@@ -3,8 +3,8 @@
   import Minus from '@lucide/svelte/icons/minus'
   import Pin from '@lucide/svelte/icons/pin'
   import Plus from '@lucide/svelte/icons/plus'
-  import { onMount } from 'svelte'
-  import { likely } from '../lib/foresight'
+  import { onDestroy, onMount } from 'svelte'
+  import { likely, unlikely } from '../lib/foresight'
   import { hotkey as register } from '../lib/hotkeys'
   import { Typed, type Meaning, type Reader } from '../lib/quantities.svelte'
   import Told from './Told.svelte'
@@ -87,6 +87,7 @@
 
   /** What a key would do next. */
   const nudges = [() => step(1), () => step(-1)]
+  onDestroy(() => unlikely(nudges))
 
   /** What was typed before a reload, or while the server was away. */
   onMount(() => {
@@ -191,7 +192,7 @@
       class:pinned={fixed}
       data-kind={reads.kind}
       onfocus={() => likely(nudges)}
-      onblur={() => likely([])}
+      onblur={() => unlikely(nudges)}
       onkeydown={press}
       onpointerdown={drag}
       onpointermove={drag}

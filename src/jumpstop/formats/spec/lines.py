@@ -143,8 +143,7 @@ def _aside_here(token: Token, here: LinePart) -> bool:
 def _of_a_figure(here: LinePart) -> bool:
     """Whether what comes now belongs to the figure before it: 2 s battery, 480 flashes per battery."""
     since = list(takewhile(lambda one: one.kind != "figure", reversed(here.tokens)))
-    joined = [one for one in since if not (one.kind == "label" and one.code == here.topic)]
-    return all(one.text in JOINS for one in joined)
+    return all(one.code in (here.topic, "at", "full") or one.text in JOINS for one in since)
 
 
 ASIDE_LABELS = {
@@ -155,8 +154,8 @@ ASIDE_LABELS = {
     ("hss", "duration"),
 }
 PER = {"per", "pro", "par", "por"}
-JOINS = {*PER, "on", "with", "mit", "avec", "con", "from", "each", "a", "one", "full", "of", "("}
-"""What joins a figure to what it is of."""
+JOINS = {*PER, "on", "each", "one", "of", "("}
+"""What joins a figure to what it is of, beside the vocabulary's words for at and full."""
 
 
 def fields_of(part: LinePart) -> Fields:

@@ -6,7 +6,7 @@ what a finding may change, and the page's ticks follow from the entry. Effects s
 meets them.
 """
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
 from typing import Literal, NamedTuple
 
@@ -483,20 +483,15 @@ def _reading(scene: Scene) -> Sequence[Jump]:
     shape = (1, len(scene.lights), 1, len(scene.table))
     size, sd, taken = np.zeros(shape), np.zeros(shape), [0.0] * len(scene.lights)
     was: dict[int, tuple[Chain, int]] = {}
-    for light in range(len(scene.lights)):
-        seen = scene.standing(light)
-        unit = _place(scene, light)
-        if seen is None or unit is None:
-            continue
+    for light, seen, unit in _counting(scene):
         if id(seen) not in was:
             before, chain, own = then(scene, seen)
             was[id(seen)] = taught(before.table, chain), own
         chain, own = was[id(seen)]
         held = counted(chain, seen, bool(scene.table.tailed[unit]))
         said = pick(total(held), (0, seen.light, own, unit)) - seen.dial_stops
-        size[0, light, 0, unit] = flash_seen(seen) - said
-        sd[0, light, 0, unit] = flash_sd(seen)
         taken[light] = flash_seen(seen)
+        size[0, light, 0, unit], sd[0, light, 0, unit] = taken[light] - said, flash_sd(seen)
     if not sd.any():
         return []
     source = "your reading; what has changed since is added from the chain"
@@ -512,14 +507,19 @@ def _place(scene: Scene, light: int) -> int | None:
     return None if unit is None else scene.table.place_of(unit.id, unit.name)
 
 
+def _counting(scene: Scene) -> Iterator[tuple[int, Seen, int]]:
+    """Each light that counts from a reading, the reading, and the place of the unit that it was taken of."""
+    for light in range(len(scene.lights)):
+        seen, unit = scene.standing(light), _place(scene, light)
+        if seen is not None and unit is not None:
+            yield light, seen, unit
+
+
 def _settled(scene: Scene, chain: Chain) -> Chain:
     """The chain without the doubts that a standing reading has settled: those of jumps that are as they were then."""
     was: dict[int, dict[tuple[str, int], float]] = {}
     standing_now: list[tuple[int, int, dict[tuple[str, int], float]]] = []
-    for light in range(len(scene.lights)):
-        seen, unit = scene.standing(light), _place(scene, light)
-        if seen is None or unit is None:
-            continue
+    for light, seen, unit in _counting(scene):
         if id(seen) not in was:
             _, chain_then, own = then(scene, seen)
             was[id(seen)] = _by_place(chain_then, seen.light, own, unit)
