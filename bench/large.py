@@ -3,10 +3,10 @@
 import random
 from typing import Any
 
-from fastapi.testclient import TestClient
+import httpx
 
 
-def log_entries(client: TestClient, count: int, seed: int = 7) -> list[dict[str, Any]]:
+def log_entries(client: httpx.Client, count: int, seed: int = 7) -> list[dict[str, Any]]:
     """So many readings as they come in from location, of every light of every setup of the demo: {id, entry}."""
     dice, blanks = random.Random(seed), list[dict[str, Any]]()
     job = client.get("/api/jobs").json()[0]["id"]
@@ -30,7 +30,7 @@ def log_entries(client: TestClient, count: int, seed: int = 7) -> list[dict[str,
     return out
 
 
-def large_job(client: TestClient, setups: int) -> str:
+def large_job(client: httpx.Client, setups: int) -> str:
     """A job with so many setups, the demo's over and over; its id."""
     files = client.get(f"/api/jobs/{client.get('/api/jobs').json()[0]['id']}/export.json").json()
     own = files["setups"]

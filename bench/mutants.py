@@ -233,7 +233,7 @@ def tested(path: Path, code: str, seconds: float, tests: list[str]) -> int:
             return compile(code, str(path), "exec")
         return get_code(loader, name)
 
-    importlib.machinery.SourceFileLoader.get_code = changed  # type: ignore[method-assign]
+    importlib.machinery.SourceFileLoader.get_code = changed  # type: ignore[method-assign, assignment]
     os._exit(_pytest(sorted({ROOT / test.partition("::")[0] for test in tests}), _Chosen(tests)))
 
 

@@ -88,7 +88,7 @@ def bare(table: UnitTable) -> None:
             ok = (table.t01_s <= 1 / 5000) & (table.dial_range[:, None] >= POWER_STOPS)
             first, ends = ok.argmax(axis=1), ~ok & (np.arange(len(POWER_STOPS)) > ok.argmax(axis=1)[:, None])
             np.where(ends.any(axis=1), ends.argmax(axis=1) - 1, len(POWER_STOPS) - 1)
-            own, own_sd = -np.where(ok.any(axis=1), np.ceil(POWER_STOPS[first] / table.step) * table.step, 0.0), 0.0
+            own, own_sd = -np.where(ok.any(axis=1), np.ceil(POWER_STOPS[first] / table.step) * table.step, 0.0), 0 * t01
         elif way != "hss":
             own = np.where(np.isnan(t01), 0.0, np.log2(-np.expm1(-2.303 * 0.0026 / t01)))
             own_sd = np.abs(own) / 4
@@ -236,13 +236,13 @@ def varied(count: int, seed: int = 1) -> list[Unit]:
         guide = float(dice.uniform(20, 110))
         out.append(
             Unit(
-                name=f"Wader {i}", kind=str(dice.choice(["shoe", "pocket", "monobloc"])),  # type: ignore[arg-type]
+                name=f"Wader {i}", kind=str(dice.choice(["shoe", "pocket", "monobloc"])),
                 claims=(Claim(guide_number=round(guide, 1), unit="m", zoom_mm=35),),
                 zoom_max_mm=float(dice.choice([105, 200])) if dice.random() < 0.5 else None,
                 hss=Hss() if dice.random() < 0.6 else None, flash_duration=DURATIONS,
                 weight_g=round(float(200 + guide**1.6 * dice.uniform(0.6, 1.4))),
                 price=round(float(50 + guide**1.7 * dice.uniform(0.5, 1.5))),
-                holding=str(dice.choice(["owned", "hire", "wanted"])),  # type: ignore[arg-type]
+                holding=str(dice.choice(["owned", "hire", "wanted"])),
                 power_supplies=(PowerSupply(recycle_full_s=2, full_flashes=200),),
             )
         )  # fmt: skip

@@ -30,12 +30,20 @@ def test_a_wheel_runs_in_a_clean_environment_without_node(tmp_path: Path) -> Non
     wheel = next(tmp_path.glob("jumpstop-*.whl"))
     home = tmp_path / "clean"
     venv.create(home)
-    quick = [Path(sys.executable).parent / "uv", "pip", "install", "--python", home]
-    usual = [sys.executable, "-m", "pip", "--python", home, "install", "--no-compile"]  # it may reach what uv cannot
-    what = ["-q", "-c", ROOT / "requirements.lock", wheel]
+    quick: list[str | Path] = [Path(sys.executable).parent / "uv", "pip", "install", "--python", home]
+    usual: list[str | Path] = [
+        sys.executable,
+        "-m",
+        "pip",
+        "--python",
+        home,
+        "install",
+        "--no-compile",
+    ]  # it may reach what uv cannot
+    what: list[str | Path] = ["-q", "-c", ROOT / "requirements.lock", wheel]
     assert any(subprocess.run([*one, *what], capture_output=True).returncode == 0 for one in (quick, usual))
     clean = {"PATH": str(home / "bin"), "HOME": str(tmp_path), "LANG": os.environ.get("LANG", "C.UTF-8")}
-    command = [home / "bin" / "jumpstop", "demo", "--data", tmp_path / "data"]
+    command: list[str | Path] = [home / "bin" / "jumpstop", "demo", "--data", tmp_path / "data"]
     with (
         subprocess.Popen(command, stdout=subprocess.PIPE, text=True, env=clean, cwd=tmp_path) as process,
         ended(process),

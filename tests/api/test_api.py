@@ -2,7 +2,6 @@
 
 import json
 import re
-import shutil
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
@@ -13,6 +12,7 @@ from alembic.script import ScriptDirectory
 from fastapi.testclient import TestClient
 
 import jumpstop.store
+from asked import put, sentence
 from jumpstop.api.app import create_app
 from jumpstop.core.kit.unit import Unit
 from jumpstop.demo import SHELF
@@ -24,25 +24,9 @@ from jumpstop.store.file import HEAD
 from refused import refused
 
 
-@pytest.fixture
-def client(filled: Path, tmp_path: Path) -> Iterator[TestClient]:
-    folder = shutil.copytree(filled, tmp_path, dirs_exist_ok=True)
-    with TestClient(create_app(folder), base_url="http://127.0.0.1", raise_server_exceptions=False) as client:
-        yield client
-
-
 def setup_of(client: TestClient) -> tuple[str, int, dict[str, Any]]:
     stored = client.get("/api/setups").json()[0]
     return stored["id"], stored["revision"], stored["doc"]
-
-
-def put(client: TestClient, url: str, doc: object, revision: int = 1, **headers: str) -> Any:
-    sent = {"if-match": f'"{revision}"', "content-type": "application/json"} | headers
-    return client.put(url, content=json.dumps(doc), headers=sent)
-
-
-def sentence(answer: Any) -> str:
-    return str(answer.json()["problems"][0]["sentence"])
 
 
 def test_an_edit_is_stored_and_answered_and_a_stale_one_is_refused(client: TestClient) -> None:

@@ -8,14 +8,8 @@ from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
-from test_api import client, put, sentence
 
-__all__ = ["client"]
-
-
-def named(client: TestClient, name: str) -> tuple[str, dict[str, Any]]:
-    stored = next(one for one in client.get("/api/setups").json() if one["doc"]["name"] == name)
-    return stored["id"], stored["doc"]
+from asked import named, put, sentence
 
 
 def with_unit(client: TestClient, name: str, unit: str, **light: Any) -> str:

@@ -7,10 +7,8 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 from icalendar import Calendar
-from test_api import client, put, sentence
-from test_in_hand import named
 
-__all__ = ["client"]
+from asked import named, put, sentence
 
 
 @pytest.fixture

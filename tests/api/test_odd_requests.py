@@ -198,7 +198,7 @@ def test_other_applications_cookies_lock_nobody_out(tmp_path: Path, others: str)
         one.cookies.clear()
         for line in (others + cookie, f"{cookie}; {others}"):
             headers = {"cookie": line.encode("latin-1"), "authorization": "Bearer "}  # an empty one hides no cookie
-            assert one.get("/api/units", headers=headers).status_code == 200, line  # type: ignore[arg-type]
+            assert one.get("/api/units", headers=headers).status_code == 200, line
 
 
 def test_history_is_bounded_and_the_file_shrinks_again(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:

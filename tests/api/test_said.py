@@ -4,9 +4,6 @@ from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
-from test_api import client
-
-__all__ = ["client"]
 
 
 def say(client: TestClient, text: str, **more: Any) -> dict[str, Any]:

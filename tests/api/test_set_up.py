@@ -4,10 +4,8 @@ from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
-from test_api import client, put
-from test_in_hand import named
 
-__all__ = ["client"]
+from asked import named, put
 
 
 def stored(client: TestClient, name: str, **changed: Any) -> str:

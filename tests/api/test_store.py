@@ -27,7 +27,7 @@ from jumpstop.store import database, file
 from jumpstop.store.database import backup, restore
 from jumpstop.store.documents import Store
 from jumpstop.store.errors import Busy, Conflict, InUse, NotFound, StorageFault, TooMuch
-from jumpstop.store.file import FILE
+from jumpstop.store.file import FILE, HEAD
 from jumpstop.store.lock import held
 from jumpstop.store.tables import edits
 from refused import refused
@@ -73,7 +73,7 @@ def test_a_data_file_of_version_one_is_brought_up_to_date_with_a_copy_kept(tmp_p
     store.undo()
     assert store.item("setups", "s1").doc["frames"] == 100
     Setup.model_validate(store.item("setups", "s1").doc)
-    copies = list(tmp_path.glob(f"before-{database.HEAD}*"))
+    copies = list(tmp_path.glob(f"before-{HEAD}*"))
     assert len(copies) == 1
     with sqlite3.connect(copies[0]) as connection:
         assert json.loads(connection.execute("SELECT doc FROM setups").fetchone()[0]) == OLD
@@ -378,21 +378,23 @@ def test_what_is_logged_behind_all_else_is_read_alone_and_every_other_change_is_
     working = Workspace(store)
     read = list[int]()
     packed = store.packed
-    store.packed = lambda kind, ids: (read.append(len(ids)), packed(kind, ids))[1]  # type: ignore[method-assign]
+    store.packed = lambda kind, ids: read.append(len(ids)) or packed(kind, ids)  # type: ignore[method-assign, func-returns-value]
 
-    def log_one(number: int) -> None:
-        entry = LogEntry(name=f"Reading {number}", at=datetime(2026, 6, 24, 12), celsius=20)
-        store.keep("log", [(f"reading-{number}", entry.model_dump(mode="json"))], "Log", "phone")
+    def logged(*numbers: int) -> bool:
+        for number in numbers:
+            entry = LogEntry(name=f"Reading {number}", at=datetime(2026, 6, 24, 12), celsius=20)
+            store.keep("log", [(f"reading-{number}", entry.model_dump(mode="json"))], "Log", "phone")
+        return True
 
     def set_aside(number: int) -> None:
         item = store.item("log", f"reading-{number}")
         store.put("log", item.id, item.doc | {"aside": True}, item.revision, "Set aside", "desk")
 
     steps: list[tuple[Callable[[], object], int]] = [
-        (lambda: log_one(1), 1), (lambda: log_one(2), 1), (lambda: [log_one(3), log_one(4)], 2),
-        (lambda: set_aside(2), 1), (lambda: log_one(5), 1), (lambda: store.undo("desk"), 1),
-        (lambda: store.remove("log", ["reading-3", "reading-5"], "Delete", "desk"), 0), (lambda: log_one(6), 1),
-        (lambda: store.undo("desk"), 2), (lambda: [store.redo("desk"), log_one(7)], 1), (lambda: log_one(7), 0),
+        (lambda: logged(1), 1), (lambda: logged(2), 1), (lambda: logged(3, 4), 2),
+        (lambda: set_aside(2), 1), (lambda: logged(5), 1), (lambda: store.undo("desk"), 1),
+        (lambda: store.remove("log", ["reading-3", "reading-5"], "Delete", "desk"), 0), (lambda: logged(6), 1),
+        (lambda: store.undo("desk"), 2), (lambda: (store.redo("desk"), logged(7)), 1), (lambda: logged(7), 0),
     ]  # fmt: skip
     for step, several in steps:
         step()

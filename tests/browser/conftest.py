@@ -1,38 +1,15 @@
 """A server of the demo's data of its own for each test that asks, and Debian's Chromium."""
 
 import shutil
-import socket
 from collections.abc import Iterator
 from pathlib import Path
-from threading import Thread
 from time import perf_counter
 
 import pytest
-import uvicorn
 from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 from chromium import SHELL, Demo, launch
-from jumpstop.api.app import create_app
-
-
-class Served:
-    """The application over a folder, in a thread of this process: it need not load all it is made of each time."""
-
-    def __init__(self, folder: Path) -> None:
-        listening = socket.socket(socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
-        listening.bind(("127.0.0.1", 0))
-        listening.listen()
-        self.url = f"http://127.0.0.1:{listening.getsockname()[1]}/"
-        config = uvicorn.Config(create_app(folder), log_level="warning", timeout_graceful_shutdown=1)
-        self.server = uvicorn.Server(config)
-        self.thread = Thread(target=self.server.run, args=([listening],))
-        self.thread.start()
-
-    def kill(self) -> None:
-        """Stop it."""
-        self.server.should_exit = True
-        self.thread.join()
-
+from served import Served
 
 QUIET_S, LOOPS = 0.03, 400_000  # what this loop takes on a machine that does nothing else, about
 PATIENCE_MS, MOST_TIMES, NAVIGATION_MS = 15_000, 4.0, 90_000

@@ -7,9 +7,9 @@ from typing import Any
 
 import pytest
 from playwright.sync_api import Browser, Locator, Page, expect
-from test_journeys import THEMES, findings
 
-from conftest import Served
+from pages import THEMES, findings
+from served import Served
 
 SHEET = """Plover 58
 Guide number: 36 m (ISO 100, 35 mm), 58 m (105 mm)
@@ -127,7 +127,7 @@ def test_the_same_by_touch_on_a_phone(browser: Browser, own: Served) -> None:
     person.act(page.get_by_role("button", name="Tick what you own"))
     dialog = page.get_by_role("dialog")
     box = dialog.get_by_role("checkbox").first
-    assert box.locator("xpath=..").bounding_box()["height"] >= 44
+    assert box.locator("xpath=..").evaluate("it => it.getBoundingClientRect().height") >= 44
     person.act(box)
     person.act(dialog.get_by_role("button", name="Put 1 on my shelf"))
     expect(page.get_by_test_id("headline")).not_to_contain_text("Needs GN ")

@@ -8,40 +8,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Browser, Page, Route, expect
 
-AXE = (Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js").read_text(encoding="utf-8")
-
-
-THEMES = ("desk", "dim", "sun")
-
-
-def findings(page: Page, themes: tuple[str, ...] = (), within: str = "body") -> list[Any]:
-    """What axe finds of what is within, WCAG 2.2 AA; in themes what they change of it, contrast and sizes."""
-    if not page.evaluate("'axe' in window"):
-        page.evaluate(AXE)
-        page.emulate_media(reduced_motion="reduce")  # colours change at once
-    tags = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]
-    run = "([where, what]) => axe.run(where, {...what, resultTypes: ['violations']}).then((all) => all.violations)"
-    rules = {"color-contrast": {"enabled": not themes}}
-    found = [("", one) for one in page.evaluate(run, [within, {"runOnly": tags, "rules": rules}])]
-    for theme in themes:
-        page.evaluate(
-            "theme => { document.documentElement.dataset.theme = theme; return new Promise(requestAnimationFrame) }",
-            theme,
-        )
-        changed = {"runOnly": {"type": "rule", "values": ["color-contrast", "target-size"]}}
-        found += [(theme, one) for one in page.evaluate(run, [within, changed])]
-    return [(theme, v["id"], [n["html"][:120] for n in v["nodes"]]) for theme, v in found]
-
-
-def lane(page: Page, name: str) -> Any:
-    return page.get_by_role("listitem").filter(has=page.get_by_role("button", name=re.compile(f"^{name}")))
-
-
-def settle_in(page: Page, label: str, value: str) -> None:
-    """Choose in the settings dialog."""
-    page.get_by_role("button", name="Settings").click()
-    page.get_by_label(label).select_option(value)
-    page.get_by_role("dialog", name="Settings").get_by_role("button", name="Close").click()
+from pages import THEMES, findings, lane, saved, settle_in
 
 
 def why(page: Page, name: str) -> Any:
@@ -58,10 +25,6 @@ def frames_of(page: Page) -> Any:
     if not page.get_by_role("spinbutton", name="Frames").is_visible():
         more.press("Enter")
     return page.get_by_role("spinbutton", name="Frames")
-
-
-def saved(page: Page) -> None:
-    expect(page.get_by_test_id("saving")).to_have_text("Saved")
 
 
 def test_a_newcomer_sees_a_verdict_with_its_reason(page: Page) -> None:

@@ -7,36 +7,8 @@ from pathlib import Path
 from typing import Any
 
 from playwright.sync_api import Browser, Page, expect
-from test_journeys import THEMES, findings, lane, saved, settle_in
-from test_setup_in_hand import bench, method
 
-SETTINGS = "Settings"
-
-
-def verdict(page: Page) -> Any:
-    return page.get_by_test_id("headline")
-
-
-def setting(page: Page, name: str) -> Any:
-    return page.get_by_role("group", name=SETTINGS).get_by_role("spinbutton", name=name, exact=True)
-
-
-def typed(page: Page, name: str, text: str) -> None:
-    """Type a figure into its place."""
-    page.get_by_role("spinbutton", name=name, exact=True).press("Enter")
-    page.get_by_role("textbox", name=name, exact=True).fill(text)
-    page.keyboard.press("Enter")
-
-
-def take(page: Page, name: str) -> None:
-    """Take a unit; what is shown then speaks of it, and has found its place."""
-    lane(page, name).get_by_role("button", name=re.compile(f"^{name}")).click()
-    expect(verdict(page)).to_contain_text(f"{name} at ")
-
-
-def tool(page: Page, name: str) -> Any:
-    page.get_by_role("button", name=name, exact=True).click()
-    return page.get_by_test_id("tool")
+from pages import THEMES, bench, findings, lane, method, saved, setting, settle_in, take, tool, typed, verdict
 
 
 def test_a_newcomer_knows_what_to_set_in_four_actions(page: Page) -> None:

@@ -8,12 +8,9 @@ import pytest
 from playwright.sync_api import Browser, Error, Page, Request, Route, expect
 
 from acts import ACTS, PROBLEM, asked, go, home, troubled, wait_until
+from pages import state
 
 SAVED = re.compile("^Saved$")
-
-
-def state(page: Page) -> Any:
-    return page.get_by_test_id("saving")
 
 
 @pytest.mark.parametrize(

@@ -14,7 +14,6 @@ import numpy as np
 import pytest
 from PIL import Image
 from playwright.sync_api import Browser, Page, expect
-from test_journeys import findings
 
 from acts import go
 from chromium import Demo
@@ -31,6 +30,7 @@ from jumpstop.core.scene.log import LogEntry
 from jumpstop.formats.cards_page import cards_page
 from jumpstop.words.cards import Card, cards_of
 from jumpstop.words.figures import DisplayUnits
+from pages import findings
 
 FRAMES = Path(week.__file__ or "").parent / "frames"
 

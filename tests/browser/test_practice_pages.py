@@ -7,7 +7,8 @@ from typing import Any
 import numpy as np
 import pytest
 from playwright.sync_api import Browser, Page, Route, expect
-from test_journeys import THEMES, findings
+
+from pages import THEMES, findings
 
 PATCH = re.compile(r": (?:right|([\d.]+) stops? too (bright|dark)(?: or more)?)")
 LATE = re.compile(r"([\d.]+) ms (late|early)")

@@ -1,14 +1,12 @@
 """A picture said in a line, a journey by what people type, findings that say what they move, helps of a day."""
 
 import re
+from typing import Any
 
 from playwright.sync_api import Page, expect
-from test_my_unit import setting, take, typed
-from test_nothing_is_lost import state
-from test_setup_in_hand import bench
-from test_the_stage import tool
 
 from acts import asked, go
+from pages import bench, setting, state, take, tool, typed
 
 LINE = "Say the picture in a line"
 
@@ -17,8 +15,8 @@ def say(page: Page, text: str) -> None:
     page.get_by_role("textbox", name=LINE).fill(text)
 
 
-def stored(page: Page, name: str) -> dict[str, object]:
-    found: dict[str, object] = next(one["doc"] for one in asked(page, "api/setups") if one["doc"]["name"] == name)
+def stored(page: Page, name: str) -> dict[str, Any]:
+    found: dict[str, Any] = next(one["doc"] for one in asked(page, "api/setups") if one["doc"]["name"] == name)
     return found
 
 
@@ -44,10 +42,10 @@ def test_a_noon_portrait_from_scratch_corrected_and_found_a_stop(page: Page) -> 
     expect(page.get_by_test_id("headline")).to_contain_text("too dark")
     expect(state(page)).to_have_text("Saved")
     doc = stored(page, "New setup")
-    (light,) = doc["lights"]  # type: ignore[misc]
+    light = doc["lights"][0]
     assert (light["dial_stops"], light["position"]["bearing_deg"], light["distance_m"]) == (5, -45, 1.8)
-    assert doc["aim"]["background_stops"] == -1  # type: ignore[index]
-    assert doc["aim"]["lens"]["background_m"] == 60  # type: ignore[index]
+    assert doc["aim"]["background_stops"] == -1
+    assert doc["aim"]["lens"]["background_m"] == 60
 
 
 def test_a_finding_says_what_else_it_moves_and_does_it(page: Page) -> None:

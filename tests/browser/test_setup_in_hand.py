@@ -5,19 +5,9 @@ from pathlib import Path
 from typing import Any
 
 from playwright.sync_api import Browser, Page, Route, expect
-from test_journeys import THEMES, findings, lane, saved, settle_in
 
 from acts import wait_until
-
-
-def bench(page: Page, name: str) -> None:
-    """Put a setup on the bench."""
-    page.get_by_label("Setup on the bench").select_option(label=name)
-    expect(page.get_by_role("textbox", name="Name of the setup")).to_have_value(name)
-
-
-def method(page: Page, name: str) -> Any:
-    return page.get_by_role("group", name="Methods").get_by_role("button", name=re.compile(f"^({name})"))
+from pages import THEMES, bench, findings, lane, method, saved, settle_in
 
 
 def test_the_day_by_the_sun(page: Page) -> None:

@@ -9,9 +9,9 @@ from typing import Any
 
 import pytest
 from playwright.sync_api import Browser, Page, Route, expect
-from test_journeys import THEMES, findings
 
 from acts import go
+from pages import THEMES, findings
 
 CSV = "name,guide_number,weight_g,price,power_source,recycle_full_s,full_flashes,power_lowest\n" + "".join(
     f'{name},"GN {gn} (ISO 100, m, 35 mm)",{grams},{price},lithium,2,{flashes},0.0009765625\n'
@@ -188,7 +188,7 @@ def test_what_is_wrong_is_said_and_nothing_pretends(page: Page) -> None:
 def test_another_order_of_the_coverage_is_the_same_in_a_window_that_shows_a_part_of_it(page: Page) -> None:
     """What is out of sight, rows and columns, follows in a moment."""
     go(page, "Job")
-    rows, told = page.get_by_role("region", name="Coverage").locator("tbody tr"), {}
+    rows, told = page.get_by_role("region", name="Coverage").locator("tbody tr"), dict[Any, Any]()
     expect(rows).to_have_count(12)
     for size in ((2400, 1500), (700, 500)):
         page.set_viewport_size({"width": size[0], "height": size[1]})
@@ -227,7 +227,7 @@ def test_on_a_phone(browser: Browser, demo: Any) -> None:
         go(page, name)
         expect(page.get_by_test_id(mark)).to_contain_text(re.compile("Covers|gives out"))
         assert page.evaluate("document.documentElement.scrollWidth") <= 390, name
-        assert page.get_by_test_id(mark).bounding_box()["y"] < 500, name
+        assert page.get_by_test_id(mark).evaluate("it => it.getBoundingClientRect().y") < 500, name
     page.close()
 
 

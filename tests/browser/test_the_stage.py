@@ -9,11 +9,9 @@ from typing import Any
 
 import pytest
 from playwright.sync_api import Browser, Page, Route, expect
-from test_journeys import findings, saved
-from test_my_unit import tool, verdict
-from test_setup_in_hand import bench
 
 from jumpstop.core.physics.tone import srgb
+from pages import bench, findings, saved, tool, verdict
 
 
 def spot(page: Page, number: int) -> Any:

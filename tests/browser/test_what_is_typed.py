@@ -5,12 +5,10 @@ from typing import Any
 
 import pytest
 from playwright.sync_api import Page, expect
-from test_my_unit import setting, take, typed, verdict
-from test_nothing_is_lost import state
-from test_setup_in_hand import bench
 
 from acts import ACTS, asked, go, home, wait_until
 from chromium import Demo
+from pages import bench, setting, state, take, typed, verdict
 
 UNSAID = re.compile(r"^(as usual here|as the sky has it|not said|by that|sharpness allows|no ND)$")
 

@@ -27,7 +27,7 @@ BODY = {"name": "A body", "dark_edge": "bottom"}
 def unit(guide: float, weight: float | None = None, **more: object) -> Unit:
     return Unit(
         name=f"GN {guide}", claims=(Claim(guide_number=guide, unit="m", zoom_mm=35),), weight_g=weight,
-        hss=more.pop("hss", Hss()), **more,  # type: ignore[arg-type]
+        hss=more.pop("hss", Hss()), **more,
     )  # fmt: skip
 
 

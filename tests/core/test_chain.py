@@ -61,7 +61,7 @@ def size(reach: Reach, effect: str, part: str = "") -> tuple[float, float]:
 
 BOX = {"name": "Box", "stops": -0.5, "sd": 0.2, "face": {"shape": "disc", "width_m": 1.1}}
 LAYERED = {"name": "Octa", "stops": -0.4, "layers": [{"name": "inner", "stops": -0.9, "sd": 0.25}]}
-SUN = {"filters": [{"name": "ND", "stops": 1}]}
+SUN: dict[str, Any] = {"filters": [{"name": "ND", "stops": 1}]}
 FAST = {"kind": "freeze", "mover": "other", "speed_m_s": 2, "field_width_m": 0.6}
 SLOW_PACK = Unit(
     name="Pack", claims=GN32.claims,
@@ -266,7 +266,7 @@ def test_the_sum_is_what_is_in_hand_and_doubts_add_as_squares() -> None:
 
 
 def flash(guide: float, **more: object) -> Unit:
-    return Unit(name=f"GN {guide}", claims=(Claim(guide_number=guide, unit="m", zoom_mm=35),), **more)  # type: ignore[arg-type]
+    return Unit(name=f"GN {guide}", claims=(Claim(guide_number=guide, unit="m", zoom_mm=35),), **more)
 
 
 def test_verdicts() -> None:
@@ -315,7 +315,7 @@ def test_what_is_left_over_at_the_lowest_setting_counts_from_half_a_step() -> No
 
 
 def test_a_lights_own_supply_comes_before_the_setups() -> None:
-    feeds = tuple(PowerSupply(kind=kind, recycle_full_s=full) for kind, full in (("aa", 5.0), ("lithium", 2.0)))  # type: ignore[arg-type]
+    feeds = tuple(PowerSupply(kind=kind, recycle_full_s=full) for kind, full in (("aa", 5.0), ("lithium", 2.0)))
     unit = GN32.model_copy(update={"power_supplies": feeds})
     for asked, own, full in ((None, None, 5), ("lithium", None, 2), (None, "lithium", 2), ("lithium", "aa", 5)):
         reach = solved(setup({"power_supply": own}, power_supply=asked), unit).reach("hss")

@@ -2,7 +2,6 @@
 
 import math
 import os
-import random
 from typing import Any
 
 from jumpstop.core.kit.shelf import Shelf
@@ -15,46 +14,11 @@ from jumpstop.core.scene.setup import Setup
 from jumpstop.demo import kit
 from jumpstop.words.answer import Answer, answer_of
 from jumpstop.words.figures import DisplayUnits
+from scenes import BODY, setup_of
 
 SETUPS = int(os.environ.get("SETUPS", "100"))  # `SETUPS=400` tries them all
 UNITS = [Unit.model_validate(doc) for doc in kit()["units"]]
 SHELF = Shelf(UNITS).table
-BODY = {"name": "Cliff 36", "sync_s": 1 / 250, "top_speed_s": 1 / 8000, "dark_edge": "top", "travel_s": 1 / 250}
-STUDIO = [unit for unit in UNITS if unit.takes_modifiers and unit.hss]
-
-
-def setup_of(seed: int) -> Setup:
-    """A picture of some kind: a person or a group, one to three lights, fixed figures here and there, a level camera."""
-    dice = random.Random(seed)
-    group = dice.random() < 0.25
-    lights: list[dict[str, Any]] = []
-    for role in ("key", "fill", "rim")[: dice.choice([1, 1, 2, 3])]:
-        light: dict[str, Any] = {
-            "role": role,
-            "distance_m": dice.choice([1.2, 2.0, 3.0, 5.5] if not group else [5.5, 8.0]),
-        }
-        light["unit"] = dice.choice(STUDIO).model_dump(mode="json")
-        light["target_stops"] = {"key": 0.0, "fill": -2.0, "rim": 0.5}[role]
-        bearing = {"key": -40.0, "fill": 20.0, "rim": 140.0}[role]
-        light["position"] = {"bearing_deg": dice.choice([bearing, bearing, 0.0]), "height_m": 2.2}
-        if dice.random() < 0.15:
-            light["dial_stops"] = dice.choice([1.0, 3.0, 5.0])
-        lights.append(light)
-    document: dict[str, Any] = {
-        "ambient": {"condition": dice.choice(["distinct_shadows", "hazy_sun", "open_shade", "office", "dark"])},
-        "aim": {"f_number": dice.choice([2.8, 5.6, 8.0]), "background_stops": dice.choice([-2.0, -1.0]),
-                "lens": {"focal_mm": dice.choice([35, 85]), "subject_m": 3.0 if not group else 7.0, "background_m": 60}},
-        "body": BODY, "lights": lights, "filters": [{"name": "ND 3", "stops": 3}] if dice.random() < 0.5 else [],
-        "stage": {"kind": "group" if group else "person", "camera_tilt_deg": 0.0, "camera_height_m": 1.5,
-                  **({"width_m": dice.choice([2.0, 6.0]), "depth_m": 1.0, "people": 12} if group else {})},
-    }  # fmt: skip
-    if dice.random() < 0.3:
-        document["fixed"] = {"shutter_s": dice.choice([1 / 200, 1 / 320, 1 / 500, 1 / 1000])}
-    if dice.random() < 0.2:
-        document["motion"] = {"kind": "freeze", "mover": dice.choice(["leap", "thrown"]), "field_width_m": 2.0}
-    if dice.random() < 0.2:
-        document["method"] = dice.choice(["past_sync", "hss", "stop_down"])
-    return Setup.model_validate(document)
 
 
 def looked_at(setup: Setup, solved: Solved, answer: Answer) -> bool:

@@ -52,7 +52,7 @@ def test_the_constants_of_rp21_line_by_line() -> None:
         "clear": (0.21, 0.8, 15.5, 0.5, 0.25), "partly": (0.80, 0.3, 45, 1, 0.7), "overcast": (np.inf, 0.3, 21, 1, 0.7),
     }  # fmt: skip
     for day, outside in ((2, 127.5 * 1.034), (2 + 365 / 2, 127.5 * 0.966)):
-        assert float(daylight.beam_klx(90, day, 0.0)) == pytest.approx(outside, rel=1e-4)  # type: ignore[arg-type]
+        assert float(daylight.beam_klx(90, day, 0.0)) == pytest.approx(outside, rel=1e-4)
     assert float(daylight.beam_klx(90, 2, 0.8)) == pytest.approx(127.5 * 1.034 * np.exp(-0.8), rel=1e-3)
     assert float(daylight.beam_klx(0.0, 2, 0.1)) == float(daylight.beam_klx(30, 2, np.inf)) == 0
     for name, noon in (("clear", 0.8 + 15.5 * np.sqrt(0.5)), ("partly", 0.3 + 45 * 0.5), ("overcast", 0.3 + 21 * 0.5)):
@@ -200,9 +200,9 @@ def test_the_days_course_has_its_marks() -> None:
     assert sun_reaches(track, 0) is None  # the northern night hides it
     rises = next(i for i, height in enumerate(track.elevation) if height > 0)
     up = -track.elevation[rises - 1] / (track.elevation[rises] - track.elevation[rises - 1])
-    shown = lambda share: float(np.interp(share, (0, 1), track.bearing[rises - 1 : rises + 1]))  # noqa: E731
-    assert sun_reaches(track, shown(up - 0.02)) is None  # not up yet
-    after = sun_reaches(track, shown(up + 0.02))
+    before, behind = np.interp([up - 0.02, up + 0.02], (0, 1), track.bearing[rises - 1 : rises + 1]).tolist()
+    assert sun_reaches(track, before) is None  # not up yet
+    after = sun_reaches(track, behind)
     assert after is not None
     assert track.instants[rises - 1] < after < track.instants[rises]
     # Seen to come in at this very time on that day, it does so then; ten days on at the same bearing.

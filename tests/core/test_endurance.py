@@ -109,7 +109,7 @@ def test_iso_buys_recycle_time_and_charge() -> None:
     assert float(high.flashes[0]) == pytest.approx(4 * float(low.flashes[0]))
 
 
-DARK = {"ambient": {"condition": "dark"}, "aim": {"f_number": 8}, "lights": [{"distance_m": 3}]}
+DARK: dict[str, Any] = {"ambient": {"condition": "dark"}, "aim": {"f_number": 8}, "lights": [{"distance_m": 3}]}
 ONE = Unit(
     name="One", claims=(Claim(guide_number=60, unit="m", zoom_mm=35),), weight_g=500,
     power_supplies=(PowerSupply(kind="lithium", recycle_full_s=2.0, recycle_least_s=0.1, full_flashes=100),),
@@ -324,7 +324,7 @@ def test_a_second_unit_and_another_order_do_what_they_say() -> None:
     assert order.gives_out > plan.gives_out + 120
     assert not [way for way in day_plan(file_of([easy, hard]), Shelf([ONE])).ways if way.code == "order"]
     assert not [way for way in day_plan(file_of([hard, hard]), Shelf([ONE])).ways if way.code == "order"]
-    told = [{"people": 9, "frames_each": 60, "start": "09:30"}, easy]
+    told: list[dict[str, Any]] = [{"people": 9, "frames_each": 60, "start": "09:30"}, easy]
     assert not [way for way in day_plan(file_of(told), Shelf([ONE])).ways if way.code == "order"]
 
 
@@ -347,7 +347,7 @@ def test_what_a_way_moves_beside_what_gives_out_is_told() -> None:
     for minutes, over in ((60, True), (0.5, False)):
         later = replace(good, turns=tuple(replace(turn, end=turn.end + minutes) for turn in good.turns))
         assert ("over" in told(good, later)) == over
-    both = [{"people": 2}, {"people": 2, "setup": "far"}]
+    both: list[dict[str, Any]] = [{"people": 2}, {"people": 2, "setup": "far"}]
     doc = file_of(both[:1]).model_dump(mode="json")
     doc["setups"].append({"id": "far", "setup": far})
 
@@ -581,7 +581,7 @@ def test_a_day_runs_on_past_midnight() -> None:
     """By the plain sum: 22:00 and three hours of people, then as many again; the method and the dial are those of
     before, where no light changes; a clock before the day's beginning is the next day's."""
     people = {"people": 36, "frames_each": 1, "minutes_each": 5, "tests": 0}
-    hours = {"begins": "22:00", "ends": "23:30"}
+    hours: dict[str, Any] = {"begins": "22:00", "ends": "23:30"}
     plan = day_plan(file_of([people, people], batteries=[{"unit": "One", "charges": 9}], **hours), Shelf([ONE]))
     one, two = plan.turns
     change = two.session.change_min
@@ -846,7 +846,7 @@ def test_a_session_takes_a_variant_of_its_setup() -> None:
 
 def test_running_late_shifts_the_day() -> None:
     """Sessions follow each other; one whose time has passed begins as soon as it can, one whose has not waits."""
-    sessions = [{"people": 2, "minutes_each": 30}, {"start": "10:30"}, {"start": "15:00"}]
+    sessions: list[dict[str, Any]] = [{"people": 2, "minutes_each": 30}, {"start": "10:30"}, {"start": "15:00"}]
     usual = day_plan(file_of(sessions), Shelf([ONE]), ways=False)
     late = day_plan(file_of(sessions, late_min=40.0), Shelf([ONE]), ways=False)
     assert [turn.start for turn in usual.turns] == [540, 630, 900]

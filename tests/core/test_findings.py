@@ -6,7 +6,6 @@ from functools import partial
 from typing import Any
 
 import pytest
-from test_comes_out import setup_of
 
 from jumpstop import service
 from jumpstop.core.kit.shelf import Shelf
@@ -22,6 +21,7 @@ from jumpstop.demo import kit, setups
 from jumpstop.words.answer import Answer, answer_of
 from jumpstop.words.figures import DisplayUnits
 from jumpstop.words.levers import levers_text
+from scenes import setup_of
 
 AS_SET = {"aperture": "f_number", "shutter": "shutter_s", "iso": "iso", "nd": "nd_stops"}  # how an answer names them
 COUNT = int(os.environ.get("FINDINGS", "14"))  # `FINDINGS=300` tries them all
@@ -92,9 +92,9 @@ def held(one: Finding, light: int, unit: int, before: Answer) -> None:
         "iso": abs(math.log2(new.iso / old.iso)),
     }
     for code, by in stops.items():
-        says = {"aperture": {"wider", "stop_down"}, "iso": {"iso_up", "iso_down", "iso_and_shutter"},
+        cures = {"aperture": {"wider", "stop_down"}, "iso": {"iso_up", "iso_down", "iso_and_shutter"},
                 "shutter": {"iso_and_shutter"}}[code]  # fmt: skip
-        assert (code in told or bool(says & by_itself)) >= (by > 0.35), (code, by)
+        assert (code in told or bool(cures & by_itself)) >= (by > 0.35), (code, by)
         assert (code in told) <= (by > 0.15)  # marked f-numbers are rounded
     assert ("method" in told or bool({"method", "nd_on"} & by_itself)) >= (before.chosen != after.chosen)
     fails = {kind_of(said) for said in after.fails} - {kind_of(said) for said in before.fails}

@@ -8,9 +8,6 @@ from typing import Any
 
 import numpy as np
 import pytest
-from test_levers import BAG, NAMES, NOON, TABLE, found, named
-from test_next_reading import lit, unit
-from test_stage import at, scene
 
 from jumpstop.core.kit.rating import rating_of
 from jumpstop.core.kit.table import table_of
@@ -30,6 +27,8 @@ from jumpstop.core.plan.stage.above import in_frame, shadow_of
 from jumpstop.core.scene.ambient import AmbientSpec
 from jumpstop.core.scene.setup import SMALLEST, WIDEST, Setup
 from jumpstop.demo import setups
+from scenes import BAG, NAMES, NOON, TABLE, at, found, named, scene, unit
+from scenes import lit_through as lit
 
 DOWNS = {"name": "Downs", "latitude": 51.0, "longitude": 0.0, "zone": "Europe/London"}
 
@@ -118,7 +117,7 @@ def test_marked_distances_are_a_stop_apart_as_apertures_are() -> None:
 
 def test_the_ladder_has_a_rung_beyond_each_end() -> None:
     """From the nearest distance at which the dial goes low enough to the farthest it reaches, and one more each way."""
-    plain = Unit(name="P", claims=(Claim(guide_number=40, unit="m", zoom_mm=35),), scale={"lowest": 1 / 16})  # type: ignore[arg-type]
+    plain = Unit(name="P", claims=(Claim(guide_number=40, unit="m", zoom_mm=35),), scale={"lowest": 1 / 16})
     setup = Setup.model_validate({"lights": [{}], "ambient": {"condition": "dark"}, "aim": {"f_number": 8}})
     table = table_of([plain])
     _, rungs = ladder(setup, table, "sync", 0, "third", feet=False)
@@ -160,7 +159,7 @@ def test_the_price_of_a_change() -> None:
         0.75, 1, 2, 3, 6, 0.5, 300, 120, 3, 0.3
     )  # what the setup gives up counts once
     heavy = ChangeCosts(0, 0, 0, 0, 0, 0, 2000, 500, 1, 0)
-    assert [heavy.price(keep) for keep in ("look", "light", "quick")] == [4, 10, 6]  # type: ignore[arg-type]
+    assert [heavy.price(keep) for keep in ("look", "light", "quick")] == [4, 10, 6]
 
 
 def test_another_unit_costs_what_it_costs_more() -> None:

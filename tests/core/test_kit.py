@@ -35,7 +35,7 @@ DOCS = Path(__file__).parents[2] / "docs" / "schema"
 
 def unit(*claims: tuple[float, float | None], **more: object) -> Unit:
     """A unit from guide numbers [m, ISO 100] and their zoom positions [mm]."""
-    return Unit(name="U", claims=tuple(Claim(guide_number=g, unit="m", zoom_mm=z) for g, z in claims), **more)  # type: ignore[arg-type]
+    return Unit(name="U", claims=tuple(Claim(guide_number=g, unit="m", zoom_mm=z) for g, z in claims), **more)
 
 
 def total_sd(table: UnitTable, zoom: float | None) -> float:
@@ -59,7 +59,7 @@ def test_a_modifier_fits_kinds_single_units_and_mounts() -> None:
         ({"mount": "Large bayonet"}, [True, False, True, True]),  # what is not said of a unit hinders nothing
         ({"mount": "Large bayonet", "adapters": ("small bayonet",)}, [True, True, True, True]),
     ):
-        modifier = Modifier(name="M", **more)  # type: ignore[arg-type]
+        modifier = Modifier(name="M", **more)
         assert table.fitting(modifier).tolist() == fits, more
         setup = Setup.model_validate(
             {"ambient": {"condition": "dark"}, "lights": [{"modifier": modifier.model_dump()}]}

@@ -16,6 +16,7 @@ from jumpstop.core.plan.job.board import Landings, board_of, joint_chance, landi
 from jumpstop.core.plan.light.reach import solve
 from jumpstop.core.scene.setup import Setup
 from jumpstop.demo import kit, setups
+from scenes import covered
 
 Doc = dict[str, Any]
 
@@ -25,7 +26,7 @@ def shelf(dice: np.random.Generator, count: int) -> UnitTable:
         [
             Unit(
                 name=f"U{i}", watt_seconds=100, weight_g=float(dice.integers(200, 3000)),
-                price=float(dice.integers(50, 900)), holding=str(dice.choice(["owned", "hire", "wanted"])),  # type: ignore[arg-type]
+                price=float(dice.integers(50, 900)), holding=str(dice.choice(["owned", "hire", "wanted"])),
                 count=int(dice.integers(1, 3)),
             )
             for i in range(count)
@@ -45,21 +46,6 @@ def job(dice: np.random.Generator, units: int, heads: int, kept: float = 0.0) ->
         taken = tuple(int(dice.integers(units)) if dice.random() < kept else None for _ in range(lights))
         out.append(Landings(None, kinds, tuple(range(lights)), chance, wanted, taken))  # type: ignore[arg-type]
     return out
-
-
-def covered(one: Landings, kind: int, counts: list[int], chance: float = 0.9) -> bool:
-    """Every light with units of its own, by trying all ways."""
-    able = [
-        [unit for unit in np.flatnonzero(one.chance[kind, light] >= chance) if taken in (None, unit)]
-        for light, taken in enumerate(one.taken)
-    ]
-    for chosen in itertools.product(*able):
-        left = list(counts)
-        for light, unit in enumerate(chosen):
-            left[unit] -= one.heads[light]
-        if min(left) >= 0:
-            return True
-    return False
 
 
 def holds(landings: list[Landings], counts: list[int], spares: int) -> bool:
@@ -84,9 +70,9 @@ def test_the_choice_is_as_good_as_the_best_of_all_sets(least: Any, spares: int, 
             for u in table.units
         ]
         best = math.inf
-        for counts in itertools.product(*(range(int(m) + 1) for m in most)):
-            cost = sum(f * c for f, c in zip(figures, counts, strict=True))  # type: ignore[operator]
-            if cost < best and holds(landings, list(counts), spares):
+        for some in itertools.product(*(range(int(m) + 1) for m in most)):
+            cost = sum((f or 0) * c for f, c in zip(figures, some, strict=True))
+            if cost < best and holds(landings, list(some), spares):
                 best = cost
         kit = choose_kit(landings, table, least, 0.9, spares)
         assert kit.proven
@@ -222,17 +208,17 @@ def test_the_board_takes_the_best_method_a_setup_allows() -> None:
     assert all(seen[word] for word in ("reaches", "on_the_line", "too_bright", "short"))
     for row, column in enumerate(board.columns):
         one = board.landings[column.setup]
-        for unit in np.flatnonzero(board.kind[row] >= 0):
-            taken = int(board.kind[row, unit])
-            there = one.reach(taken, column.light)
+        for unit in np.flatnonzero(board.kind[row] >= 0).tolist():
+            method = int(board.kind[row, unit])
+            reach = one.reach(method, column.light)
             told = [board.spare, board.sd, board.below_full, board.too_bright, board.verdict, board.chance]
             own = [
-                there.spare,
-                there.sd,
-                there.below_full,
-                there.too_bright,
-                there.verdict,
-                one.chance[taken, column.light],
+                reach.spare,
+                reach.sd,
+                reach.below_full,
+                reach.too_bright,
+                reach.verdict,
+                one.chance[method, column.light],
             ]
             assert [figure[row, unit] for figure in told] == [figure[unit] for figure in own]
     assert board.covers.tolist() == [int((board.verdict[:, unit] == "reaches").sum()) for unit in range(len(SHELF))]
@@ -307,6 +293,6 @@ def test_what_is_not_weighed_counts_as_the_heaviest_or_is_left_out() -> None:
     assert choose_kit(only, table).counts == {0: 1}
     assert choose_kit(only, table, known_only=True).status == "none"
     priced = table_of([Unit(name=n, watt_seconds=100, price=p, holding=h) for n, p, h in
-                       (("A", None, "owned"), ("B", None, "hire"), ("C", 9.0, "hire"))])  # type: ignore[arg-type] # fmt: skip
+                       (("A", None, "owned"), ("B", None, "hire"), ("C", 9.0, "hire"))])  # fmt: skip
     assert unknown_of(priced, "price").tolist() == [True, True, False]
     assert unknown_of(priced, "buy").tolist() == [False, True, False]  # what is owned costs nothing

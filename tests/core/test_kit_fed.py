@@ -7,7 +7,6 @@ from typing import Any
 
 import numpy as np
 import pytest
-from test_kit_choice import covered
 
 from jumpstop import service
 from jumpstop.core.kit.shelf import Shelf
@@ -19,6 +18,7 @@ from jumpstop.core.plan.job.endurance import DayPlan
 from jumpstop.core.plan.job.packing import pack_of
 from jumpstop.core.scene.job import JobFile, Least
 from jumpstop.service.kit import with_kit
+from scenes import covered
 
 SHELVES = int(os.environ.get("KITS", "12"))  # as many as are tried here; KITS=200 tries as many
 
@@ -53,19 +53,25 @@ def shelf_of(dice: np.random.Generator, count: int) -> Shelf:
 
 def file_of(dice: np.random.Generator) -> JobFile:
     """Up to two setups of up to two lights, one or two days; chargers and nights of every kind."""
-    setups, sessions = [], []
+    setups, sessions = [], list[dict[str, Any]]()
     for at in range(int(dice.integers(1, 3))):
-        lights = [
+        lights: list[dict[str, Any]] = [
             {"role": role, "distance_m": float(dice.uniform(1.5, 5)), "heads": int(dice.choice([1, 1, 1, 2]))}
             for role in ("key", "fill")[: int(dice.integers(1, 3))]
         ]
         aim = {"f_number": 8, "iso": 200}
-        setup = {"name": f"S{at}", "ambient": {"condition": "dark"}, "aim": aim, "lights": lights, "method": "sync"}
+        setup: dict[str, Any] = {
+            "name": f"S{at}",
+            "ambient": {"condition": "dark"},
+            "aim": aim,
+            "lights": lights,
+            "method": "sync",
+        }
         if dice.random() < 0.5:  # in the sun: by HSS, or with a filter on at sync
             sun = {"condition": "distinct_shadows", "subject": "back"}
             setup |= {"ambient": sun, "aim": {"f_number": 4, "iso": 100}, "method": None}
             setup["filters"] = [{"name": "ND 3 stops", "stops": 3}]
-            setup["lights"] = [light | {"distance_m": float(light["distance_m"]) / 2} for light in lights]
+            setup["lights"] = [light | {"distance_m": light["distance_m"] / 2} for light in lights]
         setups.append({"id": f"s{at}", "setup": setup})
         for day in range(1, int(dice.integers(2, 4))):
             people = int(dice.integers(4, 40))
@@ -152,10 +158,10 @@ def best_in(file: JobFile, shelf: Shelf, least: Least, landings: list[Landings],
         shot = {(turn.session.setup, stretch.kind) for turn in plan.turns for stretch in turn.stretches}
         if shot != {(file.setups[at].id, one.kinds[kinds[at]]) for at, one in enumerate(landings)}:
             continue
-        for one in plan.units:
-            if math.isfinite(one.capacity):
-                place = next(at for at, unit in enumerate(shelf.units) if unit.name == plan.table.units[one.unit].name)
-                charges[place] = one.charged if file.job.chargers else one.wanted
+        for used in plan.units:
+            if math.isfinite(used.capacity):
+                place = next(at for at, unit in enumerate(shelf.units) if unit.name == plan.table.units[used.unit].name)
+                charges[place] = used.charged if file.job.chargers else used.wanted
         best = min(best, cost_of(file, shelf, counts, charges, least))
     return best
 
@@ -163,7 +169,7 @@ def best_in(file: JobFile, shelf: Shelf, least: Least, landings: list[Landings],
 @pytest.mark.parametrize("seed", range(SHELVES))
 def test_the_choice_with_batteries_is_as_good_as_the_best_of_all_ways(seed: int) -> None:
     dice = np.random.default_rng(seed)
-    least: Least = ("weight", "price", "buy")[seed % 3]  # type: ignore[assignment]
+    least: Least = ("weight", "price", "buy")[seed % 3]
     file, shelf = file_of(dice), shelf_of(dice, int(dice.integers(2, 4)))
     found = service.kit(file, shelf, least=least)
     best = best_of(file, shelf, least)

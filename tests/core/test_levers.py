@@ -1,7 +1,7 @@
 """Find a stop: each change brings just what is promised, none breaks what is fixed, and the rule of ranking holds."""
 
 import math
-from typing import Any
+from typing import Any, cast
 
 import numpy as np
 import pytest
@@ -9,14 +9,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from jumpstop.core.kit.errors import CannotSolve
-from jumpstop.core.kit.table import UnitTable, table_of
-from jumpstop.core.kit.unit import Unit
+from jumpstop.core.kit.table import table_of
 from jumpstop.core.plan.change.levers import FEW, levers
 from jumpstop.core.plan.change.moves import Bag, done
 from jumpstop.core.plan.change.ranking import (
     ENOUGH,
-    Lever,
-    Levers,
     gaining,
     gaining_pairs,
     spending,
@@ -26,40 +23,11 @@ from jumpstop.core.plan.change.ranking import (
 from jumpstop.core.plan.change.whole_set import set_levers
 from jumpstop.core.plan.light.placing import farthest_m
 from jumpstop.core.plan.light.reach import solve
-from jumpstop.core.scene.light import OwnModifier, OwnUnit
+from jumpstop.core.scene.light import OwnModifier
 from jumpstop.core.scene.setup import Setup
 from jumpstop.core.scene.stage import Position
-from jumpstop.demo import kit, setups
-
-SHELF = [Unit.model_validate(doc) for doc in kit()["units"]]
-HIRED = Unit(name="Hired", watt_seconds=500, weight_g=2000, price=300, holding="hire")
-SHELF.append(HIRED)
-TABLE = table_of(SHELF, ids=[f"u{i}" for i in range(len(SHELF))])
-BAG = Bag(tuple(OwnModifier.model_validate(doc | {"id": f"m{i}"}) for i, doc in enumerate(kit()["modifiers"])))
-OWN = {key: OwnUnit.model_construct(**dict(one), id=key) for key, one in zip(TABLE.ids, SHELF, strict=True)}
-NAMES = [one.name for one in SHELF]
-
-
-def found(setup: Setup, unit: str, kind: str = "nd", light: int = 0, **more: Any) -> Levers:
-    return levers(setup, light, kind, TABLE, NAMES.index(unit), BAG, **more)  # type: ignore[arg-type]
-
-
-def named(some: tuple[Lever, ...], *codes: str) -> list[Lever]:
-    return [one for one in some if tuple(move.code for move in one.moves) == codes]
-
-
-def comes_to(setup: Setup, light: int, one: Lever, unit: int, kind: str, table: UnitTable = TABLE) -> float:
-    """Stops in hand of the setup with a change made, solved anew from nothing."""
-    changed = done(setup, light, one.moves, OWN)
-    swap = next((move.unit for move in one.moves if move.unit), None)
-    method = next((move.method for move in one.moves if move.method), kind)
-    at = unit if swap is None else table.ids.index(swap)
-    reach = solve(changed, table).reach(method, light)  # type: ignore[arg-type]
-    assert reach.able[at], one.moves  # what a unit cannot take is not offered
-    return float(reach.spare[at])
-
-
-NOON = setups()[0]
+from jumpstop.demo import setups
+from scenes import BAG, HIRED, NAMES, NOON, OWN, SHELF, TABLE, comes_to, found, named
 
 
 def test_changes_respect_the_room() -> None:
@@ -224,14 +192,14 @@ def test_the_rule_turns() -> None:
     changes = found(NOON, "Redshank 60")
     assert changes.spare < 0
     for keep in ("look", "light", "quick"):
-        ranked = gaining(changes, keep)  # type: ignore[arg-type]
+        ranked = gaining(changes, keep)
         enough = [one.spare >= ENOUGH for one in ranked]
         assert enough == sorted(enough, reverse=True)
-        prices = [one.costs.price(keep) for one in ranked if one.spare >= ENOUGH]  # type: ignore[arg-type]
+        prices = [one.costs.price(keep) for one in ranked if one.spare >= ENOUGH]
         assert prices == sorted(prices)
         assert all(one.gain > 0.02 for one in ranked)
     assert gaining(changes, "look")[0].moves[0].code == "layer_off"
-    firsts = {keep: [one.moves[0].code for one in gaining(changes, keep)] for keep in ("look", "light", "quick")}  # type: ignore[arg-type]
+    firsts = {keep: [one.moves[0].code for one in gaining(changes, keep)] for keep in ("look", "light", "quick")}
     assert firsts["quick"].index("bare") < firsts["quick"].index("unit") < firsts["look"].index("bare")
     heavy = next(one for one in changes.singles if one.moves[0].facts.get("name") == "Skua 1200 pack").costs
     assert heavy.price("light") > heavy.price("look") > 3  # 8.9 kg more
@@ -440,7 +408,7 @@ def test_a_whole_set_has_what_its_weakest_light_has() -> None:
         method = next((move.method for move in one.moves if move.method), "nd")
         swapped = {move.at: TABLE.ids.index(move.unit) for move in one.moves if move.unit}
         solved = solve(changed, TABLE)
-        spare = [float(solved.reach(method, at).spare[swapped.get(at, units[at])]) for at in range(3)]
+        spare = [float(solved.reach(cast(Any, method), at).spare[swapped.get(at, units[at])]) for at in range(3)]
         assert min(spare) == pytest.approx(one.spare, abs=1e-6), one.moves
         assert one.gain == pytest.approx(one.spare - found.spare)
     with pytest.raises(CannotSolve):

@@ -345,7 +345,7 @@ def test_motion_by_hand() -> None:
 
 def unit(shape: str, *entries: tuple[float, float], **more: object) -> Unit:
     table = tuple(DurationEntry(power=power, seconds=seconds) for power, seconds in entries)
-    return Unit(name="U", watt_seconds=60, flash_duration=FlashDuration(shape=shape, table=table), **more)  # type: ignore[arg-type]
+    return Unit(name="U", watt_seconds=60, flash_duration=FlashDuration(shape=shape, table=table), **more)
 
 
 def test_which_settings_are_short_enough() -> None:

@@ -1,35 +1,19 @@
 """What to measure next, on simulated shelves: hidden truths drawn from the stated doubts, the same for both choices."""
 
-from typing import Any
-
 import numpy as np
 import pytest
 
-from jumpstop.core.kit.table import UnitTable, table_of
-from jumpstop.core.kit.unit import Claim, Hss, Unit
+from jumpstop.core.kit.table import table_of
+from jumpstop.core.kit.unit import Unit
 from jumpstop.core.plan.learn.next_reading import KnownSoFar, candidates_of, landing_of, propose, state_of
-from jumpstop.core.plan.light.reach import Reach, solve
-from jumpstop.core.scene.setup import Setup
-
-
-def unit(name: str, gn: float, zoom: float = 35, **more: Any) -> Unit:
-    return Unit(name=name, claims=(Claim(guide_number=gn, unit="m", zoom_mm=zoom),), hss=Hss(), **more)
-
-
-def lit(modifier: dict[str, Any] | None, table: UnitTable, at: int, in_hand: float) -> Reach:
-    """A key through a modifier, from so far that a unit has this in hand."""
-    doc = {"lights": [{"modifier": modifier, "distance_m": 2.0}], "ambient": {"condition": "dark"}}
-    setup = Setup.model_validate(doc | {"aim": {"f_number": 5.6}})
-    off = float(solve(setup, table).reach("sync").spare[at]) - in_hand
-    light = setup.lights[0].model_copy(update={"distance_m": float(np.clip(2 * 2 ** (off / 2), 0.6, 40))})
-    return solve(setup.model_copy(update={"lights": (light,)}), table).reach("sync")
+from scenes import lit_through, unit
 
 
 def test_the_reading_that_settles_most_is_of_what_is_in_doubt() -> None:
     """Of a landing on the line and one far over it, the one on the line is read, through what stands before it."""
     table = table_of([unit("Near", 50), unit("Far", 50)])
     box = {"name": "Box", "stops": -1.3}
-    reaches = [lit(box, table, 0, 0.1), lit(None, table, 1, 3.0)]
+    reaches = [lit_through(box, table, 0, 0.1), lit_through(None, table, 1, 3.0)]
     found = [(landing_of(reach, at, at, 0), reach) for at, reach in enumerate(reaches)]
     landings = [landing for landing, _ in found]
     best, second = propose(landings, candidates_of(found, [0, 1]), table)
@@ -59,7 +43,7 @@ def _job(rng: np.random.Generator) -> KnownSoFar:
         at, which = int(rng.integers(8)), int(rng.integers(6))
         layers = [{"name": "outer", "stops": -0.9, "sd": 0.25}] if which % 2 else []
         box = {"name": f"M{which}", "stops": -0.5 - which / 4, "layers": layers}
-        reach = lit(box, table, at, float(rng.normal(0, 0.5)))
+        reach = lit_through(box, table, at, float(rng.normal(0, 0.5)))
         found.append((landing_of(reach, at, number, 0), reach))
     return state_of([landing for landing, _ in found], candidates_of(found, range(8)), table)
 

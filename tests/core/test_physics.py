@@ -4,6 +4,7 @@ import doctest
 import math
 import pkgutil
 import re
+from functools import partial
 from importlib import import_module
 from inspect import isfunction
 from types import ModuleType
@@ -72,7 +73,7 @@ def test_meters() -> None:
 
 
 # P: full stops as cameras engrave them, ISO 517, ISO 516, ISO 12232; a count of stops from the first.
-FULL = {
+FULL: dict[str, tuple[scales.Series, list[float], Any]] = {
     "apertures": (scales.APERTURES, [1, 1.4, 2, 2.8, 4, 5.6, 8, 11, 16, 22, 32, 45, 64], lambda n: 2 ** (n / 2)),
     "times": (
         scales.SHUTTERS,
@@ -103,7 +104,7 @@ def test_full_stops_lie_at_whole_powers(name: str) -> None:
 
 @pytest.mark.parametrize(("series", "step", "marks"), PARTS)
 def test_parts_of_a_stop_lie_evenly_between(series: scales.Series, step: scales.Step, marks: list[float]) -> None:
-    places = np.log([series.exact(mark) for mark in marks]) / math.log(series.ratio)
+    places = np.log([float(series.exact(mark)) for mark in marks]) / math.log(series.ratio)
     assert np.diff(places) == pytest.approx(1 / (3 if step == "third" else 2))
     for mark in marks:
         assert series.marked(float(series.exact(mark)), step) == pytest.approx(mark)
@@ -234,18 +235,21 @@ def test_distance_and_faces() -> None:
         assert float(falloff.close_up(1.1, None, distance)) == pytest.approx(loss, abs=0.006)
     assert float(beam.spread_stops(24, 14)) == pytest.approx(-0.99, abs=0.005)  # physics 13
     assert float(beam.frame_solid_angle_sr(1e-6)) == pytest.approx(2 * math.pi, abs=1e-4)  # all that lies ahead
-    for face in ((0.0, None), (1.5, None), (0.9, 1.2)):
+    for width, height in ((0.0, None), (1.5, None), (0.9, 1.2)):
         for more in (-2.0, -1.0, 0.3, 1.0):
-            there = float(falloff.distance_where(more, 2.0, *face))
+            there = float(falloff.distance_where(more, 2.0, width, height))
             gained = falloff.inverse_square(there) - falloff.inverse_square(2.0)
-            if face[0]:
-                gained += falloff.close_up(*face, there) - falloff.close_up(*face, 2.0)
+            if width:
+                gained += falloff.close_up(width, height, there) - falloff.close_up(width, height, 2.0)
             assert float(gained) == pytest.approx(more, abs=1e-9)
     assert float(falloff.distance_where(1, 2.0)) == pytest.approx(math.sqrt(2))
     assert float(falloff.distance_where(1, 2.0, 1.5)) == pytest.approx(1.3110, abs=1e-4)  # (4 + .5625) / 2 - .5625
-    for face in ((1.5, None), (0.9, 1.2)):  # against the face a disc gives log2(d^2 / r^2 + 1) more, and no more
-        most = -falloff.close_up(*face, 2.0) + (math.log2(4 / 0.5625) if face[1] is None else 0)
-        assert math.isnan(float(falloff.distance_where(float(most) + 9, 2.0, *face)))
+    for width, height in (
+        (1.5, None),
+        (0.9, 1.2),
+    ):  # against the face a disc gives log2(d^2 / r^2 + 1) more, and no more
+        most = -falloff.close_up(width, height, 2.0) + (math.log2(4 / 0.5625) if height is None else 0)
+        assert math.isnan(float(falloff.distance_where(float(most) + 9, 2.0, width, height)))
     assert float(falloff.rectangle_close_up(0.9, 1.2, 1)) == pytest.approx(-0.45, abs=0.005)
     assert float(falloff.close_up(0.3, 1.2, 1)) == pytest.approx(-0.31, abs=0.005)
     assert (
@@ -386,7 +390,7 @@ def test_each_relation_says_what_it_takes_and_its_example_holds(room: ModuleType
         (group.off_axis, [[0, 30, -9], [60, 60, 12]]), (falloff.inverse_square, [[0.5, 2, 9]]),
         (falloff.spill, [[1, 2, 3], [2, 2, 9]]), (falloff.disc_close_up, [[0.1, 0.5, 1], [2, 1, 0.3]]),
         (falloff.rectangle_close_up, [[0.1, 0.5, 1], [0.2, 0.4, 2], [2, 1, 0.3]]),
-        (lambda *of: falloff.distance_where(*of, 0.9, 1.2), [[0, 1, -1], [2, 3, 1]]),
+        (partial(falloff.distance_where, width_m=0.9, height_m=1.2), [[0, 1, -1], [2, 3, 1]]),
         (beam.coverage_deg, [[24, 35, 200]]), (beam.moved_stops, [[63, 12, 90], [12, 63, 84]]), (beam.spread_stops, [[24, 14, 35], [14, 24, 50]]),
         (exposure.ev100, [[8, 16, 1], [0.002, 0.008, 1], [100, 200, 400]]), (exposure.ev_of_lux, [[2, 9, 900], [250, 330, 340]]),
         (gn.in_metres, [[36, 58, 9], [100, 200, 50]]), (gn.beam_candela_seconds, [[36, 9, 60], [100, 200, 50], [250, 330, 340]]),
@@ -395,8 +399,8 @@ def test_each_relation_says_what_it_takes_and_its_example_holds(room: ModuleType
         (gn.guide_number_of_lux_seconds, [[2250, 9, 60], [2, 1, 3], [250, 330, 340]]),
         (placing.aim_at_m, [[-5, 0, 30], [1, 2, 3], [4, 2, 9]]), (placing.aim_error_m, [[2, 0, -30], [12, 3, 1]]),
         (placing.sun_bearing_deg, [[0, 90, 250], [0, 350, 10]]), (placing.bounce_path_m, [[2, 1, 0], [2, 3, 1], [3, 4, 9]]),
-        (lambda *of: placing.on_frame(*of, 50)[1], [[1, -1, 0], [0, 2, 4], [1, 2, 0], [4, 3, 9], [1, 2, 1], [0, 1, 2]]),
-        (lambda *of: placing.on_frame(*of, 1.5, 1.4, 50)[0], [[1, -1, 0], [0, 2, 4], [1, 2, 0], [4, 3, 9]]),
+        (lambda *of: partial(placing.on_frame, focal_mm=50)(*of)[1], [[1, -1, 0], [0, 2, 4], [1, 2, 0], [4, 3, 9], [1, 2, 1], [0, 1, 2]]),
+        (lambda *of: partial(placing.on_frame, height_m=1.5, aim_m=1.4, focal_mm=50)(*of)[0], [[1, -1, 0], [0, 2, 4], [1, 2, 0], [4, 3, 9]]),
         (daylight.beam_klx, [[5, 30, -1], [1, 172, 300], [0.21, np.inf, 0.8]]), (daylight.shadow_m, [[2, 1, 3], [30, 9, 80]]),
         (lambda *of: daylight.panel_shade(*of).shift_m, [[1, 2, 1.5], [2, 3, 2.4], [30, 9, 80]]),
         (lambda *of: daylight.panel_shade(*of).down_to_m, [[1, 2, 1.5], [2, 3, 2.4], [30, 9, 80]]),
@@ -455,7 +459,7 @@ def test_outside_of_its_domain_a_relation_raises(asked: Any) -> None:
 @pytest.mark.parametrize(
     ("asked", "found"),
     [
-        (lambda: stops.stops_of(0), -math.inf), (lambda: stops.p_reach(0.1, 0), 1), (lambda: stops.p_reach(-0.1, 0), 0),
+        (lambda: stops.stops_of(0), -math.inf), (lambda: stops.p_reach(np.array(0.1), np.array(0)), 1), (lambda: stops.p_reach(np.array(-0.1), np.array(0)), 0),
         (lambda: exposure.ev_of_lux(0), -math.inf), (lambda: gn.guide_number_of_bcps(0), 0),
         (lambda: motion.fall_speed(0), 0), (lambda: placing.card_gain(0, 2), 0), (lambda: placing.card_gain(1, 2), 2),
         (lambda: placing.bounce_path_m(0, 0, 3), 3), (lambda: placing.wall_path_m(0, 0, 3), 3),

@@ -7,7 +7,6 @@ from typing import Any
 import colour
 import numpy as np
 import pytest
-from test_stage import at, lit, scene
 
 from jumpstop.core.kit.modifier import Modifier
 from jumpstop.core.kit.table import table_of
@@ -20,6 +19,7 @@ from jumpstop.core.plan.stage.steps import all_on, order_of, steps_of
 from jumpstop.core.scene.setup import Setup
 from jumpstop.words.figures import DisplayUnits
 from jumpstop.words.modifiers import modifiers_text
+from scenes import at, lit, scene
 
 
 def test_srgb_is_the_published_curve() -> None:

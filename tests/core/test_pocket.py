@@ -5,14 +5,13 @@ from dataclasses import replace
 from typing import Any
 
 import pytest
-from test_levers import NAMES, NOON, SHELF, TABLE
-from test_stage import at
 
 from jumpstop.core.physics.shutter import hss_loss
 from jumpstop.core.plan.change.pocket import SHARE_FROM, Pocket, PocketMark, pocket_of, share_table
 from jumpstop.core.plan.light.one_unit import with_light
 from jumpstop.core.plan.light.reach import solve
 from jumpstop.core.scene.setup import Setup
+from scenes import NAMES, NOON, SHELF, TABLE, at
 
 UNIT = NAMES.index("Redshank 60")
 TWO = NOON.model_copy(

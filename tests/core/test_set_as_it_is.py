@@ -8,9 +8,6 @@ from datetime import datetime
 from typing import Any
 
 import pytest
-from test_levers import NAMES, NOON, TABLE
-from test_stage import STRONG, at, scene
-from test_stage_warnings import told
 
 from jumpstop.core.kit.table import table_of
 from jumpstop.core.physics.tone import linear, patch_stops, srgb
@@ -21,6 +18,7 @@ from jumpstop.core.plan.light.reach import solve
 from jumpstop.core.plan.stage.set_warnings import stage_warnings
 from jumpstop.core.scene.log import LogEntry
 from jumpstop.core.scene.setup import Setup
+from scenes import NAMES, NOON, STRONG, TABLE, at, scene, told
 
 WIDE = {"f_number": 8, "lens": {"focal_mm": 24, "subject_m": 4, "background_m": 20}}
 ROW = {"kind": "group", "people": 9, "width_m": 6}

@@ -10,15 +10,13 @@ from hypothesis import strategies as st
 from scipy.integrate import dblquad
 
 from jumpstop.core.kit.table import table_of
-from jumpstop.core.kit.unit import Claim, Unit
 from jumpstop.core.physics import beam, falloff, group, placing, sides, stand
 from jumpstop.core.physics.daylight import shadow_m
-from jumpstop.core.plan.light.levels import Level, levels, ratio_of
+from jumpstop.core.plan.light.levels import ratio_of
 from jumpstop.core.plan.light.placing import placing_of
-from jumpstop.core.plan.light.reach import Solved, solve
+from jumpstop.core.plan.light.reach import solve
 from jumpstop.core.scene.setup import Setup
-
-STRONG = Unit(name="Strong", claims=(Claim(guide_number=120, unit="m", zoom_mm=35, sd=0.0),))
+from scenes import STRONG, at, lit, scene
 
 
 @pytest.mark.parametrize(
@@ -141,24 +139,9 @@ def test_where_the_sun_stands_and_what_falls_on_the_frame() -> None:
     # level camera: a point 1 m to the right in the subject's plane, 4 m off, through 50 mm, falls 12.5 mm to the right
     assert placing.on_frame(1, 0, 1.5, 4, 1.5, 1.5, 50) == pytest.approx((12.5, 0))
     assert placing.on_frame(0, 4, 2.5, 4, 1.5, 1.5, 50) == pytest.approx((0, 6.25))
-    assert np.isnan(placing.on_frame(0, -5, 1.5, 4, 1.5, 1.5, 50)).all()
+    assert all(map(np.isnan, placing.on_frame(0, -5, 1.5, 4, 1.5, 1.5, 50)))
     # aimed down at the subject's feet, the feet are in the middle of the picture
     assert placing.on_frame(0, 0, 0, 4, 1.5, 0.0, 50) == pytest.approx((0, 0), abs=1e-9)
-
-
-def scene(*lights: dict[str, Any], **more: Any) -> Solved:
-    """A dark place; every light can be dialled to what it is wanted at."""
-    doc = {"ambient": {"condition": "dark"}, "aim": {"f_number": 8}, "lights": list(lights)} | more
-    return solve(Setup.model_validate(doc), table_of([STRONG]), "third")
-
-
-def lit(found: Solved) -> dict[str, Level]:
-    kind = found.kinds[0]
-    return {one.receiver: one for one in levels(found, kind, (0,) * len(found.setup.lights))}
-
-
-def at(bearing: float, **more: Any) -> dict[str, Any]:
-    return {"position": {"bearing_deg": bearing, "height_m": 1.75 * 0.93} | more}
 
 
 def test_a_key_at_forty_five_and_its_shadow_side() -> None:

@@ -4,28 +4,20 @@ import math
 from typing import Any
 
 import pytest
-from test_levers import BAG, NAMES, NOON, SHELF, TABLE, comes_to, found, named
-from test_stage import at, scene
 
 from jumpstop.core.kit.table import table_of
 from jumpstop.core.kit.unit import Claim, Unit
 from jumpstop.core.plan.camera.methods import Method
 from jumpstop.core.plan.change.enough import less_by, more_by
 from jumpstop.core.plan.change.moves import moves_of
-from jumpstop.core.plan.light.levels import levels
-from jumpstop.core.plan.light.reach import Solved, solve
-from jumpstop.core.plan.stage.set_warnings import stage_warnings
+from jumpstop.core.plan.light.reach import solve
 from jumpstop.core.scene.camera import CameraSettings
 from jumpstop.core.scene.light import Light
 from jumpstop.core.scene.setup import Setup
 from jumpstop.demo import setups
+from scenes import BAG, NAMES, NOON, SHELF, TABLE, at, comes_to, found, named, scene, told
 
 DISC = {"name": "D", "kind": "softbox", "stops": 0, "face": {"shape": "disc", "width_m": 1.0}}
-
-
-def told(solved: Solved) -> dict[str, Any]:
-    kind, units = solved.kinds[0], (0,) * len(solved.setup.lights)
-    return {one.code: one.facts for one in stage_warnings(solved, kind, units, levels(solved, kind, units))}
 
 
 def test_wind_takes_what_stands_in_it_by_its_area() -> None:

@@ -156,7 +156,7 @@ def test_what_is_shown_reads_back(kind: Kind, way: DecimalSign, sign: Sign) -> N
 
 @pytest.mark.parametrize("length", ["m", "ft"])
 def test_lengths_read_back(length: str) -> None:
-    units = DisplayUnits(length=length)  # type: ignore[arg-type]
+    units = DisplayUnits(length=length)
     for third in range(-12, 40):
         metres = 2 ** (third / 6)
         for fine, (way, sign) in product((False, True), SIGNS):
@@ -179,8 +179,8 @@ def test_every_setting_of_a_dial_reads_back(
     kind: str, step: float, stops: int, at: int, power: str, signs: tuple[DecimalSign, Sign]
 ) -> None:
     """As the dial shows it, or as the person wants powers: the same step again, never another."""
-    scale = PowerScale(kind=kind, lowest=2.0**-stops, step_stops=step, top_number=10)  # type: ignore[arg-type]
-    units = DisplayUnits(power=power)  # type: ignore[arg-type]
+    scale = PowerScale(kind=kind, lowest=2.0**-stops, step_stops=step, top_number=10)
+    units = DisplayUnits(power=power)
     below = min(at * step, scale.dial_range_stops)
     way, sign = signs
     with speaking(way):

@@ -165,7 +165,8 @@ def test_no_text_breaks_it_and_no_word_is_lost(text: str, more: list[str]) -> No
     """Every word is understood, asked about, told as not understood, or says nothing by itself."""
     line = f"{text} {' '.join(more)}"
     said = read_picture(line, Setup(), KNOWN)
-    spans = [*((one.start, one.end) for one in (*said.pieces, *said.questions)), *said.unread]
+    spans = [(one.start, one.end) for one in said.pieces]
+    spans += [*((one.start, one.end) for one in said.questions), *said.unread]
     assert all(0 <= start < end <= len(line) for start, end in spans)
     ordered = sorted(spans)
     assert all(one[1] <= other[0] for one, other in pairwise(ordered))

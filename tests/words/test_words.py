@@ -62,12 +62,12 @@ FEET, METRES = DisplayUnits(length="ft"), DisplayUnits()
 
 def codes(*functions: str, under: Path = CORE, at: int = 0) -> set[str]:
     """What stands first (or second) in all calls of these functions in the core, or elsewhere."""
-    found = set()
+    found = set[str]()
     for file in under.rglob("*.py"):
         for node in ast.walk(ast.parse(file.read_text(encoding="utf-8"))):
             if isinstance(node, ast.Call) and getattr(node.func, "id", "") in functions and len(node.args) > at:
                 code = node.args[at]
-                found |= {code.value} if isinstance(code, ast.Constant) else set()
+                found |= {str(code.value)} if isinstance(code, ast.Constant) else set()
     return found
 
 
@@ -132,7 +132,7 @@ def test_a_dial_says_what_it_is_set_to(below: float, step: float, kind: str, ws:
 
 def test_power_in_the_persons_own_way() -> None:
     scale = PowerScale(kind="number", top_number=9)
-    said = [dial(scale, 2, DisplayUnits(power=way), 400) for way in ("own", "fraction", "number", "ws")]  # type: ignore[arg-type]
+    said = [dial(scale, 2, DisplayUnits(power=way), 400) for way in ("own", "fraction", "number", "ws")]
     assert said == ["7.0 of 9", "1/4", "7.0 of 9", "100 Ws"]
 
 
@@ -344,6 +344,7 @@ def test_motion_is_told_by_the_flash_that_is_used() -> None:
     found = answer_of(solve(chalk, shelf), DisplayUnits())
     lasts = re.search(r"Gannet 600 at its dial lasts 1/(\d+) s: (0\.\d+) mm", found.motion)
     assert lasts is not None
+    assert found.lanes is not None
     assert any(one.endswith(f"1/{lasts[1]} s") for one in found.lanes.t01)
     assert float(lasts[2]) == pytest.approx(7000 * 36 / 1600 / float(lasts[1]), abs=0.001)
     assert "at its dial" not in answer(motion={"kind": "none"}).motion
@@ -375,6 +376,7 @@ def test_a_group_is_told_its_ends_its_last_row_and_the_heads_that_would_do() -> 
     short = answer(aim={"f_number": 11, "iso": 100, "background_stops": -8}, lights=weak, **far)
     heads = re.search(r"(\d+) equal heads would do", short.picture)
     assert heads is not None
+    assert short.lanes is not None
     spare = short.lanes.spare[short.lanes.id.index(short.unit)]
     assert 2 ** (-spare) <= int(heads[1]) + 0.05 < 2 ** (-spare) + 1.1
 
