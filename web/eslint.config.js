@@ -4,7 +4,7 @@ import ts from 'typescript-eslint'
 import svelteConfig from './svelte.config.js'
 
 export default ts.config(
-  { ignores: ['node_modules', 'src/lib/api/schema.d.ts'] },
+  { ignores: ['node_modules', '.svelte-check', 'src/lib/api/schema.d.ts'] },
   ...ts.configs.recommended,
   ...svelte.configs.recommended,
   { languageOptions: { globals: { ...globals.browser } } },

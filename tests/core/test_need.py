@@ -1,6 +1,7 @@
 """What is needed without a unit: against the handbook's figures, and against what coverage says of every unit."""
 
 import math
+import random
 from typing import Any
 
 import numpy as np
@@ -20,6 +21,7 @@ from jumpstop.demo import kit, setups
 from jumpstop.typical import typical, typical_shelf
 from jumpstop.words.figures import DisplayUnits
 from jumpstop.words.need import needs_text, request_text
+from scenes import setup_of
 
 SHELF = Shelf([Unit.model_validate(one) for one in kit()["units"]])
 DARK: dict[str, Any] = {"ambient": {"condition": "dark"}, "aim": {"f_number": 8, "iso": 100}}
@@ -61,7 +63,20 @@ def test_all_that_stands_between_is_asked_for() -> None:
     assert set(np.flatnonzero(hss.usable(SHELF.table))) == set(np.flatnonzero(SHELF.table.has_hss))
 
 
-@pytest.mark.parametrize("setup", setups(), ids=lambda setup: setup.name)
+def drawn(seed: int) -> Setup:
+    """A picture of some kind; its lights through what may stand before them, bare, or zoomed, of one head or two."""
+    dice, doc = random.Random(seed), setup_of(seed).model_dump(mode="json")
+    for light in doc["lights"]:
+        light |= {
+            "unit": None,
+            "modifier": dice.choice([None, None, *kit()["modifiers"]]),
+            "heads": dice.choice([1, 1, 2]),
+        }
+        light["zoom_mm"] = dice.choice([None, 24, 70, 200])
+    return Setup.model_validate(doc)
+
+
+@pytest.mark.parametrize("setup", [*setups(), *map(drawn, range(40))], ids=lambda setup: setup.name)
 def test_a_unit_fulfils_a_need_just_where_coverage_says_that_it_reaches(setup: Setup) -> None:
     """On the mean, for every method, light and unit of the demo; what is in hand is the same figure."""
     asked, real = solved_need(setup), solved_on(setup, SHELF)
@@ -136,6 +151,15 @@ def test_a_unit_that_serves_several_lights_must_fit_all_their_modifiers() -> Non
     assert [one.fits for one in found] == [{"pack"}, {"shoe"}]
     assert [len(one.lights) for one in found] == [2, 1]
     assert [len(one.lights) for one in asked(beyond[1], dish("pack"))] == [2]
+
+
+def test_what_is_asked_of_a_bare_head_is_told_by_its_zoom_position() -> None:
+    """D: f/8 at 6 and at 3 m zoomed to 105 mm, the stronger counts; at 2 m to 35 mm; nothing at its own reflector."""
+    (one,) = asked(
+        *({"lights": [{"distance_m": metres, "zoom_mm": zoom}]} for metres, zoom in ((6, 105), (3, 105), (2, 35)))
+    )
+    assert one.zoomed == {105: pytest.approx(2 * math.log2(48), abs=1e-3), 35: pytest.approx(2 * math.log2(16), abs=1e-3)}
+    assert (one.stops, one.least_stops) == (-math.inf, math.inf)
 
 
 def test_every_class_named_for_a_request_serves_it() -> None:

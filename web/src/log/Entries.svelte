@@ -1,6 +1,7 @@
 <!-- What was logged, the newest first; odd readings pointed out, each to be set aside or taken in again. -->
 <script lang="ts">
   import { api, type LogText } from '../lib/api/client'
+  import { count } from '../lib/figures'
   import { history } from '../lib/history.svelte'
 
   let { text, changed, more }: { text: LogText; changed: () => void; more: () => void } = $props()
@@ -53,6 +54,6 @@
 </ul>
 {#if text.more}
   <button type="button" class="btn btn-sm mt-2" onclick={more}
-    >Older entries ({text.more.toLocaleString('en-GB')} more)</button
+    >Older entries ({count(text.more)} more)</button
   >
 {/if}

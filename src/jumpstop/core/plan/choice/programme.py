@@ -341,10 +341,8 @@ class Programme:
             rows.append(Constraint(-math.inf, limit.most, list(costs), list(costs.values())))
         solver = _Quiet()
         settings = {
-            "log_to_console": False,
             "output_flag": False,
             "mip_rel_gap": 0.0,
-            "mip_abs_gap": 0.0,
             "time_limit": limit_s,
             "threads": 1,
         }

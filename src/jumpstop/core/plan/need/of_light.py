@@ -1,7 +1,7 @@
 """The need: what a light of a picture asks of whatever unit stands there, and which units give it.
 
-It is read off units that are made up for it (one of each kind, zooming and not, of a known guide number and no doubt):
-what is in hand of such a one, taken from what it gives, is what the picture needs.
+It is read off units that are made up for it (one of each kind, of a known guide number and no doubt; a shoe flash
+zooms): what is in hand of such a one, taken from what it gives, is what the picture needs.
 """
 
 import math
@@ -32,9 +32,8 @@ from ..light.chain import clipped, clipping_window_s
 from ..light.reach import Solved, solve
 
 GUIDE_NUMBER = 300.0  # of the units made up: more than any picture needs
-ZOOM_MM = (8.0, 800.0)  # how far those that zoom go: as far as any setup asks
+ZOOM_MM = (8.0, 800.0)  # how far one that zooms goes: as far as any setup asks
 NOTHING_S = 1e-6  # their flash is over at once, so that no shutter clips it and any motion is frozen
-ZOOMING: tuple[UnitKind, ...] = ("shoe",)  # kinds of which one that zooms is made up besides
 
 
 @dataclass(frozen=True, eq=False)
@@ -123,19 +122,19 @@ class Need:
 
 @cache
 def made_up(meter_c: float) -> UnitTable:
-    """A unit of each kind, zooming and not, at a meter's constant [lx s]."""
-    every: list[tuple[UnitKind, bool]] = [(kind, False) for kind in get_args(UnitKind)]
-    return table_of([_unit(kind, zooming) for kind, zooming in [*every, *((kind, True) for kind in ZOOMING)]], meter_c)
+    """A unit of each kind at a meter's constant [lx s]."""
+    return table_of([_unit(kind) for kind in get_args(UnitKind)], meter_c)
 
 
-def _unit(kind: UnitKind, zooming: bool) -> Unit:
+def _unit(kind: UnitKind) -> Unit:
     claim = Claim(guide_number=GUIDE_NUMBER, unit="m", coverage_deg=REFERENCE_DEG, sd=0.0)
+    least, most = ZOOM_MM if kind == "shoe" else (None, None)
     return Unit(
-        name=f"{kind}{' zooming' if zooming else ''}",
+        name=kind,
         kind=kind,
         claims=(claim,),
-        zoom_min_mm=ZOOM_MM[0] if zooming else None,
-        zoom_max_mm=ZOOM_MM[1] if zooming else None,
+        zoom_min_mm=least,
+        zoom_max_mm=most,
         hss=Hss(),
         flash_duration=FlashDuration(table=(DurationEntry(power=1, seconds=NOTHING_S),)),
     )
@@ -155,12 +154,10 @@ def need_of(solved: Solved, kind: MethodKind, light: int) -> Need | None:
     reach = solved.reach(kind, light)
     one = reach.light
     zoomed = one.zoomed and one.zoom_mm is not None
-    at = np.flatnonzero(reach.able & (solved.table.can_zoom == zoomed))
-    if not len(at):
-        at = np.flatnonzero(reach.able)
-    if not len(at):
+    able = np.flatnonzero(reach.able).tolist()
+    if not able:
         return None
-    unit = int(at[0])
+    unit = max(able, key=lambda at: solved.table.can_zoom[at] == zoomed)
     zoom = one.zoom_mm if zoomed else None
     given = float(solved.table.rated[unit] + solved.table.output_at(zoom).gain[unit])
     hss = reach.method.kind == "hss"
