@@ -230,7 +230,7 @@ def tests_of(mutant: Mutant, unchanged: Measured) -> list[str]:
     return sorted(wanted, key=lambda test: (test not in runs, unchanged.seconds[test]))
 
 
-def tested(path: Path, code: str, seconds: float, tests: list[str], many: bool = False) -> int:
+def tested(path: Path, code: str, seconds: float, tests: list[str], many: bool) -> int:
     """Run tests with this code in place of the module's own, in a process of its own; its exit status, or TOO_LONG.
     many: all their cases, as many as MANY says."""
     child = os.fork()
@@ -272,14 +272,14 @@ def status_of(mutant: Mutant, unchanged: Measured) -> int:
     code = code_of(mutant)
     tests = tests_of(mutant, unchanged)
     seconds = max(LEAST_S, TIMES * sum(unchanged.seconds[test] for test in tests))
-    return 1 if code is None else tested(mutant.path, code, seconds, tests) if tests else 0
+    return 1 if code is None else tested(mutant.path, code, seconds, tests, False) if tests else 0
 
 
 def noticed_by_many(mutant: Mutant, unchanged: Measured) -> bool:
     """Whether it is noticed by the tests of generated cases, with many of them."""
     code = code_of(mutant)
     tests = [one for one in tests_of(mutant, unchanged) if one.partition("::")[0].endswith(GENERATED)]
-    return code is not None and bool(tests) and tested(mutant.path, code, MANY_S, tests, many=True) == 1
+    return code is not None and bool(tests) and tested(mutant.path, code, MANY_S, tests, True) == 1
 
 
 class Shown(NamedTuple):
@@ -323,7 +323,7 @@ def main() -> int:
         return 1
 
     generated = [one for one in unchanged.seconds if one.partition("::")[0].endswith(GENERATED)]
-    if tested(Path(), "", MANY_S, generated, many=True) != 0:
+    if tested(Path(), "", MANY_S, generated, True) != 0:
         print("Of many generated cases some fail without any change.")
         return 1
     known, same, late = changing_nothing(), list[Shown](), list[Shown]()
