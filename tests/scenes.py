@@ -92,7 +92,7 @@ STUDIO = [unit for unit in SHELF if unit.takes_modifiers and unit.hss]
 
 
 def setup_of(seed: int) -> Setup:
-    """A picture of some kind: a person or a group, one to three lights, fixed figures here and there, a level camera."""
+    """A picture of some kind: a person or a group, one to three lights, figures fixed here and there, a level one."""
     dice = random.Random(seed)
     group = dice.random() < 0.25
     lights: list[dict[str, Any]] = []
@@ -111,7 +111,8 @@ def setup_of(seed: int) -> Setup:
     document: dict[str, Any] = {
         "ambient": {"condition": dice.choice(["distinct_shadows", "hazy_sun", "open_shade", "office", "dark"])},
         "aim": {"f_number": dice.choice([2.8, 5.6, 8.0]), "background_stops": dice.choice([-2.0, -1.0]),
-                "lens": {"focal_mm": dice.choice([35, 85]), "subject_m": 3.0 if not group else 7.0, "background_m": 60}},
+                "lens": {"focal_mm": dice.choice([35, 85]), "subject_m": 3.0 if not group else 7.0,
+                "background_m": 60}},
         "body": BODY, "lights": lights, "filters": [{"name": "ND 3", "stops": 3}] if dice.random() < 0.5 else [],
         "stage": {"kind": "group" if group else "person", "camera_tilt_deg": 0.0, "camera_height_m": 1.5,
                   **({"width_m": dice.choice([2.0, 6.0]), "depth_m": 1.0, "people": 12} if group else {})},

@@ -67,7 +67,8 @@ def test_solve_prints_every_way_with_the_whole_chain(noon: Path) -> None:
 
 def test_solve_takes_setups_and_shelves_of_version_one(tmp_path: Path) -> None:
     old = {
-        "format": "jumpstop-setup", "version": 1, "there": {"subject": "back"}, "look": {"f_number": 2.8, "background_stops": -1},
+        "format": "jumpstop-setup", "version": 1, "there": {"subject": "back"},
+        "look": {"f_number": 2.8, "background_stops": -1},
         "filters": [{"name": "ND 6", "stops": 6}], "lights": [{"role": "fill", "target_stops": -2, "distance_m": 1.8}],
     }  # fmt: skip
     unit = {
@@ -207,7 +208,7 @@ def test_an_open_server_says_what_it_opens(tmp_path: Path) -> None:
 
 
 def test_small_answers_are_not_held_back(running: tuple[Path, str]) -> None:
-    """The listening socket names its protocol, so that accepted ones send at once (TCP_NODELAY is set on those only)."""
+    """The listening socket names its protocol, so that accepted ones send at once (TCP_NODELAY needs it)."""
     from jumpstop.cli import _listen
 
     with _listen("127.0.0.1", 0) as listening:

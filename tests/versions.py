@@ -6,7 +6,8 @@ from typing import Any
 OLD: dict[str, Any] = {
     "format": "jumpstop-setup", "version": 1, "name": "From\x07before", "note": "",
     "there": {"by": "condition", "condition": "distinct_shadows", "readings": [], "lux": None, "subject": "back"},
-    "look": {"f_number": 2.8, "background_stops": -1.0, "iso": 100, "blur": {"focal_mm": 85, "subject_m": 2.5, "background_m": 60}},
+    "look": {"f_number": 2.8, "background_stops": -1.0, "iso": 100,
+    "blur": {"focal_mm": 85, "subject_m": 2.5, "background_m": 60}},
     "body": {"name": "Old body", "sync_s": 0.004, "top_speed_s": 0.000125},
     "filters": [{"name": "ND 6", "stops": 6.0, "most_stops": None, "note": ""}],
     "lights": [{"role": "key", "distance_m": 1.8, "heads": 1, "modifier": {"name": "Octa"}, "gel": "none"}],

@@ -88,9 +88,11 @@ def test_a_job_keeps_its_setups_over_delete_and_undo(client: TestClient) -> None
     [
         ({"lights": [{"distance_m": 0}]}, "Distance (m)"), ({"aim": {"iso": 1e9}}, "ISO"),
         ({"aim": {"f_number": 0}}, "Aperture (f-number)"), ({"frames": "many"}, "Frames"),
-        ({"frames": True}, "Frames must be a whole number"), ({"name": "a\x07b"}, "Name must not hold control characters"),
+        ({"frames": True}, "Frames must be a whole number"),
+        ({"name": "a\x07b"}, "Name must not hold control characters"),
         ({"lights": [{"modifier": {"name": "M", "layers": [{"name": "x\x00", "stops": -1}]}}]}, "Name"),
-        ({"ambient": {"place": {"latitude": 1, "longitude": 1, "zone": "Nowhere/{name}"}}}, "“Nowhere/{name}” is no time zone"),
+        ({"ambient": {"place": {"latitude": 1, "longitude": 1, "zone": "Nowhere/{name}"}}},
+        "“Nowhere/{name}” is no time zone"),
         ({"name": "\ud800"}, "Name"),
     ],
 )  # fmt: skip
@@ -238,7 +240,8 @@ def test_import_shows_first_and_writes_only_what_was_agreed(client: TestClient) 
         (b'{"format": "jumpstop-shelf", "version": 9}', "only versions 1 and 2"),
         (b"name," * 30_000 + b"\n", "30,001 columns are more than the 200"),
         (b"name,name\nx", "stands twice"), (b"name\n" + b"x" * 600_000, "A line of more than"),
-        (b"name\n" + b"x\n" * 20_002, "More than the 20,000 rows"), (b"[" + b"9" * 5000 + b"]", "number that is too long"),
+        (b"name\n" + b"x\n" * 20_002, "More than the 20,000 rows"),
+        (b"[" + b"9" * 5000 + b"]", "number that is too long"),
         (b'name\n"x', "not proper CSV"), (b"[" * 100_000, "not JSON"),
     ],
 )  # fmt: skip

@@ -1,4 +1,4 @@
-"""The API with a unit in hand: what was seen, changes, the ladder as a table and a file, a unit by a reading, a start."""
+"""The API with a unit in hand: what was seen, changes, the ladder and its file, a unit by a reading, a start."""
 
 import csv
 import io
@@ -99,8 +99,8 @@ def test_a_unit_by_one_reading(client: TestClient) -> None:
 
 
 def test_a_unit_by_a_frame_its_range_or_beside_another(client: TestClient) -> None:
-    """D: a grey card at f/8, 3 m comes out right: GN 24, a stop over: 33.9. "f/5.6 to 6 m": GN 33.6. "Same as a GN 60 at
-    half": GN 42.4; where it was itself at a quarter: 84.9."""
+    """D: a grey card at f/8, 3 m comes out right: GN 24, a stop over: 33.9. "f/5.6 to 6 m": GN 33.6. "Same as a GN 60
+    at half": GN 42.4; where it was itself at a quarter: 84.9."""
 
     def number(**asked: Any) -> float:
         made = client.post("/api/units/from-reading", json={"name": "Stint"} | asked)

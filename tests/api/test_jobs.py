@@ -1,4 +1,4 @@
-"""The API on jobs: brief, coverage, kit, day, hours, burst, roster, files; what is refused, and what undo takes back."""
+"""The API on jobs: brief, coverage, kit, day, hours, burst, roster, files; what is refused; what undo takes back."""
 
 import json
 from datetime import timedelta

@@ -1,4 +1,4 @@
-"""Large data: what is exported can be imported, nothing is left out without a word, and pages of a log are all of it."""
+"""Large data: what is exported can be imported, nothing is left out unsaid, pages of a log are all of it."""
 
 import json
 import shutil

@@ -215,7 +215,7 @@ def test_curves_are_marked_where_the_picture_stands(client: TestClient) -> None:
 
 
 def test_modifiers_against_each_other(client: TestClient) -> None:
-    """Octa 90: 0.4 by itself, 1.3 as usual, 3.2 with all on (the demo's own figures); 0.9 m from 1.5 m is 33 degrees."""
+    """Octa 90: 0.4 by itself, 1.3 as usual, 3.2 with all on (the demo's figures); 0.9 m from 1.5 m is 33 degrees."""
     found = client.get("/api/shelf/modifiers", params={"unit": named(client, "units", "Gannet 600")}).json()
     octa = next(one for one in found["rows"] if one["name"] == "Octa 90")
     assert (octa["own"], octa["usual"], octa["most"], octa["soft_words"]) == ("−0.4", "−1.3", "−3.2", "33°")

@@ -33,14 +33,16 @@ LENS = {"focal_mm": 50, "subject_m": 3, "background_m": 8}
     ("name", "changed", "code", "says"),
     [
         ("Noon portrait", {"light": {"position": {"bearing_deg": 170, "height_m": 1.6}}}, "light_in_frame", "Light 1"),
-        ("Noon portrait", {"light": {"position": {"bearing_deg": 2, "height_m": 1.62}}}, "red_eye", "2.0° from the lens: raise"),
+        ("Noon portrait", {"light": {"position": {"bearing_deg": 2, "height_m": 1.62}}}, "red_eye",
+        "2.0° from the lens: raise"),
         ("Noon portrait", {"light": {"distance_m": 0.5}}, "near_eyes", "baby"),
         ("Noon portrait", {"light": {"pops": 8}}, "repeating", "three a second"),
         ("Noon portrait", {"trigger": "optical"}, "optical", "shade its sensor"),
         ("At the bench", {"trigger": "optical"}, "optical", "see the master"),
         ("Noon portrait", {"stage": {"wind_m_s": 8}, "light": {"position": {"height_m": 2.4}}}, "wind", "kg"),
         ("Noon portrait", {"light": {"position": {"height_m": 2.4, "boom_m": 1.5}}}, "boom", "nobody under it"),
-        ("Noon portrait", {"ambient": {"subject": "panel"}, "aim": {"lens": LENS | {"focal_mm": 24}}}, "panel_in_frame", "2.4 m"),
+        ("Noon portrait", {"ambient": {"subject": "panel"}, "aim": {"lens": LENS | {"focal_mm": 24}}}, "panel_in_frame",
+        "2.4 m"),
         ("Hare in dune grass", {}, "wildlife", "nests"),
         ("Hare in dune grass", {}, "aim", "0.42 m"),
         ("The leap", {"stage": {"camera_looks_deg": 54}}, "sun_elsewhere", "before the subject, not behind"),
@@ -49,12 +51,17 @@ LENS = {"focal_mm": 50, "subject_m": 3, "background_m": 8}
         ("Team of 22", {"light": {"distance_m": 4}}, "ends_fall", "5.88 m"),
         ("Team of 22", {"stage": {"depth_m": 2}, "light": {"distance_m": 4}}, "depth_falls", "16.3 m"),
         ("Chalk line", {"stage": {"width_m": 1.2}}, "flat_falls", "1.47 m"),
-        ("At the bench", {"light": {"role": "rim", "target_stops": 0, "position": {"bearing_deg": 95}}}, "edge_on_nose", "Light".lower()),
-        ("At the bench", {"light": {"role": "rim", "target_stops": 2, "position": {"bearing_deg": 150}}}, "edge_clips", "turn it down"),
-        ("Noon portrait", {"stage": {"favoured": "right", "facing_deg": 35}}, "favoured_hidden", "hides its right side"),
+        ("At the bench", {"light": {"role": "rim", "target_stops": 0, "position": {"bearing_deg": 95}}}, "edge_on_nose",
+        "Light".lower()),
+        ("At the bench", {"light": {"role": "rim", "target_stops": 2, "position": {"bearing_deg": 150}}}, "edge_clips",
+        "turn it down"),
+        ("Noon portrait", {"stage": {"favoured": "right", "facing_deg": 35}}, "favoured_hidden",
+        "hides its right side"),
         ("Noon portrait", {"stage": {"favoured": "left", "facing_deg": -35}}, "favoured_hidden", "hides its left side"),
-        ("Team of 22", {"stage": {"favoured": "right"}, "light": {"position": {"bearing_deg": -40}}}, "favoured_far", "at the right"),
-        ("At the bench", {"light": {"zoom_mm": 200, "modifier": None, "position": {"bearing_deg": 10}}}, "beam_in_frame", "zoom wider"),
+        ("Team of 22", {"stage": {"favoured": "right"}, "light": {"position": {"bearing_deg": -40}}}, "favoured_far",
+        "at the right"),
+        ("At the bench", {"light": {"zoom_mm": 200, "modifier": None, "position": {"bearing_deg": 10}}},
+        "beam_in_frame", "zoom wider"),
     ],
 )  # fmt: skip
 def test_what_goes_wrong_is_said_where_it_can_happen(
@@ -64,7 +71,7 @@ def test_what_goes_wrong_is_said_where_it_can_happen(
 
 
 def test_a_stand_throws_its_shadow_into_the_frame_or_not(client: TestClient) -> None:
-    """D: a stand 2 m beside the camera's axis; the sun from the right throws its shadow in, one from behind does not."""
+    """D: a stand 2 m beside the camera's axis; sun from the right throws its shadow in, from behind not."""
     sun = client.get(f"/api/setups/{named(client, 'The leap')[0]}/answer").json()["answer"]["ambient"]["how"]
     assert "Sun" in sun
     bearing = int(sun.split("bearing ")[1].split("°")[0])

@@ -1,4 +1,4 @@
-"""The data file: what older versions left in it, undo, two writers at once, backups, and everything that can be wrong."""
+"""The data file: what older versions left in it, undo, two writers at once, backups, and all that can be wrong."""
 
 import json
 import os
@@ -47,7 +47,8 @@ def version_one(folder: Path) -> None:
     with closing(sqlite3.connect(folder / FILE)) as connection, connection:
         connection.execute("PRAGMA journal_mode=WAL")
         for kind, item, doc in (
-            ("bodies", "b1", OLD["body"]), ("filters", "f1", OLD["filters"][0]), ("modifiers", "m1", {"name": "Octa"}), ("units", "u1", OLD_UNIT),
+            ("bodies", "b1", OLD["body"]), ("filters", "f1", OLD["filters"][0]), ("modifiers", "m1", {"name": "Octa"}),
+            ("units", "u1", OLD_UNIT),
         ):  # fmt: skip
             connection.execute(f"INSERT INTO {kind} VALUES (?, ?, 1, 1, ?)", (item, doc["name"], json.dumps(doc)))
         row = ("s1", OLD["name"], 1, 3, json.dumps(OLD), None)

@@ -221,7 +221,8 @@ def test_axe_finds_nothing_with_a_unit_in_hand(browser: Browser, demo: Any) -> N
     take(page, "Gannet 600")
     assert findings(page, THEMES) == []
     for name in (
-        "What did you see?", "Find a stop", "Order of work", "Distance ladder", "Meter, colour, automatics", "Flash duration",
+        "What did you see?", "Find a stop", "Order of work", "Distance ladder", "Meter, colour, automatics",
+        "Flash duration",
     ):  # fmt: skip
         expect(tool(page, name)).to_contain_text(re.compile("."))
         assert findings(page, THEMES, "section[aria-label='With the unit in hand']") == [], name

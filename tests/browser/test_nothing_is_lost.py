@@ -16,8 +16,10 @@ SAVED = re.compile("^Saved$")
 @pytest.mark.parametrize(
     ("kind", "fault"),
     [
-        ("setup", "cut"), ("setup", "the answer lost"), ("job", "a page to log in"), ("own", "other JSON"), ("roster", "500"),
-        ("own", "aborted"), ("unit", "503"), ("filter", "the answer lost"), ("preferences", "other JSON"), ("log", "401"),
+        ("setup", "cut"), ("setup", "the answer lost"), ("job", "a page to log in"), ("own", "other JSON"),
+        ("roster", "500"),
+        ("own", "aborted"), ("unit", "503"), ("filter", "the answer lost"), ("preferences", "other JSON"),
+        ("log", "401"),
         ("log", "429"), ("log", "other JSON"),
     ],
 )  # fmt: skip

@@ -188,7 +188,7 @@ def cards() -> list[Card]:
 
 
 def test_cards_answer_as_the_core_does(browser: Browser, tmp_path: Path) -> None:
-    """One in seven of a grid of apertures, ISOs, filters, shutter times, distances, ambients: the same dial to a step."""
+    """One in seven of a grid of apertures, ISOs, filters, shutter times, distances, ambients: the same dial."""
     made, dice = cards(), random.Random(1)
     (tmp_path / "cards.html").write_text(cards_page("Week", made, "now"), encoding="utf-8")
     page = browser.new_page()
@@ -207,9 +207,10 @@ def test_cards_answer_as_the_core_does(browser: Browser, tmp_path: Path) -> None
             )  # fmt: skip
             grid = dice.sample(whole, len(whole) // 7)
             found = page.evaluate(
-                "([card, at, grid]) => { const c = jumpstop.data.cards[card].pocket; return grid.map(([aperture, iso, nd,"
-                " shutter, distance, ambient]) => { const a = jumpstop.answer(c, c.lights[at], {aperture, iso, nd, shutter,"
-                " distance, ambient, seen: null, set: 0}); return [a.at, a.short, a.over] }) }",
+                "([card, at, grid]) => { const c = jumpstop.data.cards[card].pocket;"
+                " return grid.map(([aperture, iso, nd, shutter, distance, ambient]) => { const a = jumpstop.answer(c,"
+                " c.lights[at], {aperture, iso, nd, shutter, distance, ambient, seen: null, set: 0});"
+                " return [a.at, a.short, a.over] }) }",
                 [number, place, [list(one) for one in grid]],
             )
             alone, method = only(there, light.unit), there.method(pocket.kind)

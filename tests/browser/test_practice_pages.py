@@ -1,4 +1,4 @@
-"""Practice in the browser: three drills, by mouse, by keys and by touch; the leap by its own clock; axe finds nothing."""
+"""Practice in the browser: three drills, by mouse, keys and touch; the leap by its own clock; axe finds nothing."""
 
 import json
 import re

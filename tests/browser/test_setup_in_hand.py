@@ -281,7 +281,7 @@ def test_every_setup_fits_a_phone(browser: Browser, demo: Any) -> None:
 
 
 def test_what_a_nudge_comes_to_is_known_before_and_is_saved_when_the_server_has_it(page: Page) -> None:
-    """The server's answer to the edit itself is held back: the verdict stands all the same, and nothing is called saved."""
+    """The server's answer to the edit itself is held back: the verdict stands, and nothing is called saved."""
     held: list[Route] = []
     page.route(
         "**/api/setups/*", lambda route: held.append(route) if route.request.method == "PUT" else route.fallback()

@@ -151,7 +151,7 @@ def test_what_freezes_and_how_much_blur_is_left() -> None:
 
 
 def test_where_nothing_freezes_the_least_blur_is_advised() -> None:
-    """1/500 in HSS leaves half the blur of 1/250 at sync with the ambient drawing: never the one that fails its purpose."""
+    """1/500 in HSS leaves half the blur of 1/250 at sync, the ambient drawing: never one that fails its purpose."""
     found = solved(STRONG.model_copy(update={"flash_duration": SHORT}), motion=LEAP)
     assert not any(serves(found, found.method(kind)) for kind in found.kinds)
     assert advised_method(found) == "hss"

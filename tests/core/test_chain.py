@@ -109,7 +109,8 @@ CASES: dict[str, tuple[Callable[[], Reach], float, float]] = {
     "modifier": (lambda: dark({"modifier": BOX}), -0.5, 0.2),  # the modifier's own figure
     "layer": (lambda: dark({"modifier": LAYERED}), -0.9, 0.25),  # the layer's own figure
     "adapter": (lambda: solved(setup({"modifier": BOX | {"mount": "large bayonet", "adapters": ["small bayonet"],
-        "adapter_stops": -0.3}}, ambient={"condition": "dark"}), Unit(name="S", mount="small bayonet", claims=GN32.claims)
+        "adapter_stops": -0.3}}, ambient={"condition": "dark"}),
+        Unit(name="S", mount="small bayonet", claims=GN32.claims)
         ).reach("sync"), -0.3, 0.1),  # the modifier's own figure; ± from memory
     "face": (lambda: dark({"modifier": BOX}), -0.38, 0.05),  # P: Lambert's disc, 1.1 m across from one metre
     "bounce": (lambda: dark({"modifier": {"name": "C", "kind": "bounce"}, "distance_m": 2.5},
@@ -117,18 +118,22 @@ CASES: dict[str, tuple[Callable[[], Reach], float, float]] = {
     "card": (lambda: dark({"modifier": {"name": "C", "kind": "bounce", "stops": -1.25, "sd": 0}, "distance_m": 2.5,
         "position": {"card": True, "height_m": 1.6}}, stage={"ceiling_m": 2.6, "height_m": 1.6 / 0.93}),
         math.log2(0.9 + 0.1 * 2**1.96), 0.2),  # M: a tenth straight on, the rest down by 1.25 + 0.71
-    "off_axis": (lambda: dark({"position": {"turn_deg": 54.43 / 2, "height_m": 1.75 * 0.93}}), -1.0, 0.3),  # M: a beam's edge
-    "side": (lambda: dark({"position": {"bearing_deg": 105, "height_m": 1.75 * 0.93}}), -1.0, 0.3),  # M: cos(105 - 45) = 1/2
+    # M: a beam's edge
+    "off_axis": (lambda: dark({"position": {"turn_deg": 54.43 / 2, "height_m": 1.75 * 0.93}}), -1.0, 0.3),
+    # M: cos(105 - 45) = 1/2
+    "side": (lambda: dark({"position": {"bearing_deg": 105, "height_m": 1.75 * 0.93}}), -1.0, 0.3),
     "gel": (lambda: dark({"gel": "full_orange"}), math.log2(0.55), 0.1),  # M: data sheets
     "aperture": (lambda: solved(setup(aim={"f_number": 5.6, "background_stops": 0})).reach("stop_down"), -2.0, 0.0),
     "iso": (lambda: dark(aim={"f_number": 8, "iso": 400}), 2.0, 0.0),  # P: APEX
     "nd": (lambda: solved(setup(**SUN)).reach("nd"), -1.0, 0.1),  # D: ND
-    "hss": (lambda: solved(setup()).reach("hss"), -(math.log2(3) + 0.5), 0.4),  # D + M: 1/500 on a 1/250 body, extra 0.5
+    # D + M: 1/500 on a 1/250 body, extra 0.5
+    "hss": (lambda: solved(setup()).reach("hss"), -(math.log2(3) + 0.5), 0.4),
     "freeze": (frozen, -5.0, 0.0),  # D: 2 m/s in a field of 0.6 m wants 1/4000; this unit gives it at 1/32
     "tail": (tailed, math.log2(1 - 10 ** -(250 / 500)), abs(math.log2(1 - 10 ** -(250 / 500))) / 4),  # D: exponential
     "reading": (read_over, 1.0, 0.1),  # U: a meter that reads a stop more than the chain says, a tenth sure
     "target": (lambda: dark({"role": "fill", "target_stops": -2}), 2.0, 0.0),  # D
-    "ambient": (lambda: solved(setup(ambient={"condition": "hazy_sun"}, aim={"f_number": 8, "background_stops": 1})).reach("sync"), 1.0, 0.25),
+    "ambient": (lambda: solved(setup(ambient={"condition": "hazy_sun"},
+    aim={"f_number": 8, "background_stops": 1})).reach("sync"), 1.0, 0.25),
 }  # fmt: skip
 
 
@@ -152,8 +157,10 @@ def test_every_effect_has_an_owner_where_it_has_one_and_a_source(effect: str) ->
     assert (owners[effect].kind if effect in owners else "") == EFFECTS[effect].owner
     expected = {
         "rated_output": Of("unit", part="rating"), "zoom": Of("unit", part="zoom"), "hss": Of("unit", part="hss"),
-        "modifier": Of("modifier", "Box"), "layer": Of("modifier", "Octa", "inner"), "adapter": Of("modifier", "Box", "adapter"), "nd": Of("filter", "ND"),
-        "tail": Of("unit", part="duration"), "wide_panel": Of("unit", part="wide_panel"), "freeze": Of("unit", part="duration"), "gel": Of("gel", "full_orange"),
+        "modifier": Of("modifier", "Box"), "layer": Of("modifier", "Octa", "inner"),
+        "adapter": Of("modifier", "Box", "adapter"), "nd": Of("filter", "ND"),
+        "tail": Of("unit", part="duration"), "wide_panel": Of("unit", part="wide_panel"),
+        "freeze": Of("unit", part="duration"), "gel": Of("gel", "full_orange"),
         "ambient": Of("ambient", part="subject"), "reading": Of("reading"),
         "bounce": Of("room", "A setup", "ceiling"),
     }  # fmt: skip
@@ -186,7 +193,7 @@ def test_a_wide_panel_spreads_the_beam_and_only_a_zoom_head_has_one() -> None:
 
 
 def test_the_ambient_case_by_hand() -> None:
-    """D: hazy sun EV 14, shade two under it; set a stop over, the shade lies at -1 and the flash must give -1: one stop."""
+    """D: hazy sun EV 14, shade two under it; a stop over, the shade lies at -1, the flash gives -1: one stop."""
     reach = CASES["ambient"][0]()
     assert reach.ambient_stops == pytest.approx(-1)
     assert reach.spare[0] == pytest.approx(4 + 1, abs=0.05)
@@ -308,7 +315,7 @@ def test_how_long_the_middle_of_the_lit_frame_is_open(kind: Any, body: Any, seco
 
 
 def test_what_is_left_over_at_the_lowest_setting_counts_from_half_a_step() -> None:
-    """D: a dial of seven stops in thirds: a fifth of a stop beyond it is too bright, a seventh is the nearest there is."""
+    """D: a dial of seven stops in thirds: a fifth of a stop beyond it is too bright, a seventh is the nearest."""
     below, bright = dialled(np.array([7.2, 7 + 1 / 7, 3.4]), np.full(3, 1 / 3), np.zeros(3), np.full(3, 7.0))
     assert below == pytest.approx([7, 7, 10 / 3])
     assert bright == pytest.approx([0.2, 0, 0])
@@ -323,7 +330,7 @@ def test_a_lights_own_supply_comes_before_the_setups() -> None:
 
 
 def test_the_ladder_turned_round() -> None:
-    """D, inverse square: GN 32 at 1/4 of full is GN 16: f/8 at 2 m; a third either way 2 x 2^(1/6), a stop 2 x 2^(1/2)."""
+    """D, inverse square: GN 32 at 1/4 is GN 16: f/8 at 2 m; a third either way 2 x 2^(1/6), a stop 2 x 2^(1/2)."""
     fixed = setup({"distance_m": 3, "dial_stops": 2.0}, ambient={"condition": "dark"})
     found = span_of(solved(fixed, flash(32)).reach("sync"), 0)
     aperture = fixed.f_number
@@ -334,7 +341,7 @@ def test_the_ladder_turned_round() -> None:
 
 
 def test_recycle_time_and_charge_at_the_dial() -> None:
-    """D: r0 + p (r_full - r0); flashes per charge over the share of power; 200 frames at a quarter take one charge of 50."""
+    """D: r0 + p (r_full - r0); flashes per charge over the share of power; 200 at a quarter take a charge of 50."""
     supply = {"recycle_full_s": 2.5, "recycle_least_s": 0.1, "full_flashes": 50}
     reach = solved(setup(ambient={"condition": "dark"}), flash(16, power_supplies=(supply,), standby_w=0)).reach("sync")
     assert reach.recycle_s[0] == pytest.approx(0.1 + 2.4 / 4)
@@ -406,7 +413,8 @@ def test_key_and_frontal_fill_without_ambient() -> None:
     """D: key 0 and fill -1: +0.58 on the lit side, 3 : 1; each light's own unit and dial count, None gives nothing."""
     pair = setup(ambient={"condition": "dark"}, lights=[
         {"role": "key", "distance_m": 1}, {"role": "fill", "target_stops": -1, "distance_m": 2},
-        {"role": "rim", "target_stops": 0.5, "distance_m": 2}, {"role": "background", "distance_m": 2, "target_stops": -1},
+        {"role": "rim", "target_stops": 0.5, "distance_m": 2},
+        {"role": "background", "distance_m": 2, "target_stops": -1},
     ])  # fmt: skip
     fine = flash(64, scale={"step_stops": 0.05})
     whole = solved(pair, fine)

@@ -14,7 +14,8 @@ from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, Uni
 SHOE = Unit(
     name="Shoe", watt_seconds=80, weight_g=400, price=300, hss=Hss(extra_stops=0.5, measured=True),
     claims=(Claim(guide_number=36, unit="m", zoom_mm=35),),
-    flash_duration=FlashDuration(table=(DurationEntry(power=1, seconds=1 / 300), DurationEntry(power=1 / 64, seconds=1 / 19200))),
+    flash_duration=FlashDuration(table=(DurationEntry(power=1, seconds=1 / 300),
+    DurationEntry(power=1 / 64, seconds=1 / 19200))),
     power_supplies=(PowerSupply(recycle_full_s=2.5, recycle_least_s=0.1, full_flashes=220),),
 )  # fmt: skip
 TEN = Unit(

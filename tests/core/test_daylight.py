@@ -173,7 +173,7 @@ def test_polar_day_and_night_have_no_horizon() -> None:
 @pytest.mark.parametrize("place", [DOWNS, SOUTH, WEST, Place(latitude=60, longitude=10, zone="Europe/Oslo")])
 @pytest.mark.parametrize("day", [date(2026, 1, 12), JUNE, date(2026, 10, 31)])
 def test_sunrise_and_golden_hours_against_the_almanac(place: Place, day: date) -> None:
-    """P: Reda and Andreas 2004, as in pvlib: sunrise and sunset within two minutes, golden hours' edges within 0.15 deg."""
+    """P: Reda and Andreas 2004, as in pvlib: sunrise and sunset within two minutes, golden hours within 0.15 deg."""
     found = day_of(AmbientSpec(by="sun", place=place, day=day))
     reference = pvlib.solarposition.sun_rise_set_transit_spa(
         pd.DatetimeIndex([pd.Timestamp(day, tz=place.zone)]), place.latitude, place.longitude
@@ -255,7 +255,7 @@ def test_what_was_not_metered_keeps_its_own_doubt() -> None:
 
 
 def test_the_sides_of_a_subject() -> None:
-    """CP: in the sun the sky keeps the shadow side 2 to 3 stops down; with the sun behind, or in shade, no side is lit."""
+    """CP: in the sun the sky keeps the shadow side 2 to 3 stops down; sun behind, or in shade, no side is lit."""
     for condition, shadow in (("distinct_shadows", -2), ("hazy_sun", -1.3)):
         sides = ambient_of(AmbientSpec(condition=condition, subject="sun"))
         assert sides.shadow_ev - sides.lit_ev == pytest.approx(shadow)

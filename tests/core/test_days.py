@@ -26,7 +26,8 @@ from jumpstop.words.day_plan import day_plan_text
 from jumpstop.words.figures import DisplayUnits
 
 HEAD: dict[str, Any] = {
-    "name": "Head", "kind": "monobloc", "watt_seconds": 400, "claims": [{"guide_number": 70, "unit": "m", "zoom_mm": 35}],
+    "name": "Head", "kind": "monobloc", "watt_seconds": 400,
+    "claims": [{"guide_number": 70, "unit": "m", "zoom_mm": 35}],
     "power_supplies": [{"kind": "lithium", "recycle_full_s": 1.5, "full_flashes": 480}],
 }  # fmt: skip
 HALL: dict[str, Any] = {
@@ -203,8 +204,8 @@ def test_a_brief_adds_up() -> None:
 
 
 def test_each_crop_has_its_distance_and_its_beam() -> None:
-    """D: 85 mm on 24 mm high: a field of .6 m from 2.125 m, 2.1 m from 7.44; upright (36 mm) 1.417 and 4.96. A beam of 40
-    degrees at 2 m covers 1.456 m: full length wants 2 atan(1.05 / 2) = 55.4."""
+    """D: 85 mm on 24 mm high: a field of .6 m from 2.125 m, 2.1 m from 7.44; upright (36 mm) 1.417 and 4.96. A beam of
+    40 degrees at 2 m covers 1.456 m: full length wants 2 atan(1.05 / 2) = 55.4."""
     lens = {"focal_mm": 85, "subject_m": 2.5}
     for held, metres in (("landscape", (2.125, 7.4375)), ("grip_up", (1.4167, 4.9583))):
         light = {"distance_m": 2, "modifier": {"name": "Grid", "kind": "grid"}}

@@ -93,7 +93,7 @@ def test_charge_cold_and_heat() -> None:
 
 
 def test_iso_buys_recycle_time_and_charge() -> None:
-    """D: ISO 100 to 400 is two stops less power: a quarter of the charge, and of the recycle time less its fixed part."""
+    """D: ISO 100 to 400 is two stops less power: a quarter of the charge, and of what recycling adds."""
     unit = Unit(
         name="U", claims=(Claim(guide_number=60, unit="m", zoom_mm=35),), standby_w=0,
         power_supplies=(PowerSupply(recycle_full_s=3.0, recycle_least_s=0.2, full_flashes=200),),
@@ -157,7 +157,7 @@ def test_the_day_is_the_plain_sum(sessions: list[dict[str, Any]], charges: int) 
 
 
 def test_swaps_chargers_cold_and_old_cells() -> None:
-    """D: 100 full flashes a charge, full power, one every 36 s: a charge lasts an hour (less 1 % an hour for idling)."""
+    """D: 100 full flashes a charge, full power, one every 36 s: a charge lasts an hour (less 1 % for idling)."""
     full = DARK | {"lights": [{"distance_m": 3, "dial_stops": 0.0}]}
     session = [{"people": 4, "frames_each": 100, "minutes_each": 60, "tests": 0, "change_min": 0}]
 
@@ -785,7 +785,7 @@ def test_a_session_under_the_sun_is_solved_hour_by_hour_with_its_light() -> None
 
 
 def test_with_a_charger_as_many_batteries_go_along_as_go_round() -> None:
-    """Two that go round for ever (a charge lasts an hour, and is full again as soon), and a spare; without one, five."""
+    """Two that go round for ever (a charge lasts an hour, is full again as soon), and a spare; else five."""
     full = DARK | {"lights": [{"distance_m": 3, "dial_stops": 0.0}]}
     session = [{"people": 4, "frames_each": 100, "minutes_each": 60, "tests": 0, "change_min": 0}]
     for job, count in (({"chargers": 1, "charge_h": 0.9}, 3), ({}, 6)):

@@ -135,7 +135,8 @@ def test_what_is_free_is_worked_out_in_order() -> None:
         ({"nd": {}}, "nd", "nd_fixed_off"),
         ({"nd": {"filters": ["Three"], "stops": 3}}, "sync", "nd_fixed_on"),
         ({"shutter_s": 1 / 125, "nd": {"filters": ["Three"], "stops": 3}}, "sync", "nd_fixed_on"),
-        ({"background": True, "shutter_s": 1 / 125, "aperture": True, "iso": True, "nd": {}}, "sync", "background_missed"),
+        ({"background": True, "shutter_s": 1 / 125, "aperture": True, "iso": True, "nd": {}}, "sync",
+        "background_missed"),
     ],
 )  # fmt: skip
 def test_a_figure_that_cannot_be_says_so(fixed: dict[str, object], kind: str, code: str) -> None:
@@ -148,8 +149,8 @@ LEAF = {"name": "Leaf", "shutter": "leaf", "sync_s": 1 / 4000, "top_speed_s": 1 
 
 
 def test_the_weak_flash_on_a_leaf_body() -> None:
-    """D: 2 log2(7 / (2 x 1.2)) + log2 6.4 - 4 = 1.77 (1.755 by the exact ISO); half the ISO, a stop less. ISO and shutter
-    up together give it back, with the same background."""
+    """D: 2 log2(7 / (2 x 1.2)) + log2 6.4 - 4 = 1.77 (1.755 by the exact ISO); half the ISO, a stop less. ISO and
+    shutter up together give it back, with the same background."""
 
     def at(shutter_s: float, iso: float) -> Setup:
         nd = {"filters": ["Four"], "stops": 4}
@@ -190,7 +191,7 @@ def test_nd_against_hss_for_one_unit() -> None:
 
 
 def test_sides_and_ratio() -> None:
-    """physics 11: sun 0, shadow side -2, fill -1.5: lit +0.44, shadow -0.73, 2.24 : 1; 3 : 1 asks fill -1.0 of a key."""
+    """physics 11: sun 0, shadow side -2, fill -1.5: lit +0.44, shadow -0.73, 2.24 : 1; 3 : 1 asks fill -1.0."""
     spec = {"by": "reading", "subject": "sun", "shadow_stops": -2}
     readings = [{"f_number": 8, "shutter_s": 1 / 250, "of": of} for of in ("background", "subject")]
     light = {"role": "fill", "target_stops": -1.5, "distance_m": 2}
@@ -379,7 +380,7 @@ def shelf() -> UnitTable:
 
 
 def test_a_dial_that_is_fixed_and_a_distance_worked_out() -> None:
-    """physics 14: with the dial at p the landing is the full-power landing + log2 p; the distance that makes it right."""
+    """physics 14: with the dial at p the landing is that at full power + log2 p; the distance that makes it right."""
     light = {"role": "fill", "target_stops": 0, "distance_m": 2}
     dark = Setup.model_validate({"ambient": {"condition": "dark"}, "aim": {"f_number": 5.6}, "lights": [light]})
     reach = solve(taken(dark, dial_stops=1), shelf()).reach("sync")

@@ -77,7 +77,7 @@ def test_a_shadow_falls_away_from_the_sun_by_its_height() -> None:
 
 
 def test_the_frame_shows_what_is_in_it() -> None:
-    """85 mm at 2.5 m shows 1.06 m across: half a metre to the side is in, a metre is out; so is what stands behind it."""
+    """85 mm at 2.5 m shows 1.06 m across: half a metre to the side is in, a metre is out, as is what stands behind."""
     lens = {"focal_mm": 85, "subject_m": 2.5, "background_m": 20}
     setup = scene({}, aim={"f_number": 8, "lens": lens}, stage={"camera_height_m": 1.6}).setup
     face = setup.stage.face_m

@@ -1,4 +1,4 @@
-"""What a person owns: ratings on one basis, dials, durations, HSS tables, filters, and documents that refuse nonsense."""
+"""What a person owns: ratings on one basis, dials, durations, HSS tables, filters; what documents refuse."""
 
 import importlib
 import json
@@ -124,7 +124,7 @@ def test_claims_on_different_bases_are_brought_to_one() -> None:
 
 
 def test_a_coverage_that_was_quoted_is_not_doubted_for_being_moved() -> None:
-    """M: a claim is good to 0.25 stop at its own coverage, to 0.5 moved to another, or where its coverage is not said."""
+    """M: a claim is good to 0.25 stop at its own coverage, to 0.5 moved to another, or where none is said."""
     far = table_of([unit((60, 200), zoom_max_mm=200)])
     assert total_sd(far, 200) == pytest.approx(0.25)
     assert total_sd(far, None) == pytest.approx(0.5)
@@ -148,7 +148,7 @@ def test_a_coverage_that_was_quoted_is_not_doubted_for_being_moved() -> None:
 
 
 def test_own_readings_shift_the_makers_curve_and_make_it_sure() -> None:
-    """M: one careful reading is good to 0.1 stop. D: two of them to 0.1 / sqrt 2; the curve moves by the mean difference."""
+    """M: one careful reading is good to 0.1 stop. D: two to 0.1 / sqrt 2; the curve moves by the mean difference."""
     claims = (Claim(guide_number=40, unit="m", zoom_mm=35), Claim(guide_number=60, unit="m", zoom_mm=105))
     own = Claim(guide_number=28.284, unit="m", zoom_mm=35, measured=True)
     rating = rating_of(Unit(name="U", claims=(*claims, own)))
@@ -226,7 +226,7 @@ def test_a_dials_range(lowest: float, step: float, goes: float) -> None:
 
 
 def test_durations_by_power() -> None:
-    """D: t.5 of an uncut tail is 3.32 times shorter than t.1 (M: 2.25 of a cut one); straight in stops between entries."""
+    """D: t.5 of an uncut tail is t.1 / 3.32 (M: 2.25 of a cut one); between entries straight in stops."""
     entries = (DurationEntry(power=1, seconds=1 / 600), DurationEntry(power=1 / 16, seconds=1 / 9600))
     cut = unit((36, 35), flash_duration=FlashDuration(table=entries))
     tail = unit((36, 35), flash_duration=FlashDuration(shape="tail", measure="t.5", table=entries[:1]))

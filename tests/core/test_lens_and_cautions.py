@@ -1,4 +1,4 @@
-"""Lenses as kit, what can be held by hand, diffraction, filters on long lenses, shadows, bounces: where each is said."""
+"""Lenses as kit, what can be held by hand, diffraction, filters on long lenses, shadows, bounces: where said."""
 
 import math
 from typing import Any

@@ -12,14 +12,7 @@ from jumpstop.core.kit.errors import CannotSolve
 from jumpstop.core.kit.table import table_of
 from jumpstop.core.plan.change.levers import FEW, levers
 from jumpstop.core.plan.change.moves import Bag, done
-from jumpstop.core.plan.change.ranking import (
-    ENOUGH,
-    gaining,
-    gaining_pairs,
-    spending,
-    taming,
-    taming_pairs,
-)
+from jumpstop.core.plan.change.ranking import ENOUGH, gaining, gaining_pairs, spending, taming, taming_pairs
 from jumpstop.core.plan.change.whole_set import set_levers
 from jumpstop.core.plan.light.placing import farthest_m
 from jumpstop.core.plan.light.reach import solve
@@ -74,7 +67,7 @@ def test_single_changes_bring_what_the_relations_say() -> None:
 
 @pytest.mark.parametrize(("unit", "code", "sure"), [("Redshank 60", "closer", True), ("Dunlin 36", "farther", False)])
 def test_beside_another_change_the_lightest_units_that_are_enough_are_tried(unit: str, code: str, sure: bool) -> None:
-    """Of all units of the shelf, solved anew with the first change made; where none is enough, those that come nearest."""
+    """Of all units of the shelf, solved anew with the first change made; where none is enough, the nearest."""
     far = NOON if sure else NOON.model_copy(update={"lights": (NOON.lights[0].model_copy(update={"distance_m": 60}),)})
     changes = found(far, unit)
     first = named(changes.singles, code)[0].moves[0]
@@ -280,7 +273,8 @@ def test_too_bright_and_stops_in_hand() -> None:
 )
 def test_iso_and_a_fixed_time_go_up_together_where_both_can(body: Any, aim: Any, offered: bool) -> None:
     doc = {
-        "ambient": {"condition": "dark"}, "aim": {"f_number": 5.6, "iso": 100} | aim, "fixed": {"shutter_s": 1 / 60, "iso": True},
+        "ambient": {"condition": "dark"}, "aim": {"f_number": 5.6, "iso": 100} | aim,
+        "fixed": {"shutter_s": 1 / 60, "iso": True},
         "lights": [{"distance_m": 5}], "body": {"name": "B", "sync_s": 1 / 250} | body,
     }  # fmt: skip
     both = named(found(Setup.model_validate(doc), "Redshank 60", "sync").unfixing, "iso_and_shutter")
@@ -316,7 +310,8 @@ def test_what_fits_and_is_not_on_already_is_offered(unit: str, offered: set[str]
     assert on is not None
     bag = (
         OwnModifier(name="Dish", id="dish", stops=-1, fits=("pack",)), OwnModifier(name="Free", id="free", stops=-1),
-        OwnModifier(name="Ceiling", id="ceiling", kind="bounce", stops=-1), OwnModifier(name="Same", id=on.id, stops=-1),
+        OwnModifier(name="Ceiling", id="ceiling", kind="bounce", stops=-1),
+        OwnModifier(name="Same", id=on.id, stops=-1),
     )  # fmt: skip
     found = levers(NOON, 0, "nd", TABLE, NAMES.index(unit), Bag(bag), pairs=False)
     assert {one.moves[0].facts["name"] for one in named(found.singles, "modifier")} == offered

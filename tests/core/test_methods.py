@@ -275,7 +275,8 @@ def test_past_sync_names_the_edge(held: str, edge: str, under: float, time: int,
 def test_full_stops_are_kept_to_where_they_are_wanted() -> None:
     """The camera's marks in the person's steps; never faster than sync, never past the top speed."""
     under = aim(8, -1 / 3)
-    assert [round(1 / methods(setup(aim=under), step)["hss"].camera.shutter_s) for step in ("third", "half", "full")] == [
+    assert [round(1 / methods(setup(aim=under), step)["hss"].camera.shutter_s) for step in ("third", "half",
+    "full")] == [
         640, 750, 500,
     ]  # fmt: skip
     odd = setup(aim=aim(16, 1 / 3), body=BODY | {"sync_s": 1 / 200}, ambient={"condition": "sand_or_snow"})
@@ -314,7 +315,7 @@ def test_blur_and_what_it_is_worth() -> None:
 
 
 def test_blur_wanted_sets_the_aperture() -> None:
-    """D: the disc is inverse to the f-number; 3.1 % of 36 mm at 85 mm, 2.5 m, 10 m is f/2; lenses go from f/1 to f/22."""
+    """D: the disc is inverse to the f-number; 3.1 % of 36 mm at 85 mm, 2.5 m, 10 m is f/2; from f/1 to f/22."""
     lens = {"focal_mm": 85, "subject_m": 2.5, "background_m": 10}
     for wanted, f_number in ((1.123 / 36, 2), (0.003, 20), (0.0006, 22), (0.2, 1), (None, 5.6)):
         assert setup(aim={"by": "blur", "lens": lens | {"wanted_share": wanted}}).f_number == f_number
@@ -322,7 +323,7 @@ def test_blur_wanted_sets_the_aperture() -> None:
 
 
 def test_motion_by_hand() -> None:
-    """D: 3.5 m/s in a field of 4 m on 36 mm is 31.5 mm/s: 0.03 mm takes 1/1050 s. In 0.25 s it draws 22 % of the frame."""
+    """D: 3.5 m/s in a field of 4 m on 36 mm is 31.5 mm/s: 0.03 mm takes 1/1050 s. In 0.25 s it draws 22 % of it."""
     leap = setup(motion={"kind": "freeze", "mover": "leap", "field_width_m": 4})
     assert 1 / needed_s(leap) == pytest.approx(1050, rel=0.001)
     assert tolerable_mm(leap) == pytest.approx(0.03)
@@ -349,7 +350,7 @@ def unit(shape: str, *entries: tuple[float, float], **more: object) -> Unit:
 
 
 def test_which_settings_are_short_enough() -> None:
-    """CP: cut pulses shorten as power drops, so the brightest short one counts; old tails lengthen, so full power freezes."""
+    """CP: cut pulses shorten as power drops, the brightest short one counts; old tails lengthen: full power freezes."""
     cut = unit("cut", *((2**-k, 2**-k / 130) for k in range(8)))  # 1/3960 or less first at 1/32
     old = unit("tail", (1, 1 / 900), (1 / 16, 1 / 300))
     tenths = unit("cut", (1, 1 / 1000), (1 / 2, 1 / 2000), scale={"step_stops": 0.5})

@@ -51,7 +51,8 @@ def test_the_need_is_n_times_d_with_what_stands_between(
 
 def test_all_that_stands_between_is_asked_for() -> None:
     """D: three stops of ND in daylight are three more; HSS is said with what is left there."""
-    sun = {"ambient": {"condition": "distinct_shadows", "subject": "back"}, "aim": {"f_number": 2.8, "background_stops": -1},
+    sun = {"ambient": {"condition": "distinct_shadows", "subject": "back"},
+    "aim": {"f_number": 2.8, "background_stops": -1},
            "lights": [{"distance_m": 1.8}]}  # fmt: skip
     solved = solved_need(Setup.model_validate(sun))
     hss = need_of(solved, "hss", 0)
@@ -158,7 +159,10 @@ def test_what_is_asked_of_a_bare_head_is_told_by_its_zoom_position() -> None:
     (one,) = asked(
         *({"lights": [{"distance_m": metres, "zoom_mm": zoom}]} for metres, zoom in ((6, 105), (3, 105), (2, 35)))
     )
-    assert one.zoomed == {105: pytest.approx(2 * math.log2(48), abs=1e-3), 35: pytest.approx(2 * math.log2(16), abs=1e-3)}
+    assert one.zoomed == {
+        105: pytest.approx(2 * math.log2(48), abs=1e-3),
+        35: pytest.approx(2 * math.log2(16), abs=1e-3),
+    }
     assert (one.stops, one.least_stops) == (-math.inf, math.inf)
 
 
@@ -182,11 +186,12 @@ def test_no_flash_is_asked_for_where_the_ambient_is_enough() -> None:
 
 
 def test_typical_kit_lies_within_the_spread_of_the_handbook() -> None:
-    """Physics 4's table of modifiers, and 20's efficacy of 15 to 50 lm/W where the beam is wide; counts as asked for."""
+    """Physics 4's table of modifiers, 20's efficacy of 15 to 50 lm/W where the beam is wide; as many as asked for."""
     assert [len(typical(kind)) >= most for kind, most in zip(KIT_MODELS, (15, 30, 8, 6, 4, 5, 4, 6), strict=True)] == [
         True
     ] * 8
-    table = {"umbrella_white_105": -1.7, "umbrella_silver_105": -1.2, "shoot_105": -2.0, "dish_white": -1.2, "dome": -1.5,
+    table = {"umbrella_white_105": -1.7, "umbrella_silver_105": -1.2, "shoot_105": -2.0, "dish_white": -1.2,
+    "dome": -1.5,
              "deep_reflector": 1.2, "extender": 2.0, "octa_90": -1.3, "box_90": -2.2, "strip_120": -2.4}  # fmt: skip
     own = {one.key: one.doc for one in typical("modifiers")}
     for key, stops in table.items():

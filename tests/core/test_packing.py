@@ -21,7 +21,8 @@ from jumpstop.words.pack import pack_text
 
 BIRD = {
     "name": "Bird", "claims": [{"guide_number": 60, "unit": "m", "zoom_mm": 35}], "weight_g": 500, "hss": {},
-    "power_supplies": [{"kind": "lithium", "recycle_full_s": 1, "full_flashes": 100, "capacity_wh": 120, "weight_g": 90}],
+    "power_supplies": [{"kind": "lithium", "recycle_full_s": 1, "full_flashes": 100, "capacity_wh": 120,
+    "weight_g": 90}],
 }  # fmt: skip
 OCTA = {"id": "octa", "name": "Octa", "kind": "octa", "stops": -1.3, "weight_g": 800}
 DARK = {"condition": "dark"}
@@ -169,7 +170,8 @@ TWO = [
         ({"triggers": [{"name": "T"}]}, [TWO[0] | {"sends": True}, TWO[1]], ["slave_as_master"]),
         ({"trigger": "optical"}, TWO, ["no_master", "no_sight"]),
         ({"trigger": "optical"}, [TWO[0] | {"sends": True}, TWO[1]], ["no_sight"]),
-        ({"trigger": "optical", "ambient": {"condition": "distinct_shadows", "subject": "back"}}, [TWO[0] | {"sends": True}, TWO[1]], ["drowned"]),
+        ({"trigger": "optical", "ambient": {"condition": "distinct_shadows", "subject": "back"}},
+        [TWO[0] | {"sends": True}, TWO[1]], ["drowned"]),
         ({"trigger": "optical"}, [TWO[0] | {"sends": True}, {"role": "background", "distance_m": 12}], ["too_far"]),
         ({}, [TWO[0], TWO[1] | {"on": False}], ["group_off"]),
         ({}, [TWO[0], TWO[1] | {"channel": 2}], ["other_channel"]),

@@ -40,6 +40,7 @@ from jumpstop.core.physics import (
 )  # fmt: skip
 from jumpstop.core.physics import guide_number as gn
 from jumpstop.core.physics.light_values import LIGHT_VALUES
+from tables import rows
 
 
 @pytest.mark.parametrize(
@@ -110,20 +111,7 @@ def test_parts_of_a_stop_lie_evenly_between(series: scales.Series, step: scales.
         assert series.marked(float(series.exact(mark)), step) == pytest.approx(mark)
 
 
-# P: every mark as cameras engrave it, in thirds and in halves of a stop (ISO 517, ISO 516, ISO 12232 and the parts between).
-MARKS = {
-    ("apertures", "third"): "0.9 1 1.1 1.2 1.4 1.6 1.8 2 2.2 2.5 2.8 3.2 3.5 4 4.5 5 5.6 6.3 7.1 8 9 10 11 13 14 16 18 20 22 25 29 32 "
-    "36 40 45 51 57 64",
-    ("apertures", "half"): "1 1.2 1.4 1.7 2 2.4 2.8 3.3 4 4.8 5.6 6.7 8 9.5 11 13 16 19 22 27 32 38 45 54 64",
-    ("times", "third"): "30 25 20 15 13 10 8 6 5 4 3.2 2.5 2 1.6 1.3 1 0.8 0.6 0.5 0.4 0.3 1/4 1/5 1/6 1/8 1/10 1/13 1/15 1/20 1/25 1/30 "
-    "1/40 1/50 1/60 1/80 1/100 1/125 1/160 1/200 1/250 1/320 1/400 1/500 1/640 1/800 1/1000 1/1250 1/1600 1/2000 1/2500 1/3200 1/4000 "
-    "1/5000 1/6400 1/8000 1/10000 1/12800 1/16000 1/20000 1/25600 1/32000",
-    ("times", "half"): "30 20 15 10 8 6 4 3 2 1.5 1 0.7 0.5 1/3 1/4 1/6 1/8 1/10 1/15 1/20 1/30 1/45 1/60 1/90 1/125 1/180 1/250 1/350 "
-    "1/500 1/750 1/1000 1/1500 1/2000 1/3000 1/4000 1/6000 1/8000 1/12000 1/16000 1/24000 1/32000",
-    ("speeds", "third"): "25 32 40 50 64 80 100 125 160 200 250 320 400 500 640 800 1000 1250 1600 2000 2500 3200 4000 5000 6400 8000 10000 "
-    "12800 16000 20000 25600 32000 40000 51200 64000 80000 102400",
-    ("speeds", "half"): "25 35 50 70 100 140 200 280 400 560 800 1100 1600 2200 3200 4500 6400 9000 12800 18000 25600",
-}  # fmt: skip
+MARKS = {(name, step): marks for name, step, marks in rows("marks")}
 
 
 @pytest.mark.parametrize(("name", "step"), MARKS)
@@ -382,32 +370,46 @@ def test_each_relation_says_what_it_takes_and_its_example_holds(room: ModuleType
         (stand.counterweight_kg, [[3, 1, 0.5], [1.5, 2, 1], [0.5, 0.4, 1]]),
         (battery.recycle_s, [[0.1, 0.5, 1], [2, 3, 4], [0.1, 0.2, 0]]), (battery.drained, [[0.001, 0.5, 1]]),
         (battery.flashes_per_charge, [[0.1, 0.5, 1], [250, 480, 90], [0, 0.1, 0.2]]),
-        (battery.standby_per_h, [[4, 2, 0], [97, 20, 9], [480, 90, 250]]), (battery.capacity_wh, [[250, 480, 90], [76, 400, 9]]),
-        (battery.full_flashes_of, [[9.6, 97, 20], [76, 400, 9]]), (battery.charges_for, [[600, 100, 9], [480, np.inf, 3]]),
-        (lambda celsius: battery.cold_share("nimh", celsius), [[-30, -5, 25]]), (battery.mains_a, [[400, 1200, 76], [1.2, 2, 9]]),
+        (battery.standby_per_h, [[4, 2, 0], [97, 20, 9], [480, 90, 250]]),
+        (battery.capacity_wh, [[250, 480, 90], [76, 400, 9]]),
+        (battery.full_flashes_of, [[9.6, 97, 20], [76, 400, 9]]),
+        (battery.charges_for, [[600, 100, 9], [480, np.inf, 3]]),
+        (lambda celsius: battery.cold_share("nimh", celsius), [[-30, -5, 25]]),
+        (battery.mains_a, [[400, 1200, 76], [1.2, 2, 9]]),
         (battery.heat_wait_s, [[80, 10, 90], [1, 2, 1], [1, 0.5, 2], [50, 60, 30], [600, 300, 900]]),
         (group.across_deg, [[3, 6, 9], [2, 4, 9]]), (group.ends_fall, [[3, 6, 9], [2, 4, 9], [2, 3, 2]]),
         (group.off_axis, [[0, 30, -9], [60, 60, 12]]), (falloff.inverse_square, [[0.5, 2, 9]]),
         (falloff.spill, [[1, 2, 3], [2, 2, 9]]), (falloff.disc_close_up, [[0.1, 0.5, 1], [2, 1, 0.3]]),
         (falloff.rectangle_close_up, [[0.1, 0.5, 1], [0.2, 0.4, 2], [2, 1, 0.3]]),
         (partial(falloff.distance_where, width_m=0.9, height_m=1.2), [[0, 1, -1], [2, 3, 1]]),
-        (beam.coverage_deg, [[24, 35, 200]]), (beam.moved_stops, [[63, 12, 90], [12, 63, 84]]), (beam.spread_stops, [[24, 14, 35], [14, 24, 50]]),
-        (exposure.ev100, [[8, 16, 1], [0.002, 0.008, 1], [100, 200, 400]]), (exposure.ev_of_lux, [[2, 9, 900], [250, 330, 340]]),
-        (gn.in_metres, [[36, 58, 9], [100, 200, 50]]), (gn.beam_candela_seconds, [[36, 9, 60], [100, 200, 50], [250, 330, 340]]),
-        (gn.guide_number_of_bcps, [[900, 9, 60], [100, 200, 50], [250, 330, 340]]), (gn.ws_of_guide_number, [[36, 9, 60], [250, 330, 340]]),
+        (beam.coverage_deg, [[24, 35, 200]]), (beam.moved_stops, [[63, 12, 90], [12, 63, 84]]),
+        (beam.spread_stops, [[24, 14, 35], [14, 24, 50]]),
+        (exposure.ev100, [[8, 16, 1], [0.002, 0.008, 1], [100, 200, 400]]),
+        (exposure.ev_of_lux, [[2, 9, 900], [250, 330, 340]]),
+        (gn.in_metres, [[36, 58, 9], [100, 200, 50]]),
+        (gn.beam_candela_seconds, [[36, 9, 60], [100, 200, 50], [250, 330, 340]]),
+        (gn.guide_number_of_bcps, [[900, 9, 60], [100, 200, 50], [250, 330, 340]]),
+        (gn.ws_of_guide_number, [[36, 9, 60], [250, 330, 340]]),
         (gn.guide_number_of_ws, [[76, 400, 9], [65, 40, 90], [35, 30, 45], [250, 330, 340]]),
         (gn.guide_number_of_lux_seconds, [[2250, 9, 60], [2, 1, 3], [250, 330, 340]]),
         (placing.aim_at_m, [[-5, 0, 30], [1, 2, 3], [4, 2, 9]]), (placing.aim_error_m, [[2, 0, -30], [12, 3, 1]]),
-        (placing.sun_bearing_deg, [[0, 90, 250], [0, 350, 10]]), (placing.bounce_path_m, [[2, 1, 0], [2, 3, 1], [3, 4, 9]]),
-        (lambda *of: partial(placing.on_frame, focal_mm=50)(*of)[1], [[1, -1, 0], [0, 2, 4], [1, 2, 0], [4, 3, 9], [1, 2, 1], [0, 1, 2]]),
-        (lambda *of: partial(placing.on_frame, height_m=1.5, aim_m=1.4, focal_mm=50)(*of)[0], [[1, -1, 0], [0, 2, 4], [1, 2, 0], [4, 3, 9]]),
-        (daylight.beam_klx, [[5, 30, -1], [1, 172, 300], [0.21, np.inf, 0.8]]), (daylight.shadow_m, [[2, 1, 3], [30, 9, 80]]),
+        (placing.sun_bearing_deg, [[0, 90, 250], [0, 350, 10]]),
+        (placing.bounce_path_m, [[2, 1, 0], [2, 3, 1], [3, 4, 9]]),
+        (lambda *of: partial(placing.on_frame, focal_mm=50)(*of)[1],
+        [[1, -1, 0], [0, 2, 4], [1, 2, 0], [4, 3, 9], [1, 2, 1], [0, 1, 2]]),
+        (lambda *of: partial(placing.on_frame, height_m=1.5, aim_m=1.4, focal_mm=50)(*of)[0],
+        [[1, -1, 0], [0, 2, 4], [1, 2, 0], [4, 3, 9]]),
+        (daylight.beam_klx, [[5, 30, -1], [1, 172, 300], [0.21, np.inf, 0.8]]),
+        (daylight.shadow_m, [[2, 1, 3], [30, 9, 80]]),
         (lambda *of: daylight.panel_shade(*of).shift_m, [[1, 2, 1.5], [2, 3, 2.4], [30, 9, 80]]),
         (lambda *of: daylight.panel_shade(*of).down_to_m, [[1, 2, 1.5], [2, 3, 2.4], [30, 9, 80]]),
-        (scales.marked_ev100, [[5.6, 8, 1.4], [1 / 60, 2, 1 / 250], [100, 320, 400]]), (scales.SHUTTERS.moved, [[1, 1 / 60, 30], [1, -2, 0.5]]),
+        (scales.marked_ev100, [[5.6, 8, 1.4], [1 / 60, 2, 1 / 250], [100, 320, 400]]),
+        (scales.SHUTTERS.moved, [[1, 1 / 60, 30], [1, -2, 0.5]]),
         (scales.APERTURES.marked, [[5.66, 3, 7.5]]), (shutter.hss_loss, [[0.001, 0.002, 1], [0.004, 0, 0.01]]),
-        (tone.patch_stops, [[0.2, 0.5, 1], [0.18, 0.36, 0.9]]), (lambda *of: tone.kelvin_rgb(*of)[..., 2], [[1000, 2900, 9000]]),
-        (group.distance_for_ends, [[3, 6, 9], [0.2, 1 / 3, 1], [2, 3, 2]]), (group.distance_for_depth, [[1, 2, 4], [0.2, 1 / 3, 1]]),
+        (tone.patch_stops, [[0.2, 0.5, 1], [0.18, 0.36, 0.9]]),
+        (lambda *of: tone.kelvin_rgb(*of)[..., 2], [[1000, 2900, 9000]]),
+        (group.distance_for_ends, [[3, 6, 9], [0.2, 1 / 3, 1], [2, 3, 2]]),
+        (group.distance_for_depth, [[1, 2, 4], [0.2, 1 / 3, 1]]),
     ],
 )  # fmt: skip
 def test_arrays_are_as_their_numbers_one_by_one(relation: Any, columns: list[list[float]]) -> None:
@@ -426,8 +428,10 @@ def test_arrays_are_as_their_numbers_one_by_one(relation: Any, columns: list[lis
         lambda: optics.f_number_for_disc(85, 0.05, 3, 1), lambda: motion.fall_speed(-0.1),
         lambda: motion.blur_mm(1, 1, 36, 0), lambda: motion.longest_s(0, 0.03, 36, 1),
         lambda: stand.ballast_kg(21, 2, 0, 4), lambda: stand.counterweight_kg(3, 1, 0),
-        lambda: battery.standby_per_h(4, 0, 480), lambda: battery.full_flashes_of(9.6, 0), lambda: battery.mains_a(400, 0),
-        lambda: battery.mains_a(400, 1, 0), lambda: battery.heat_wait_s(80, 1, 1, 50, 0), lambda: battery.burst(0.2, 2, 0, 0, 6),
+        lambda: battery.standby_per_h(4, 0, 480), lambda: battery.full_flashes_of(9.6, 0),
+        lambda: battery.mains_a(400, 0),
+        lambda: battery.mains_a(400, 1, 0), lambda: battery.heat_wait_s(80, 1, 1, 50, 0),
+        lambda: battery.burst(0.2, 2, 0, 0, 6),
         lambda: group.across_deg(6, 0), lambda: group.ends_fall(6, -1), lambda: group.off_axis(3, 0),
         lambda: falloff.inverse_square(np.array([1, 0])), lambda: falloff.spill(0, 3), lambda: falloff.spill(3, 0),
         lambda: falloff.close_up(1, None, 0), lambda: falloff.close_up(1, 1, 0), lambda: falloff.distance_where(1, 0),
@@ -436,15 +440,21 @@ def test_arrays_are_as_their_numbers_one_by_one(relation: Any, columns: list[lis
         lambda: beam.solid_angle_sr(361), lambda: beam.solid_angle_sr(-1), lambda: beam.moved_stops(0, 12),
         lambda: beam.moved_stops(12, 0), lambda: beam.spread_stops(24, 0), lambda: colour.mired_shift(0, 3200),
         lambda: colour.mired_shift(3200, 0), lambda: exposure.av(0), lambda: exposure.tv(0), lambda: exposure.sv(0),
-        lambda: exposure.ev100(8, 1, np.array([100, 0])), lambda: exposure.ev_of_lux(-1), lambda: exposure.ev_of_lux(9, 0),
+        lambda: exposure.ev100(8, 1, np.array([100, 0])), lambda: exposure.ev_of_lux(-1),
+        lambda: exposure.ev_of_lux(9, 0),
         lambda: gn.in_metres(36, 0), lambda: gn.stops_of_guide_number(-1), lambda: gn.beam_candela_seconds(36, 0),
-        lambda: gn.guide_number_of_bcps(-1), lambda: gn.guide_number_of_bcps(1, 100, 0), lambda: gn.guide_number_of_ws(400, 0),
+        lambda: gn.guide_number_of_bcps(-1), lambda: gn.guide_number_of_bcps(1, 100, 0),
+        lambda: gn.guide_number_of_ws(400, 0),
         lambda: gn.guide_number_of_lux_seconds(-1, 2), lambda: gn.guide_number_of_lux_seconds(1, 2, 0),
-        lambda: placing.bounce_path_m(-1, 1, 3), lambda: placing.bounce_path_m(1, -1, 3), lambda: placing.wall_path_m(-1, 1, 3),
+        lambda: placing.bounce_path_m(-1, 1, 3), lambda: placing.bounce_path_m(1, -1, 3),
+        lambda: placing.wall_path_m(-1, 1, 3),
         lambda: placing.wall_path_m(1, -1, 3), lambda: placing.card_gain(1.1, 2), lambda: placing.card_gain(-0.1, 2),
-        lambda: placing.aim_error_m(90, 12), lambda: placing.aim_at_m(-90, 1, 4), lambda: placing.flash_to_lens_deg(0.07, 0),
-        lambda: daylight.beam_klx(30, 172, -0.1), lambda: daylight.panel_shade(1, 2, 1), lambda: daylight.panel_shade(0, 2, 9),
-        lambda: daylight.shadow_m(2, 0), lambda: pulse.cut_pulse(0, 1), lambda: pulse.cut_pulse(1, 0), lambda: pulse.tail_pulse(0),
+        lambda: placing.aim_error_m(90, 12), lambda: placing.aim_at_m(-90, 1, 4),
+        lambda: placing.flash_to_lens_deg(0.07, 0),
+        lambda: daylight.beam_klx(30, 172, -0.1), lambda: daylight.panel_shade(1, 2, 1),
+        lambda: daylight.panel_shade(0, 2, 9),
+        lambda: daylight.shadow_m(2, 0), lambda: pulse.cut_pulse(0, 1), lambda: pulse.cut_pulse(1, 0),
+        lambda: pulse.tail_pulse(0),
         lambda: scales.marked_ev100(0, 1, 100), lambda: scales.ISOS.marked(-1), lambda: shutter.hss_loss(0, 1),
         lambda: shutter.hss_loss(1, -1), lambda: shutter.lit_fraction(1, 0), lambda: shutter.lit_fraction(-1, 1),
         lambda: shutter.caught(0, 1), lambda: shutter.caught(1, -1), lambda: stops.stops_of(-1),
@@ -459,14 +469,17 @@ def test_outside_of_its_domain_a_relation_raises(asked: Any) -> None:
 @pytest.mark.parametrize(
     ("asked", "found"),
     [
-        (lambda: stops.stops_of(0), -math.inf), (lambda: stops.p_reach(np.array(0.1), np.array(0)), 1), (lambda: stops.p_reach(np.array(-0.1), np.array(0)), 0),
+        (lambda: stops.stops_of(0), -math.inf), (lambda: stops.p_reach(np.array(0.1), np.array(0)), 1),
+        (lambda: stops.p_reach(np.array(-0.1), np.array(0)), 0),
         (lambda: exposure.ev_of_lux(0), -math.inf), (lambda: gn.guide_number_of_bcps(0), 0),
         (lambda: motion.fall_speed(0), 0), (lambda: placing.card_gain(0, 2), 0), (lambda: placing.card_gain(1, 2), 2),
         (lambda: placing.bounce_path_m(0, 0, 3), 3), (lambda: placing.wall_path_m(0, 0, 3), 3),
         (lambda: beam.solid_angle_sr(0), 0), (lambda: beam.solid_angle_sr(360), 4 * math.pi),
-        (lambda: shutter.hss_loss(0.1, 0), 0), (lambda: shutter.lit_fraction(0, 0.1), 0), (lambda: shutter.caught(0.1, 0), 0),
+        (lambda: shutter.hss_loss(0.1, 0), 0), (lambda: shutter.lit_fraction(0, 0.1), 0),
+        (lambda: shutter.caught(0.1, 0), 0),
         (lambda: daylight.beam_klx(90, 94, 0), 127.5), (lambda: exposure.av(0.5), -2), (lambda: exposure.tv(0.5), 1),
-        (lambda: exposure.sv(0.78125), -7), (lambda: falloff.inverse_square(0.5), 2), (lambda: falloff.spill(0.5, 0.5), 0),
+        (lambda: exposure.sv(0.78125), -7), (lambda: falloff.inverse_square(0.5), 2),
+        (lambda: falloff.spill(0.5, 0.5), 0),
         (lambda: falloff.close_up(1, None, 0.5), -1), (lambda: falloff.distance_where(0.5, 2), 2 / 2**0.25),
         (lambda: beam.coverage_deg(0.5), 177.3527), (lambda: beam.moved_stops(0.5, 0.5), 0),
         (lambda: colour.mired_shift(0.5, 0.5), 0), (lambda: gn.in_metres(10, 0.25), 200),

@@ -1,4 +1,4 @@
-"""The picture and the set from above: tones, where things fall in the frame, rings, shadows, lenses of the same size."""
+"""The picture and the set from above: tones, where things fall in the frame, rings, shadows, lenses alike."""
 
 import math
 from datetime import UTC, datetime
@@ -60,7 +60,7 @@ def test_a_picture_has_the_tones_of_its_levels() -> None:
 
 
 def test_the_ambient_has_its_own_colour_in_the_picture() -> None:
-    """D: open shade is bluer than the flash that the camera is set for; green, which carries the level, is the level's."""
+    """D: open shade is bluer than the flash that the camera is set for; green, which carries the level, is its own."""
     shade = {"condition": "open_shade", "subject": "shade"}
     found = scene({"distance_m": 2} | at(45), ambient=shade, aim={"f_number": 8, "background_stops": -2})
     levels = lit(found)
@@ -192,7 +192,7 @@ def test_the_sun_on_the_stage() -> None:
 
 
 def test_the_set_from_above_and_its_shadows() -> None:
-    """D: bearing b, d metres: (d sin b, -d cos b); a shadow runs away from the sun, as long as its height over tan h."""
+    """D: bearing b, d metres: (d sin b, -d cos b); a shadow runs away from the sun, height / tan h long."""
     sun = {
         "by": "sun", "clock": "13:00", "day": "2026-06-24", "subject": "back",
         "place": {"name": "Downs", "latitude": 51.0, "longitude": 0.0, "zone": "Europe/London"},

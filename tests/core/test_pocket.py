@@ -65,11 +65,7 @@ def test_a_light_of_a_card_is_the_light_solved_anew() -> None:
         assert (light.light, light.unit) == (number, UNIT)
         assert light.holds_ambient == (number == 0)
         assert (light.wanted, light.dial_stops) == (reach.wanted_stops, float(reach.below_full[UNIT]))
-        assert (light.step, light.least, light.most) == (
-            0.1,
-            0,
-            pytest.approx(float(TABLE.dial_range[UNIT])),
-        )
+        assert (light.step, light.least, light.most) == (0.1, 0, pytest.approx(float(TABLE.dial_range[UNIT])))
         assert light.distances[light.distance] == PocketMark(1.8, 0)
         for mark in light.distances[::5]:
             there = solve(with_light(TWO, number, distance_m=mark.value), TABLE).reach("hss", number)
@@ -107,7 +103,7 @@ def test_the_flash_of_a_card_is_what_the_dial_is_counted_from() -> None:
 
 
 def test_what_the_ambient_leaves_the_flash_to_give() -> None:
-    """D: log2(1 - 2^x), x stops of ambient against what is wanted: a stop under leaves half; bounded where nothing is left."""
+    """D: log2(1 - 2^x), x stops of ambient against the wanted: a stop under leaves half; bounded where none is left."""
     table = share_table()
     step = (len(table)) / -SHARE_FROM
     for under, share in ((-1, -1.0), (-2, math.log2(0.75)), (-8, 0.0)):

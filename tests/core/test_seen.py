@@ -51,7 +51,8 @@ FACE = {"kind": "face", "stops": 1, "dial_stops": 3, "camera": {"f_number": 5.6}
     [
         # D: f/4 read where f/5.6 is wanted is a stop too little: 1/8 becomes 1/4
         ({"f_number": 4, "dial_stops": 3, "camera": {"f_number": 5.6}, "holds_ambient": False}, False, 1.0, 2, ""),
-        ({"f_number": 8, "iso": 200, "dial_stops": 3, "camera": {"f_number": 5.6}, "holds_ambient": False}, False, 0, 3, ""),
+        ({"f_number": 8, "iso": 200, "dial_stops": 3, "camera": {"f_number": 5.6}, "holds_ambient": False}, False, 0, 3,
+        ""),
         # physics 6: the total a stop over, the ambient at -1, -2, none: 1.58, 1.22, 1 stop less flash
         (FACE | {"ambient_stops": -1}, True, -math.log2(3), 3 + 5 / 3, ""),
         (FACE | {"ambient_stops": -2}, True, -math.log2(7 / 3), 3 + 4 / 3, ""),
@@ -203,8 +204,10 @@ def test_a_reading_equal_to_the_prediction_changes_nothing_but_the_doubt(
     camera = reach.method.camera
     dial = float(reach.below_full[1])
     told = seen(
-        kind="face", stops=float(reach.flash_at_dial[1]), holds_ambient=False, stands=True, dial_stops=dial, method=kind,
-        camera={"f_number": camera.f_number, "shutter_s": camera.shutter_s, "iso": camera.iso, "nd_stops": camera.nd_stops},
+        kind="face", stops=float(reach.flash_at_dial[1]), holds_ambient=False, stands=True, dial_stops=dial,
+        method=kind,
+        camera={"f_number": camera.f_number, "shutter_s": camera.shutter_s, "iso": camera.iso,
+        "nd_stops": camera.nd_stops},
         was=of.lights[0].model_dump(),
     ) if abs(float(reach.flash_at_dial[1])) <= 12 and reach.able[1] else None  # fmt: skip
     if told is None:

@@ -78,7 +78,8 @@ def test_a_leap_is_frozen_only_where_every_flash_is_known_to_be_short_enough(
 ) -> None:
     """Handbook 8: about 1/1050 s freezes a leap across four metres; in the dark it is frozen by the flashes alone."""
     units = [
-        UNIT | {"name": f"U{at}", "flash_duration": {"table": [{"power": 1, "seconds": one}, {"power": 0.01, "seconds": one}]}}
+        UNIT | {"name": f"U{at}",
+        "flash_duration": {"table": [{"power": 1, "seconds": one}, {"power": 0.01, "seconds": one}]}}
         if one is not None else UNIT | {"name": f"U{at}"}
         for at, one in enumerate(seconds)
     ]  # fmt: skip
@@ -301,7 +302,8 @@ def test_a_low_sun_is_warm(clock: time, warm: bool) -> None:
 
 
 @pytest.mark.parametrize(
-    ("metres", "more", "heads"), [(7.0, {}, None), (10.6, {}, 2), (10.6, {"takes_modifiers": False}, None), (60, {}, None)]
+    ("metres", "more", "heads"),
+    [(7.0, {}, None), (10.6, {}, 2), (10.6, {"takes_modifiers": False}, None), (60, {}, None)]
 )  # fmt: skip
 def test_more_heads_help_where_they_fit_together_and_are_not_too_many(
     metres: float, more: dict[str, Any], heads: int | None

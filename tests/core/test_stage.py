@@ -80,7 +80,7 @@ def test_faces_close_up_against_integration() -> None:
 
 
 def test_a_row_of_faces() -> None:
-    """D, physics 12: 6 m from 4 m: 73.7 deg, ends -0.64, flat -0.97; a third from 5.88 and 7.35 m; depth 1.17, 16.3 m."""
+    """D, physics 12: 6 m from 4 m: 73.7 deg, ends -0.64, flat -0.97; a third from 5.88, 7.35 m; depth 1.17, 16.3 m."""
     assert float(group.across_deg(6, 4)) == pytest.approx(73.7, abs=0.05)
     assert float(group.ends_fall(6, 4)) == pytest.approx(-0.64, abs=0.005)
     assert float(group.ends_fall(6, 4, group.FLAT)) == pytest.approx(-0.97, abs=0.005)
@@ -181,7 +181,7 @@ def test_two_heads_on_opposite_sides_are_not_two_on_one_spot() -> None:
 
 
 def test_an_edge_light_that_reaches_the_nose() -> None:
-    """From 100 degrees the edge has all of it and the nearer cheek cos(55); turned face on to it, it is a key's light."""
+    """From 100 degrees the edge has all of it and the nearer cheek cos(55); turned face on to it, a key's light."""
     key = {"distance_m": 2} | at(30)
     rim = {"role": "rim", "target_stops": 0.5, "distance_m": 3}
     found = lit(scene(key, rim | at(100)))
@@ -234,7 +234,7 @@ def test_members_of_a_group() -> None:
 
 @pytest.mark.parametrize(("ceiling", "stops"), [(2.6, -0.71), (3.1, -1.29)])
 def test_bounce_takes_the_way_over_the_ceiling(ceiling: float, stops: float) -> None:
-    """D, physics 13: ceiling 2.6 m, head and subject at 1.6 m, 2.5 m apart: -0.71; 3.1 m: 2 sqrt(1.5² + 1.25²) = 3.9."""
+    """D, physics 13: ceiling 2.6 m, both at 1.6 m, 2.5 m apart: -0.71; 3.1 m: 2 sqrt(1.5² + 1.25²) is 3.9."""
     stage = {"ceiling_m": ceiling, "height_m": 1.6 / 0.93}
     bounce = {"modifier": {"name": "Ceiling", "kind": "bounce", "stops": -1.25}, "distance_m": 2.5}
     found = scene(bounce, stage=stage)

@@ -1,4 +1,4 @@
-"""Warnings about where things stand: each where it can happen and not where it cannot, with its figures from outside."""
+"""Warnings about where things stand: each where it can happen and not elsewhere, its figures from outside."""
 
 import math
 from typing import Any
@@ -21,7 +21,7 @@ DISC = {"name": "D", "kind": "softbox", "stops": 0, "face": {"shape": "disc", "w
 
 
 def test_wind_takes_what_stands_in_it_by_its_area() -> None:
-    """ISO 2533 and Hoerner: an umbrella 1 m across, hollow to the wind, takes 44 N at 8 m/s; a flat disc 1.17 / 1.42 of that."""
+    """ISO 2533 and Hoerner: an umbrella of 1 m, hollow to the wind, takes 44 N at 8 m/s; a flat disc 1.17 / 1.42."""
     hollow = scene({"modifier": DISC | {"kind": "umbrella"}} | at(30), stage={"wind_m_s": 8})
     assert told(hollow)["wind"]["force_n"] == pytest.approx(44, abs=0.5)
     flat = told(scene({"modifier": DISC} | at(30), stage={"wind_m_s": 8}))["wind"]["force_n"]
@@ -59,7 +59,8 @@ SUN = {
     ],
 )
 def test_a_sun_that_stands_elsewhere_than_the_picture_has_it(subject: str, looks: float, warned: bool) -> None:
-    """At noon by the sun (one o'clock summer time) it is in the south: behind who is photographed towards it, before who has the camera's back to it."""
+    """At noon by the sun (one o'clock summer time) it is in the south: behind who is photographed towards it, before
+    who has the camera's back to it."""
     solved = scene(at(30), ambient=SUN | {"subject": subject}, stage={"camera_looks_deg": looks})
     facts = told(solved).get("sun_elsewhere")
     assert (facts is not None) == warned

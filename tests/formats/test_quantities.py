@@ -20,6 +20,7 @@ from jumpstop.formats.quantities.reader import STARTS
 from jumpstop.words import figures
 from jumpstop.words.figures import DecimalSign, DisplayUnits, speaking
 from jumpstop.words.quantities import SAYS, WAYS, said
+from tables import DATA, rows
 
 DIALS = {
     "thirds": Dial("fraction", PowerScale(lowest=1 / 128, step_stops=1 / 3), 80),
@@ -27,8 +28,7 @@ DIALS = {
     "number": Dial("number", PowerScale(lowest=1 / 512, step_stops=0.1, top_number=10), 400),
     "ws": Dial("ws", PowerScale(lowest=1 / 128, step_stops=1 / 3), 80),
 }
-TABLE = Path(__file__).parents[1] / "data" / "quantities.tsv"
-ROWS = [line.split("\t") for line in TABLE.read_text("utf-8").splitlines() if not line.startswith("#")]
+ROWS = rows("quantities")
 UNITS = DisplayUnits()
 
 
@@ -190,7 +190,7 @@ def test_every_setting_of_a_dial_reads_back(
     assert outcome.values == pytest.approx((below,), abs=0.001), shown
 
 
-SHOWN = json.loads((TABLE.parent / "shown.json").read_text("utf-8"))
+SHOWN = json.loads((DATA / "shown.json").read_text("utf-8"))
 
 
 NO_SIGN: Sign = ""

@@ -2,7 +2,6 @@
 
 import json
 from itertools import pairwise
-from pathlib import Path
 from typing import Any
 
 import pytest
@@ -18,6 +17,7 @@ from jumpstop.formats.saying import SaidPicture, Sayable, read_picture
 from jumpstop.service.saying import blank_like, places_of, said_setup
 from jumpstop.words.figures import DecimalSign, DisplayUnits, speaking
 from jumpstop.words.saying import part_words, said_of
+from tables import rows
 
 WORDS = DisplayUnits()
 DOCS = kit()
@@ -29,8 +29,7 @@ def own(model: Any, kind: Any) -> list[Any]:
 
 KNOWN = Sayable(own(OwnUnit, "units"), own(OwnModifier, "modifiers"), own(OwnBody, "bodies"), own(OwnLens, "lenses"),
               own(OwnFilter, "filters"))  # fmt: skip
-LINES = [line.split("\t") for line in (Path(__file__).parent.parent / "data" / "said.tsv").read_text("utf-8").splitlines()
-         if line and not line.startswith("#")]  # fmt: skip
+LINES = rows("said")
 
 
 def understood(text: str, said: SaidPicture) -> list[str]:

@@ -1,4 +1,4 @@
-"""The practice bench: what is hidden comes again by its seed, frames and meter agree with the core, players get there."""
+"""The practice bench: what is hidden comes again by its seed, frames and meter are the core's, players get there."""
 
 import io
 import math
@@ -67,8 +67,8 @@ def mean_of(data: bytes, box: Box) -> float:
 PRINTED = """
 import hashlib
 from jumpstop.standins.bench import BenchMove, play
-shots = [play(code, 5, hard, (BenchMove(do="frame"),)) for code in ("pour", "ambient", "group") for hard in (True, False)]
-print([hashlib.sha256(one.taken[0].shot(one.drill, 5).jpeg).hexdigest() for one in shots])
+shots = [play(code, 5, hard, (BenchMove(do="frame"),)) for code in ("pour", "ambient", "group") for hard in (True,
+False)] print([hashlib.sha256(one.taken[0].shot(one.drill, 5).jpeg).hexdigest() for one in shots])
 """
 
 

@@ -27,7 +27,7 @@ MEDIAN = 0.1 if DAYS >= 500 else 0.12  # stops
 
 
 def test_a_burst_of_the_stand_in_is_the_burst_of_the_core() -> None:
-    """r_full 2.5 s, r0 = 0, 8 frames/s: unbroken flashed frames 1 at 1/1, 2 at 1/2, 4 at 1/4, 12 at 1/8 (handbook 9)."""
+    """r_full 2.5 s, r0 = 0, 8 frames/s: flashed in a row 1 at 1/1, 2 at 1/2, 4 at 1/4, 12 at 1/8 (handbook 9)."""
     supply = SANDERLING.power_supplies[0].model_copy(update={"recycle_full_s": 2.5, "recycle_least_s": 0.0})
     unit = SANDERLING.model_copy(update={"power_supplies": (supply,), "heat": None})
     for power, unbroken in [(1.0, 1), (0.5, 2), (0.25, 4), (0.125, 12)]:

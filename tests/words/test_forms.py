@@ -68,12 +68,16 @@ def test_a_form_begins_with_a_document_that_it_can_show() -> None:
 @pytest.mark.parametrize(
     ("document", "key", "text", "value"),
     [
-        ("Body", "sync_s", "1/250", 1 / 250), ("Body", "frame_width_mm", "36 mm", 36), ("Body", "iso_max", "12800", 12800),
-        ("Unit", "watt_seconds", "600 Ws", 600), ("Unit", "weight_g", "1.2 kg", 1200), ("Unit", "zoom_min_mm", "24", 24),
+        ("Body", "sync_s", "1/250", 1 / 250), ("Body", "frame_width_mm", "36 mm", 36),
+        ("Body", "iso_max", "12800", 12800),
+        ("Unit", "watt_seconds", "600 Ws", 600), ("Unit", "weight_g", "1.2 kg", 1200),
+        ("Unit", "zoom_min_mm", "24", 24),
         ("PowerSupply", "recycle_full_s", "2.6 s", 2.6), ("PowerSupply", "capacity_wh", "72 Wh", 72),
         ("PowerScale", "lowest", "1/128", 1 / 128), ("PowerScale", "step_stops", "1/3", 1 / 3),
-        ("DurationEntry", "seconds", "1/4000", 1 / 4000), ("Filter", "stops", "ND8", 3), ("Stand", "height_m", "260 cm", 2.6),
-        ("LensKit", "widest", "f/2.8", 2.8), ("Modifier", "stops", "1 1/3 under", -4 / 3), ("Battery", "holds", "80 %", 0.8),
+        ("DurationEntry", "seconds", "1/4000", 1 / 4000), ("Filter", "stops", "ND8", 3),
+        ("Stand", "height_m", "260 cm", 2.6),
+        ("LensKit", "widest", "f/2.8", 2.8), ("Modifier", "stops", "1 1/3 under", -4 / 3),
+        ("Battery", "holds", "80 %", 0.8),
     ],
 )  # fmt: skip
 def test_a_quantity_is_read_as_what_it_is(document: str, key: str, text: str, value: float) -> None:

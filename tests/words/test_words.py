@@ -1,4 +1,4 @@
-"""The words: every code has its sentence, figures are said as the trade says them, and text of a person stays as it is."""
+"""The words: every code has its sentence, figures are said as the trade says them, a person's text stays."""
 
 import ast
 import json
@@ -93,18 +93,24 @@ def test_every_code_has_a_sentence_and_no_sentence_is_left_over() -> None:
     ("said", "words"),
     [
         (length(1.8, METRES), "1.8 m"), (length(1.8, FEET), "5.9 ft"), (length(20, FEET), "66 ft"),
-        (length(250.4, METRES), "250 m"), (length(2.431, METRES, fine=True), "2.43 m"), (length(float("inf"), FEET), "infinity"),
+        (length(250.4, METRES), "250 m"), (length(2.431, METRES, fine=True), "2.43 m"),
+        (length(float("inf"), FEET), "infinity"),
         (speed(3.5, METRES), "3.5 m/s"), (speed(3.5, FEET), "11.5 ft/s"),
-        (guide_number(36, METRES), "GN 36 m"), (guide_number(36, FEET), "GN 118 ft"), (guide_number(36, METRES, 1), "GN 36.0 m"),
-        (shutter(1 / 250), "1/250 s"), (shutter(1 / 3963), "1/3960 s"), (shutter(0.5), "0.5 s"), (shutter(4), "4 s"), (shutter(1 / 6), "1/6 s"),
-        (marked(22.63), "22"), (marked(5.657), "5.6"), (marked(22.63 * 2**0.15), "22 and 3 tenths"), (marked(8.28), "8 and 1 tenth"),
-        (f_number(2.8), "f/2.8"), (f_number(0.95), "f/0.95"), (f_number(1.0), "f/1"), (f_number(8), "f/8"), (f_number(11.3), "f/11"),
+        (guide_number(36, METRES), "GN 36 m"), (guide_number(36, FEET), "GN 118 ft"),
+        (guide_number(36, METRES, 1), "GN 36.0 m"),
+        (shutter(1 / 250), "1/250 s"), (shutter(1 / 3963), "1/3960 s"), (shutter(0.5), "0.5 s"), (shutter(4), "4 s"),
+        (shutter(1 / 6), "1/6 s"),
+        (marked(22.63), "22"), (marked(5.657), "5.6"), (marked(22.63 * 2**0.15), "22 and 3 tenths"),
+        (marked(8.28), "8 and 1 tenth"),
+        (f_number(2.8), "f/2.8"), (f_number(0.95), "f/0.95"), (f_number(1.0), "f/1"), (f_number(8), "f/8"),
+        (f_number(11.3), "f/11"),
         (nd(3), "3 stops (ND8, 0.9)"), (nd(1), "1 stop (ND2, 0.3)"), (nd(10), "10 stops (ND1024, 3.0)"),
         (stops(1.34), "+1.3"), (stops(-0.66), "−0.7"), (stops(-0.01), "0.0"),
         (amount(-0.7), "0.7 stop"), (amount(1.3), "1.3 stops"), (amount(1), "1.0 stop"),
         (recycling(0.05), "ready at once"), (recycling(1.44), "recycles in 1.4 s"),
         (duration(0.05), "at once"), (duration(1.44), "1.4 s"), (duration(12.2), "12 s"), (duration(200), "3 min"),
-        (power(0), "1/1"), (power(2), "1/4"), (power(8 / 3), "1/8 + ⅓"), (power(5 / 3), "1/4 + ⅓"), (power(4 / 3), "1/4 + ⅔"),
+        (power(0), "1/1"), (power(2), "1/4"), (power(8 / 3), "1/8 + ⅓"), (power(5 / 3), "1/4 + ⅓"),
+        (power(4 / 3), "1/4 + ⅔"),
         (power(1.5), "1/4 + ½"), (power(2.8), "1/8 + 0.2"), (power(7.002), "1/128"), (power(0.99), "1/2"),
         (listed(["a"]), "a"), (listed(["a", "b", "c"]), "a, b or c"),
     ],
@@ -215,7 +221,8 @@ def test_too_bright_says_by_how_much_and_what_cures_it() -> None:
     at = found.lanes.word.index("too_bright")
     assert found.lanes.verdict[at] == "too bright"
     assert re.fullmatch(
-        r"even at 1/\d+.*, by \d\.\d stops?: (stop down to f/[\d.]+, )?step back to [\d.]+ m or put something in front of it",
+        r"even at 1/\d+.*, by \d\.\d stops?: (stop down to f/[\d.]+, )?"
+        r"step back to [\d.]+ m or put something in front of it",
         found.lanes.dial_note[at],
     )
 
@@ -258,7 +265,8 @@ def test_feet_are_said_in_every_sentence() -> None:
     }
     of = Setup.model_validate({
         "ambient": spec, "motion": {"kind": "freeze", "mover": "leap", "field_width_m": 4},
-        "aim": {"f_number": 4, "lens": {"focal_mm": 85, "subject_m": 3, "background_m": 30}}, "lights": [{"distance_m": 2}],
+        "aim": {"f_number": 4, "lens": {"focal_mm": 85, "subject_m": 3, "background_m": 30}},
+        "lights": [{"distance_m": 2}],
     })  # fmt: skip
     found = answer_of(solve(of, table_of([odd_unit()])), FEET)
     said = " ".join(
@@ -363,7 +371,7 @@ def test_a_thing_lit_from_both_sides_has_two_edges() -> None:
 
 
 def test_a_group_is_told_its_ends_its_last_row_and_the_heads_that_would_do() -> None:
-    """A team 4 m wide and 1 m deep from 5 m: the last row at 6 m has 2 log2(5/6) = -0.53; short by s takes 2^s heads."""
+    """A team 4 m wide and 1 m deep from 5 m: the last row at 6 m has 2 log2(5/6) = -0.53; short by s: 2^s heads."""
     team = {"kind": "group", "people": 22, "width_m": 4, "depth_m": 1}
     far = {"ambient": {"condition": "dark"}, "stage": team}
     light = {"distance_m": 5, "position": {"bearing_deg": 0, "height_m": 1.5}}
