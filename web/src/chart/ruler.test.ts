@@ -58,28 +58,32 @@ test('units without the figure sort last, units that cannot be used after them',
 
 const wide = (hop: { label: string }) => hop.label.length * 6
 
-test('the lane in hand has every jump named, in rows that run neither into each other nor through the line', () => {
-  for (const sizes of [
-    [-0.2, -0.2, -0.2],
-    [-2, -0.4, -1.3, 0.5, 0.4, -4.6, -0.1, 0.2],
-    [-9, 8, -9, 8],
-  ]) {
-    const many: Arc[] = [
-      { ...arcs[0]!, stops: [5 - sizes.reduce((sum, one) => sum + one, 0)] },
-      ...sizes.map((size, i) => ({ effect: 'layer', cause: `layer ${i}`, stops: [size] })),
-    ]
-    const ruler = rulerOf(many, lanes, 420)
-    const { hops } = trackOf(many, laneAt(lanes, 0), 0, ruler, true)
-    for (const [i, hop] of hops.entries()) {
-      expect(hop.label).not.toBe('')
-      const half = wide(hop) / 2
-      expect(hop.labelX - half < ruler(0) && hop.labelX + half > ruler(0)).toBe(false)
-      for (const other of hops.slice(i + 1))
-        if (other.labelY === hop.labelY)
-          expect(Math.abs(other.labelX - hop.labelX)).toBeGreaterThanOrEqual(half + wide(other) / 2)
+test.each([300, 316, 325, 351, 420, 777])(
+  'at %i px every jump is named, none over another or the line',
+  (width) => {
+    for (const sizes of [
+      [-0.2, -0.2, -0.2],
+      [-2, -0.4, -1.3, 0.5, 0.4, -4.6, -0.1, 0.2],
+      [-1.7, -0.4, -0.9, -0.1, -5, -0.2, 0.2],
+      [-9, 8, -9, 8],
+    ]) {
+      const many: Arc[] = [
+        { ...arcs[0]!, stops: [1.4 - sizes.reduce((sum, one) => sum + one, 0)] },
+        ...sizes.map((size, i) => ({ effect: 'layer', cause: `layer ${i}`, stops: [size] })),
+      ]
+      const ruler = rulerOf(many, lanes, width)
+      const { hops } = trackOf(many, laneAt(lanes, 0), 0, ruler, true)
+      for (const [i, hop] of hops.entries()) {
+        expect(hop.label).not.toBe('')
+        const half = wide(hop) / 2
+        expect(hop.labelX - half < ruler(0) && hop.labelX + half > ruler(0)).toBe(false)
+        for (const other of hops.slice(i + 1))
+          if (other.labelY === hop.labelY)
+            expect(Math.abs(other.labelX - hop.labelX)).toBeGreaterThanOrEqual(half + wide(other) / 2)
+      }
     }
-  }
-})
+  },
+)
 
 test('what the chart names adds up to the landing', () => {
   for (const [sizes, sum] of [

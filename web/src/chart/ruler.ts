@@ -70,6 +70,7 @@ export function rulerOf(arcs: Arc[], lanes: Lanes, width: number): Ruler {
 const LETTER = 6
 const ROW = 11 // from one row of names to the next [px]
 const ROWS = 8 // of names, over and under the line, at the most
+const TOUCH = 1e-6 // [px]: what is beside another touches it, but for rounding
 const NAMED = 0.05 // stops: what is smaller is not named
 
 /** Heights of a lane: the one in hand has its arcs named, and is as tall as their names need; the others are low. */
@@ -110,7 +111,7 @@ function places(
   const taken: Box[] = []
   const found: ({ x: number; row: number } | null)[] = wanted.map(() => null)
   const order = wanted.map((_, i) => i).sort((a, b) => Math.abs(wanted[b]!.size) - Math.abs(wanted[a]!.size))
-  const meets = (one: Box, low: number, high: number) => one.low < high && one.high > low
+  const meets = (one: Box, low: number, high: number) => one.low < high - TOUCH && one.high > low + TOUCH
   for (const i of order) {
     const { middle, letters, gain, size } = wanted[i]!
     if (Math.abs(size) < NAMED) continue

@@ -4,6 +4,7 @@ import { shown } from './fields'
 import {
   about,
   clockMinutes,
+  count,
   dayOf,
   rangeOf,
   sayClock,
@@ -136,4 +137,11 @@ test('a count is said to two figures', () => {
   expect(about(480)).toBe('480')
   expect(about(1_003)).toBe('1,000')
   expect(about(18_714)).toBe('19,000')
+})
+
+test('thousands are told apart, and not by the sign of decimals', () => {
+  expect([count(1_234_567), count(-1_500), count(0.25)]).toEqual(['1,234,567', '−1,500', '0.25'])
+  decimal.comma = true
+  expect([count(18_714), count(1_500.5)]).toEqual(['18\u202f714', '1\u202f500,5'])
+  decimal.comma = false
 })
