@@ -67,8 +67,9 @@ def mean_of(data: bytes, box: Box) -> float:
 PRINTED = """
 import hashlib
 from jumpstop.standins.bench import BenchMove, play
-shots = [play(code, 5, hard, (BenchMove(do="frame"),)) for code in ("pour", "ambient", "group") for hard in (True,
-False)] print([hashlib.sha256(one.taken[0].shot(one.drill, 5).jpeg).hexdigest() for one in shots])
+codes = ("pour", "ambient", "group")
+shots = [play(code, 5, hard, (BenchMove(do="frame"),)) for code in codes for hard in (True, False)]
+print([hashlib.sha256(one.taken[0].shot(one.drill, 5).jpeg).hexdigest() for one in shots])
 """
 
 
