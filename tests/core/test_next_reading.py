@@ -2,6 +2,7 @@
 
 import numpy as np
 import pytest
+from scipy.special import ndtr, ndtri
 
 from jumpstop.core.kit.table import table_of
 from jumpstop.core.kit.unit import Unit
@@ -20,6 +21,13 @@ def test_the_reading_that_settles_most_is_of_what_is_in_doubt() -> None:
     assert second.wrong < best.wrong
     assert (best.candidate.unit, best.candidate.light.modifier and best.candidate.light.modifier.name) == (0, "Box")
     assert best.wrong_after < best.wrong < 0.5
+    even = ndtri((np.arange(10_000) + 0.5) / 10_000)  # D: over what the reading may say, all as likely
+    left = [
+        ndtr(-np.abs(one.spare + np.sqrt(b**2 - a**2) * even) / a).mean()
+        for one, (b, a) in zip(landings, best.sd, strict=True)
+    ]
+    assert best.wrong == pytest.approx(sum(ndtr(-one.spare / b) for one, (b, _) in zip(landings, best.sd, strict=True)))
+    assert best.wrong_after == pytest.approx(sum(left), abs=1e-3)
     before, after = best.sd[0]
     assert before == pytest.approx(np.sqrt(0.25**2 + 0.3**2 + 0.05**2 * 2), abs=0.03)
     assert after < 0.2
