@@ -123,6 +123,8 @@ def setup_of(seed: int) -> Setup:
         document["motion"] = {"kind": "freeze", "mover": dice.choice(["leap", "thrown"]), "field_width_m": 2.0}
     if dice.random() < 0.2:
         document["method"] = dice.choice(["past_sync", "hss", "stop_down"])
+    if dice.random() < 0.3:  # nothing hangs on the key being first
+        lights.reverse()
     return Setup.model_validate(document)
 
 

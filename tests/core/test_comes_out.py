@@ -26,15 +26,16 @@ def looked_at(setup: Setup, solved: Solved, answer: Answer) -> bool:
     kind = answer.chosen
     units, method = advice.units_for(solved, kind), solved.method(kind)
     total = {level.receiver: level.total for level in levels(solved, kind, units)}
-    key, aim = setup.lights[0], setup.aim
+    first = [light.role for light in setup.lights].index("key")
+    key, aim = setup.lights[first], setup.aim
     assert aim.lens is not None
-    side = solved.placing.receivers[solved.reach(kind, 0).receiver]
+    side = solved.placing.receivers[solved.reach(kind, first).receiver]
     ok = abs(total[side] - key.target_stops) <= comes_out.FACE_STOPS
-    for at, light in enumerate(setup.lights[1:], 1):
+    for at, light in enumerate(setup.lights):
         reach, unit = solved.reach(kind, at), units[at]
         assert unit is not None
         off = float(reach.left[unit])  # flash alone, against what is wanted of it
-        if light.dial_stops is not None:
+        if light.dial_stops is not None and at != first:
             ok &= abs(off) <= comes_out.LIGHT_STOPS
         ok &= str(reach.verdict[unit]) in ("reaches", "on_the_line") or light.dial_stops is not None
     dark_room = method.kind == "freeze" and solved.ambient.lit_ev - method.camera.ev <= -5
@@ -54,7 +55,8 @@ def looked_at(setup: Setup, solved: Solved, answer: Answer) -> bool:
     if setup.stage.kind == "group":
         ok &= beam >= across
     ok &= total.get("edge", -math.inf) <= -math.log2(0.36) + comes_out.EDGE_STOPS  # light skin reflects .36
-    return (ok and str(solved.reach(kind, 0).verdict[units[0]]) == "reaches") or (ok and key.dial_stops is not None)
+    told = setup.lights[0]  # the verdict is of it
+    return ok and (str(solved.reach(kind, 0).verdict[units[0]]) == "reaches" or told.dial_stops is not None)
 
 
 def frozen(setup: Setup, solved: Solved, kind: Any, units: tuple[int | None, ...]) -> bool:
