@@ -258,6 +258,10 @@ def test_two_heads_want_batteries_for_both() -> None:
     assert (way.count, way.gives_out) == (2, None)
     (battery,) = (item for item in pack_of(file_of(session, TWO_HEADS), plan, {}) if item.what == "battery")
     assert (battery.count, battery.spare) == (5, 1)
+    single = file_of(session, TWO_HEADS, batteries=[{"unit": "One", "charges": 1}])
+    short = day_plan(single, Shelf([PACK]), ways=False)
+    begins = short.turns[0].stretches[0].start
+    assert [(one.gives_out, one.course) for one in short.units] == [(begins, ((begins, 0.0),))]  # a line to say so on
     two = DARK | {"lights": TWO_HEADS["lights"][:1] + [{"distance_m": 3, "dial_stops": 0.0}]}
     three = day_plan(file_of(session, two), Shelf([PACK]), ways=False).units[0]
     assert three.wanted == 6  # two lights with three heads of it in all
@@ -468,7 +472,7 @@ def test_the_fewest_charges_are_the_fewest() -> None:
         plan = day_plan(file.model_copy(update={"job": job}), Shelf([one]), ways=False)
         (found,) = plan.units
         with_so_many = [
-            lasting(plan.turns, 0, found.capacity, [1.0] * count, job).gives_out is None
+            lasting(plan.turns, found.fed, found.capacity, [1.0] * count, job).gives_out is None
             for count in range(1, found.wanted + 1)
         ]
         assert found.charged == 1 + with_so_many.index(True)

@@ -259,6 +259,18 @@ def test_what_stands_in_the_way_is_named() -> None:
     assert not gap.too_bright
     assert gap.lacks == pytest.approx(1.2816 * float(reach.sd[0]) - float(reach.spare[0]), abs=1e-3)  # the normal's .9
     assert choose_kit([noon], weak).status == "none"
+
+    def near(metres: float) -> Landings:
+        doc = {
+            "ambient": {"condition": "dark"},
+            "aim": {"f_number": 1.4, "iso": 400},
+            "lights": [{"distance_m": metres}],
+        }
+        return landings_of(solve(Setup.model_validate(doc), weak))
+
+    over = float(near(1.0).reach(0, 0).too_bright[0])
+    (gap,) = missing([near(2 ** ((over - 0.5) / 2))], 0.9)  # D, inverse square: half a stop too bright at the lowest
+    assert (gap.too_bright, gap.lacks) == (True, pytest.approx(0.5, abs=0.01))
     shelf = table_of([*weak.units, *SHELF.units])
     held = landings_of(solve(setups()[0].model_copy(update={"method": "hss"}), shelf))
     far = setups()[0].lights[0].model_copy(update={"distance_m": 60.0})

@@ -4,6 +4,7 @@ from typing import Any
 
 import pytest
 
+from jumpstop import service
 from jumpstop.core.kit.shelf import Shelf
 from jumpstop.core.kit.stand import Stand
 from jumpstop.core.kit.unit import Unit
@@ -16,6 +17,7 @@ from jumpstop.core.plan.light.advice import chosen_method
 from jumpstop.core.plan.stage.set_warnings import stage_warnings
 from jumpstop.core.scene.job import JobFile
 from jumpstop.words.channels import sheet_text
+from jumpstop.words.day_plan import day_plan_text
 from jumpstop.words.figures import DisplayUnits
 from jumpstop.words.pack import pack_text
 
@@ -90,6 +92,38 @@ def test_three_units_on_one_sort_of_cell_want_their_sets_and_one_to_spare() -> N
         ("charger", 1, 0, "Teal"),
     ]
     assert {one.weight_g for one in found.values() if one.what == "charger"} == {90}
+
+
+def test_what_feeds_a_unit_in_each_setup_is_counted_and_packed() -> None:
+    """The mains indoors, its own battery outside, a light that asks for cells: of each what it feeds, and a charge to
+    spare; the mains first or last. A charge of the battery gives 100, of the cells 40 full flashes."""
+    own = {"kind": "lithium", "name": "Own", "recycle_full_s": 1, "full_flashes": 100}
+    cells = {"kind": "aa", "name": "Cells", "recycle_full_s": 1, "full_flashes": 40}
+    bird = BIRD | {"power_supplies": [own, cells, {"kind": "mains", "recycle_full_s": 1}]}
+    full: dict[str, Any] = {"ambient": DARK, "lights": [{"dial_stops": 0.0}]}
+    asked = [full | {"power_supply": "mains"}, full, full | {"lights": [{"dial_stops": 0.0, "power_supply": "aa"}]}]
+    for order in ((0, 1, 2), (2, 1, 0)):
+        found = file(*asked, sessions=[{"setup": f"s{at}", "frames_each": 110, "tests": 0} for at in order])
+        day = day_plan(found, Shelf([Unit.model_validate(bird)]), ways=False)
+        told = [(one.name, one.supply, one.said, one.wanted) for one in day_plan_text(day, None, DisplayUnits()).units]
+        assert told == [
+            ("Bird", "lithium batteries", True, 2),
+            ("Bird", "AA cells", False, 3),
+            ("Bird", "", False, 0),
+        ]
+        assert [one.flashes for one in day.units] == [110, 110, 110]
+        batteries = [(one.name, one.count) for one in packed(found, bird).values() if one.what == "battery"]
+        assert batteries == [("Own", 3), ("Cells", 4)]
+        lit = [
+            one | {"lights": [light | {"dial_stops": None, "distance_m": 4} for light in one["lights"]]}
+            for one in asked
+        ]
+        chosen = service.kit(file(*lit, sessions=found.job.sessions), Shelf([Unit.model_validate(bird)]))
+        assert chosen.day is not None
+        assert chosen.kit.charges == {0: sum(one.wanted for one in chosen.day.units)}
+        assert [one.wanted > 0 for one in chosen.day.units] == [True, True, False]
+    indoors = file(asked[0], sessions=[{"setup": "s0", "frames_each": 110}])
+    assert [one for one in packed(indoors, bird).values() if one.what == "battery"] == []
 
 
 def test_filters_chargers_and_setups_that_have_no_session_go_along() -> None:

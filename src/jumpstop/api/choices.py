@@ -30,12 +30,11 @@ from ..core.scene.stage import SubjectTone
 from ..store.rows import KIT
 from ..words.effects import TICKS as TICK_NAMES
 from ..words.figures import f_number, marked
-from ..words.kit import CONDITIONS, GELS, MOVERS, ROLES, SKIES, SKINS, TONES
+from ..words.kit import CONDITIONS, GELS, MOVERS, ROLES, SKIES, SKINS, SUPPLIES, TONES
 from .documents import ONE
 from .schemas import Blank, MeterMark, RoleOut, Scales
 
 FOCALS_MM = (14, 16, 20, 24, 28, 35, 50, 70, 85, 105, 135, 200, 300, 400, 600)
-SUPPLIES = {"aa": "AA cells", "lithium": "lithium batteries", "external": "external packs", "mains": "the mains"}
 BOUNDED = (
     "Setup", "AmbientSpec", "Reading", "Place", "Panel", "ExposureAim", "Lens", "Motion", "Light", "Seen", "Fixed",
     "FixedNd", "OwnGel", "Stage", "Position", "SubjectTone",

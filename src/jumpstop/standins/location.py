@@ -15,7 +15,7 @@ from ..core.physics.scales import Step
 from ..core.plan.camera.ambient import Ambient, ambient_of
 from ..core.plan.job.endurance import DayPlan, capacity_of
 from ..core.plan.job.helps import day_plan
-from ..core.plan.job.schedule import Stretch, Turn
+from ..core.plan.job.schedule import Fed, Stretch, Turn
 from ..core.plan.learn.learning import SD_TONE, Learning, learn
 from ..core.plan.learn.to_read import blank_seen, unit_at_light
 from ..core.plan.light.reach import Solved, solved_in
@@ -124,7 +124,7 @@ class _Day:
         self.truth, self.rng = Truth(seed), np.random.default_rng([seed, 6])
         self.sky = Sky(seed, _cover(file), file.job.brief.wind_m_s or USUAL_WIND_M_S)
         self.read: list[_Read] = []
-        self.left: dict[int, float] = {}  # of each unit's charge [full flashes]
+        self.left: dict[Fed, float] = {}  # of each unit's charge [full flashes]
         self.late_s, self.count = 0.0, 0
         self.first = file.job.day or USUAL_DAY
 
@@ -233,12 +233,12 @@ class _Day:
                 supply = work.supply
                 fresh = capacity_of(unit, supply, self.file.job) * self.truth.charge_times(unit.name)
                 fired += round(work.flashes)
-                left = self.left.get(work.unit, fresh) - work.drain
+                left = self.left.get(work.fed, fresh) - work.drain
                 while left < 0:
                     left += fresh
                     name = supply.name if supply is not None and supply.name else unit.name
                     yield self._noted("swapped", part.end * 60 + self.late_s, turn, None, swapped=name[:80])
-                self.left[work.unit] = left
+                self.left[work.fed] = left
         end = turn.end * 60 + self.late_s
         yield self._noted("frames", max(end, now), turn, None, flashes=fired)
 

@@ -25,6 +25,7 @@ from .answer import settings_line
 from .comes_out import clause, put_right
 from .figures import DisplayUnits, count, dial, duration, grouped, listed, recycling, share
 from .hands import hands_between, hands_of_stretches
+from .kit import SUPPLIES
 from .methods import TITLES, title
 
 LATE_MIN = 1.0
@@ -63,10 +64,13 @@ class TurnText:
 
 @dataclass(slots=True)
 class LastingText:
-    """One unit's charges: (minute, share left) along its line; swaps; and when it gives out."""
+    """One unit's charges on one of its supplies (of several in the day the battery is named): (minute, share left)
+    along its line; swaps; and when it gives out. said: whether charges that are said of the unit are these."""
 
     unit: str
     name: str
+    supply: str
+    said: bool
     says: str
     course: list[list[float]]
     swaps: list[float]
@@ -303,9 +307,12 @@ def _lasting(plan: DayPlan, one: Lasting) -> LastingText:
         says = f"{grouped(one.flashes)} flashes, {count(one.wanted, 'battery', 'batteries')} wanted{charged}{swaps}"
         if one.gives_out is not None:
             says = f"{says}; gives out at {at(one.gives_out, first_of(plan.job))}"
+    several = sum(each.unit == one.unit for each in plan.units) > 1
     return LastingText(
         unit=plan.table.ids[one.unit],
         name=unit.name,
+        supply=SUPPLIES[one.fed.supply.kind] if several and one.fed.supply and one.fed.supply.kind != "mains" else "",
+        said=one is plan.lasting_of(one.unit),
         says=says,
         course=[[round(minute, 1), round(left, 4)] for minute, left in one.course],
         swaps=[swap.at for swap in one.swaps],

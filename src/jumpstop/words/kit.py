@@ -5,6 +5,7 @@ from ..core.kit.filter import Filter
 from ..core.kit.gel import Gel
 from ..core.kit.lens import LensKit
 from ..core.kit.modifier import Modifier, UnitKind
+from ..core.kit.power import SupplyKind
 from ..core.kit.rating import Basis
 from ..core.kit.stand import Stand
 from ..core.kit.trigger import Battery, Trigger
@@ -65,6 +66,12 @@ GELS: dict[Gel, str] = {
 }
 
 
+SUPPLIES: dict[SupplyKind, str] = {
+    "aa": "AA cells",
+    "lithium": "lithium batteries",
+    "external": "external packs",
+    "mains": "the mains",
+}
 UNIT_KINDS: dict[UnitKind, str] = {
     "shoe": "shoe flash",
     "pocket": "pocket flash",

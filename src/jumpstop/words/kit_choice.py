@@ -6,12 +6,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from ..core.kit.power import PowerSupply
 from ..core.kit.table import full_flashes
 from ..core.kit.unit import Unit
 from ..core.plan.choice.assignment import picks_of, price_of, unknown_of
 from ..core.plan.job.board import Landings, whole_chance
 from ..core.plan.job.endurance import SPARE_CHARGES
-from ..core.plan.job.schedule import supply_of
 from ..core.scene.job import Least
 from ..service.kit import GivenUp, KitChoice
 from .board import post_text
@@ -105,15 +105,18 @@ def _unknown(found: KitChoice) -> str:
     batteries = [one.name for one, figure in zip(sorts, known, strict=True) if figure is None]
     if batteries:
         out.append(f"Batteries without a {what}, counted as the most that is known: {_some(batteries)}.")
-    endless = [table.units[at].name for at in sorted(found.kit.counts) if at not in used and _unsaid(table.units[at])]
+    endless = [
+        table.units[at].name
+        for at in sorted(found.kit.counts)
+        if at not in used and _unsaid(table.units[at], feeding.fed[at])
+    ]
     if endless:
         out.append(f"Nobody knows how long a charge of these lasts, so that none is counted: {_some(endless)}.")
     return " ".join(out)
 
 
-def _unsaid(unit: Unit) -> bool:
+def _unsaid(unit: Unit, supply: PowerSupply | None) -> bool:
     """Whether it has a battery of which is not said how long it lasts."""
-    supply = supply_of(unit, None)
     return supply is None or math.isnan(full_flashes(supply, unit.watt_seconds))
 
 

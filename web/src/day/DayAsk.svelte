@@ -129,7 +129,7 @@
       reads={figure('charge_h', 'hours', 'Hours to charge one')}
     />
   {/if}
-  {#each day.units.filter((unit) => unit.course.length) as unit (unit.unit)}
+  {#each day.units.filter((unit) => unit.course.length && unit.said) as unit (unit.unit)}
     <label for={`charges-${unit.unit}`}><bdi>{unit.name}</bdi></label>
     <span class="flex items-center gap-1"
       ><span class="w-14"

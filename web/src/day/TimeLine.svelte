@@ -112,12 +112,16 @@
         <text x={x(turn.ready)} y={top + 45} class="text-[10px]" fill="currentColor">{turn.session + 1}</text>
       {/if}
     {/each}
-    {#each rows as unit, at (unit.unit)}
+    {#each rows as unit, at (`${unit.unit} ${unit.supply}`)}
       <text x="4" y={charge(at, 0.55)} class="text-[12px] font-semibold" fill="currentColor"
         >{unit.name.length > 16 ? `${unit.name.slice(0, 15)}…` : unit.name}</text
       >
       <text x="4" y={charge(at, 0)} class="fill-quiet text-[11px]"
-        >{unit.charges === 1 ? '1 battery' : `${unit.charges} batteries`}</text
+        >{unit.supply
+          ? `${unit.supply}: ${unit.charges}`
+          : unit.charges === 1
+            ? '1 battery'
+            : `${unit.charges} batteries`}</text
       >
       <line x1={LEFT} x2={width - 12} y1={charge(at, 0)} y2={charge(at, 0)} class="stroke-base-300" />
       <path d={course(at, unit.course)} fill="none" class="stroke-flash" stroke-width="2" />

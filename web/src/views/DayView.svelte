@@ -88,8 +88,8 @@
             </ul>
           {/if}
           <ul class="mt-1 text-[0.88rem]" data-testid="lasting">
-            {#each day.units as unit (unit.unit)}<li>
-                <bdi class="font-semibold">{unit.name}</bdi>: {unit.says}
+            {#each day.units as unit (`${unit.unit} ${unit.supply}`)}<li>
+                <bdi class="font-semibold">{unit.name}</bdi>{unit.supply && `, ${unit.supply}`}: {unit.says}
               </li>{/each}
           </ul>
         </section>

@@ -154,6 +154,10 @@ class Setup(Value):
         body, aim = self.body, self.aim
         return max(body.iso_min, aim.iso_floor or body.iso_min), min(body.iso_max, aim.iso_ceiling or body.iso_max)
 
+    def fed_by(self, light: Light) -> SupplyKind | None:
+        """The kind of supply that a light's unit is fed by: the light's own, else the setup's; None: its usual one."""
+        return light.power_supply or self.power_supply
+
     def fastest_flash_s(self, f_number: float) -> float:
         """The shortest time [s] at which one pulse reaches the whole frame, with the trigger and shutter in use."""
         return self.body.fastest_flash_s(f_number, self.trigger == "radio", self.silent)

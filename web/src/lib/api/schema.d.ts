@@ -5018,13 +5018,18 @@ export interface components {
         };
         /**
          * LastingText
-         * @description One unit's charges: (minute, share left) along its line; swaps; and when it gives out.
+         * @description One unit's charges on one of its supplies (of several in the day the battery is named): (minute, share left)
+         *     along its line; swaps; and when it gives out. said: whether charges that are said of the unit are these.
          */
         LastingText: {
             /** Unit */
             unit: string;
             /** Name */
             name: string;
+            /** Supply */
+            supply: string;
+            /** Said */
+            said: boolean;
             /** Says */
             says: string;
             /** Course */

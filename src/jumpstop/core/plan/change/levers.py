@@ -214,7 +214,7 @@ def _costs(grid: _Grid, here: _Grid, at: Spot, unit: int, moves: Tried) -> Chang
     start, was = here.states[0], here.variants[0].light
     camera, before = state.method.camera, start.method.camera
     power = 2.0 ** -float(grid.landed.below_full[at])
-    supply = table.fed_by(light.power_supply or grid.scene.setup.power_supply)
+    supply = table.fed_by(grid.scene.setup.fed_by(light))
     weight = float(table.weight_g[other]) * light.heads - float(table.weight_g[unit]) * was.heads
     price = (table.units[other].price or 0.0) * light.heads - (table.units[unit].price or 0.0) * was.heads
     bought = light.heads > was.heads or (other != unit and table.units[other].holding != "owned")

@@ -8,12 +8,12 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ...kit.power import PowerSupply
+from ...kit.power import PowerSupply, SupplyKind
 from ...kit.table import UnitTable, standby_of
 from ...kit.unit import Unit
 from ...physics import battery
 from ...physics.arrays import Floats
-from ...scene.job import JobFile, Least
+from ...scene.job import Job, JobFile, Least
 from ..job.board import Landings
 from ..job.endurance import SPARE_CHARGES, capacity_of, chargers_of
 from ..job.schedule import BatterySort, Stretch, Turn, battery_sort, supply_of
@@ -50,7 +50,7 @@ class Feeding:
     by its place, -1 where it has no battery (mains), or nobody knows how long one lasts. sorts: those that there are.
     brings: units of which each that is taken brings a charge along: not owned, and nothing else is said; shape
     (units,). filled: charges that the chargers can fill in a day's time; shape (days,). night: charges filled over
-    night; None: all. chargers: as many are taken of each sort.
+    night; None: all. chargers: as many are taken of each sort. fed: what each unit is fed by.
     """
 
     shares: Floats
@@ -60,6 +60,7 @@ class Feeding:
     filled: np.ndarray
     night: int | None = None
     chargers: int = 0
+    fed: tuple[PowerSupply | None, ...] = ()
 
     def costs(self, least: Least) -> ChargeCosts:
         """What charges and chargers count for. What is not known counts as much as the most that is known."""
@@ -127,10 +128,15 @@ def feeding_of(
     table, job = landings[0].solved.table, file.job
     places = {one.id: at for at, one in enumerate(file.setups)}
     days = sorted({turn.midnight for turn in turns}) or [0.0]
-    fed = [_fed(unit, landings) for unit in table.units]
+    asked = [_asked(landings[need.setup], need) for need in needs]
+    fed = [_fed(unit, asked, job) for unit in table.units]
     capacity = np.array([capacity_of(unit, supply, job) for unit, supply in zip(table.units, fed, strict=True)])
     works = np.isfinite(capacity)
     standby = np.array([0.0 if s is None else standby_of(u, s) for u, s in zip(table.units, fed, strict=True)])
+    drawn = {
+        kind: works & [math.isfinite(capacity_of(unit, supply_of(unit, kind), job)) for unit in table.units]
+        for kind in set(asked)
+    }
     shares = np.zeros((len(days), len(needs), len(table)))
     of_setup: dict[int, list[int]] = {}
     for at, need in enumerate(needs):
@@ -142,18 +148,27 @@ def feeding_of(
                 need = needs[at]
                 full = _full(turn, stretch, landings[need.setup], need)
                 idle = standby * (stretch.end - stretch.start) / 60
-                shares[day, at, works] += (need.heads * (full + idle) / np.where(works, capacity, 1.0))[works]
+                draws = drawn[asked[at]]
+                shares[day, at, draws] += (need.heads * (full + idle) / np.where(works, capacity, 1.0))[draws]
     sort_of, sorts, brings = _sorts(file, table, fed, works)
     night = None if job.chargers else job.night_charges  # what stands in a charger is full by the morning, too
     hours = [_hours(turns, midnight) for midnight in days]
     each = [job.chargers * math.floor(long / job.charge_h) for long in hours]
-    return Feeding(shares, sort_of, sorts, brings, np.array(each), night, chargers_of(job))
+    return Feeding(shares, sort_of, sorts, brings, np.array(each), night, chargers_of(job), tuple(fed))
 
 
-def _fed(unit: Unit, landings: Sequence[Landings]) -> PowerSupply | None:
-    """What feeds a unit in a job: the kind that the first of its setups asks for, where any does."""
-    asked = (one.solved.setup.power_supply for one in landings)
-    return supply_of(unit, next((kind for kind in asked if kind is not None), None))
+def _asked(landings: Landings, need: LightNeed) -> SupplyKind | None:
+    """The kind of supply that a light asks for."""
+    setup = landings.solved.setup
+    return setup.fed_by(setup.lights[landings.lights[need.light]])
+
+
+def _fed(unit: Unit, asked: Sequence[SupplyKind | None], job: Job) -> PowerSupply | None:
+    """The battery that a unit takes along: its usual one where any light leaves it that, else the first that
+    is asked for; what feeds it where all is mains. What several would feed is counted on the one."""
+    supplies = [supply_of(unit, kind) for kind in sorted(asked, key=lambda kind: kind is not None)]
+    batteries = (one for one in supplies if math.isfinite(capacity_of(unit, one, job)))
+    return next(batteries, supplies[0] if supplies else supply_of(unit, None))
 
 
 def _full(turn: Turn, stretch: Stretch, landings: Landings, need: LightNeed) -> Floats:

@@ -99,7 +99,7 @@ def drained(
     draws: Sequence[Draw | Night], capacity: float, sizes: Sequence[float], charging: Charging
 ) -> tuple[list[Swap], list[tuple[float, float]]]:
     """(swaps, the charge in the first head as (minute, share left) at each turn of its line); it ends where none is
-    ready. Heads share the charges; one that works no more gives its own back.
+    ready, at nothing where none is from the first. Heads share the charges; one that works no more gives its own back.
 
     capacity: full flashes of a whole charge. sizes: what each charge holds [share of capacity].
     """
@@ -115,7 +115,7 @@ def drained(
         while len(held) < len(draw.full):
             charge, again = pool.take(draw.start)
             if charge < 0:
-                return [*swaps, Swap(draw.start, again)], course
+                return [*swaps, Swap(draw.start, again)], course or [(draw.start, 0.0)]
             held.append(charge)
         course.append((draw.start, left[held[0]] / capacity))
         rest, long = list(draw.full), draw.end - draw.start

@@ -22,7 +22,7 @@ from ...scene.job import Job, JobFile
 from ...scene.seen import MethodKind
 from .charges import Charging, Draw, Night, Swap, drained, first_outs
 from .hours import clocks, follows_sun, hours_of, minutes_of
-from .schedule import Stretch, Turn, Work, turns_of
+from .schedule import Fed, Stretch, Turn, Work, supply_of, turns_of
 
 SD_FRAME_COUNT, SD_POWER, SD_CELLS = (
     0.15,
@@ -39,14 +39,14 @@ SPARE_CHARGES = 1  # beyond what the days want, of each sort of battery; common 
 
 @dataclass(frozen=True)
 class Lasting:
-    """A unit's charges through the day; where several heads of it work, those of all of them.
+    """The charges of a unit on one of its supplies through the day; where several heads of it work, those of all.
 
     capacity: full flashes that one charge gives, cold and age counted; inf on mains, NaN where that is not known.
     used: full flashes in all. course: (minute, charge left as a share) at each turn of its line, of the head that does
     most. sizes: what each charge holds [share of capacity]. draws, charging: what takes from them, and fills them.
     """
 
-    unit: int
+    fed: Fed
     heads: int
     capacity: float
     charges: int
@@ -58,6 +58,11 @@ class Lasting:
     sizes: tuple[float, ...] = ()
     draws: tuple[Draw | Night, ...] = ()
     charging: Charging = NO_CHARGER
+
+    @property
+    def unit(self) -> int:
+        """Its place."""
+        return self.fed.unit
 
     @cached_property
     def wanted(self) -> int:
@@ -90,12 +95,12 @@ def _idle(work: Work, stretch: Stretch) -> float:
     return work.standby * (stretch.end - stretch.start) / 60
 
 
-def _draws(turns: Sequence[Turn], unit: int, job: Job) -> list[Draw | Night]:
-    """What a unit takes, stretch by stretch, and the nights between."""
+def _draws(turns: Sequence[Turn], fed: Fed, job: Job) -> list[Draw | Night]:
+    """What a unit takes of a supply, stretch by stretch, and the nights between."""
     out, midnight = list[Draw | Night](), None
     for turn in turns:
         for stretch in turn.stretches:
-            works = [work for work in stretch.work if work.unit == unit]
+            works = [work for work in stretch.work if work.fed == fed]
             full = [work.drain + _idle(work, stretch) for work in works for _ in range(work.heads)]
             if not full:
                 continue
@@ -107,27 +112,27 @@ def _draws(turns: Sequence[Turn], unit: int, job: Job) -> list[Draw | Night]:
 
 
 def lasting(
-    turns: Sequence[Turn], unit: int, capacity: float, sizes: Sequence[float], job: Job, there: int = 0
+    turns: Sequence[Turn], fed: Fed, capacity: float, sizes: Sequence[float], job: Job, there: int = 0
 ) -> Lasting:
-    """A unit through the day, charge by charge, which its heads share.
+    """A unit on one supply through the day, charge by charge, which its heads share.
 
     sizes: what each charge still holds [share of capacity], the best first; none: a whole one for each head, and for
     each of the unit that is `there`.
     """
-    draws = _draws(turns, unit, job)
+    draws = _draws(turns, fed, job)
     full = [draw.full for draw in draws if isinstance(draw, Draw)]
     heads = max(map(len, full), default=1)
     sizes = tuple(sizes) or (1.0,) * max(heads, there)
     used = sum(map(sum, full))
-    works = [work for turn in turns for s in turn.stretches for work in s.work if work.unit == unit]
+    works = [work for turn in turns for s in turn.stretches for work in s.work if work.fed == fed]
     flashes = sum(work.flashes * work.heads for work in works)
     if not math.isfinite(capacity):
-        return Lasting(unit, heads, capacity, len(sizes), used, flashes, (), None, (), sizes)
+        return Lasting(fed, heads, capacity, len(sizes), used, flashes, (), None, (), sizes)
     charging = _charging(job)
     swaps, course = drained(draws, capacity, sizes, charging)
     out = next((swap.at for swap in swaps if swap.again > swap.at), None)
     return Lasting(
-        unit,
+        fed,
         heads,
         capacity,
         len(sizes),
@@ -208,6 +213,10 @@ class DayPlan:
         rows = hours_of(turn.on_its_day, self.table, unit, times, light, self.step, self.avoid)
         return [row.clock for row in rows if row.reaches]
 
+    def lasting_of(self, unit: int) -> Lasting:
+        """A unit that works in it: on its batteries, where it is fed by any; those of which charges are said."""
+        return next(one for one in self.units if one.unit == unit)
+
     @property
     def gives_out(self) -> float | None:
         """When the first unit gives out [minutes from midnight]; None where all last."""
@@ -262,31 +271,35 @@ def _pauses(turns: Sequence[Turn], units: Sequence[Lasting], job: Job) -> list[f
     return [job.swap_min * sum(turn.ready <= at <= turn.end for at in swaps) for turn in turns]
 
 
-def units_used(turns: Sequence[Turn]) -> list[int]:
-    """The units that work in the day, by place."""
-    return sorted({work.unit for turn in turns for stretch in turn.stretches for work in stretch.work})
+def fed_in(turns: Sequence[Turn], shelf: Shelf, job: Job) -> list[tuple[Fed, float]]:
+    """The units that work in the day, by place, each on what feeds it there, with what a charge of that gives:
+    batteries before the mains, and of them the one that is its usual."""
+    used = dict.fromkeys(work.fed for turn in turns for stretch in turn.stretches for work in stretch.work)
+    found = [(fed, capacity_of(shelf.units[fed.unit], fed.supply, job)) for fed in used]
+    usual = {fed: fed.supply == supply_of(shelf.units[fed.unit], None) for fed in used}
+    return sorted(found, key=lambda one: (one[0].unit, math.isinf(one[1]), not usual[one[0]]))
 
 
 def _lastings(turns: Sequence[Turn], shelf: Shelf, file: JobFile) -> list[Lasting]:
     """Every unit's day. Batteries of the shelf are given out once: each unit takes the best that fit it until its day
-    is covered, and at least one."""
-    out, left = [], list(file.batteries)
-    for unit in units_used(turns):
-        supply = next(w.supply for t in turns for s in t.stretches for w in s.work if w.unit == unit)
-        one = shelf.units[unit]
-        capacity, said = capacity_of(one, supply, file.job), file.job.charges_of(shelf.ids[unit], one.name)
+    is covered, and at least one. Charges that are said are of the first of a unit's supplies here."""
+    out, left = list[Lasting](), list(file.batteries)
+    for fed, capacity in fed_in(turns, shelf, file.job):
+        unit, supply, one = fed.unit, fed.supply, shelf.units[fed.unit]
+        first = all(each.unit != unit for each in out)
+        said = file.job.charges_of(shelf.ids[unit], one.name) if first else None
         sizes = [1.0] * (said or 0)
         fitting = sorted(file.batteries_for(one.name, supply.name if supply else ""), key=lambda own: -own.holds)
         if said is None:
             taken: list[Battery] = []
             for fits in fitting:
-                there = lasting(turns, unit, capacity, [each.holds for each in taken], file.job)
+                there = lasting(turns, fed, capacity, [each.holds for each in taken], file.job)
                 if fits in left and (not taken or there.gives_out is not None):
                     taken.append(fits)
                     left.remove(fits)
             sizes = [each.holds for each in taken]
         own = one.count if one.holding == "owned" else 0
-        out.append(lasting(turns, unit, capacity, sizes, file.job, own))
+        out.append(lasting(turns, fed, capacity, sizes, file.job, own))
     return out
 
 
@@ -321,7 +334,7 @@ def _draws_of_runs(
                 frames[:, at] * work.flashes * battery.drained(np.minimum(1.0, 2.0 ** (power - work.below_full)))
                 + _idle(work, stretch)
                 for work in stretch.work
-                if work.unit == one.unit
+                if work.fed == one.fed
                 for _ in range(work.heads)
             ]
             if not drains:

@@ -28,7 +28,7 @@ def day_plan(
 
 def _ways(file: JobFile, plan: DayPlan) -> Iterator[Way]:
     """More charges, a charger, a higher ISO, a second unit, another order."""
-    short = [one for one in plan.units if one.gives_out is not None]
+    short = [one for one in plan.units if one.gives_out is not None and one is plan.lasting_of(one.unit)]
     tried: list[tuple[str, int | None, float]] = [("charges", one.unit, one.wanted - one.charges) for one in short]
     tried += [] if plan.job.chargers else [("charger", None, 1.0)]
     tried += [("iso", None, 2.0), ("iso", None, 4.0), *(("second", one.unit, 1.0) for one in short)]
@@ -63,7 +63,7 @@ def helped(file: JobFile, plan: DayPlan, way: Way) -> JobFile:
     if way.code == "charger":
         return _with(file, job.model_copy(update={"chargers": 1}))
     assert way.unit is not None
-    there = next(one.charges for one in plan.units if one.unit == way.unit)
+    there = plan.lasting_of(way.unit).charges
     return _with(file, _charged(job, plan, way.unit, there + int(way.count)))
 
 
@@ -95,7 +95,7 @@ def _with_second(file: JobFile, plan: DayPlan, unit: int) -> JobFile:
             if (one.id, at) in stands and light.heads < MOST_HEADS:
                 lights[at] = light.model_copy(update={"heads": light.heads + 1})
         setups.append(one.model_copy(update={"setup": one.setup.model_copy(update={"lights": tuple(lights)})}))
-    key, own = plan.table.ids[unit], next(one for one in plan.units if one.unit == unit)
+    key, own = plan.table.ids[unit], plan.lasting_of(unit)
     picked = tuple(
         one.model_copy(update={"count": one.count + 1}) if one.unit == key else one for one in file.job.picked
     )

@@ -19,7 +19,7 @@ from ..light.link import on_camera
 from ..light.reach import Solved
 from ..stage.holding import Holding, holding
 from .endurance import SPARE_CHARGES, DayPlan, Lasting, chargers_of, charges_of
-from .schedule import BatterySort, battery_sort, picked_of, supply_of, units_at
+from .schedule import BatterySort, battery_sort, picked_of, units_at
 from .worked_out import solved_on
 
 SPARE_TRIGGERS = 1  # where any is used; common practice
@@ -240,7 +240,7 @@ def _batteries(file: JobFile, plan: DayPlan) -> list[PackItem]:
     chargers, where any work or there are nights."""
     sorts: dict[BatterySort, list[tuple[Lasting, PowerSupply]]] = {}
     for one in plan.units:
-        supply = supply_of(plan.table.units[one.unit], None)
+        supply = one.fed.supply
         if supply is not None and math.isfinite(one.capacity):
             sorts.setdefault(battery_sort(plan.table.units[one.unit], supply), []).append((one, supply))
     out, given = list[PackItem](), set[str]()
@@ -269,7 +269,8 @@ def _of_sort(
     left = want - len(named[:want])
     if left > 0:
         there = max(0, sum(one.charges for one, _ in users) - len(named))
-        name, key = supply.name or supply.kind, plan.table.ids[users[0][0].unit]
+        one, name = users[0][0], supply.name or supply.kind
+        key = plan.table.ids[one.unit] + ("" if one is plan.lasting_of(one.unit) else f":{supply.kind}")
         spare = min(left, SPARE_CHARGES) if len(named) <= wanted else 0
         yield PackItem(
             f"battery:{key}", "battery", name, left, spare, min(left, there), supply.weight_g, of, wh

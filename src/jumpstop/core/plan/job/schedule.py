@@ -32,6 +32,13 @@ MOST_FRAMES = 1_000_000  # in one session
 MOST_MIN = 3 * WHOLE_DAY_MIN  # a day that runs on is followed for so long
 
 
+class Fed(NamedTuple):
+    """A unit, by its place, on one of its supplies; None where it has none."""
+
+    unit: int
+    supply: PowerSupply | None
+
+
 @dataclass(frozen=True)
 class Work:
     """One unit at one light in a stretch of a session.
@@ -51,6 +58,11 @@ class Work:
     rest_s: float
     supply: PowerSupply | None
     standby: float = 0.0
+
+    @property
+    def fed(self) -> Fed:
+        """The unit on what feeds it here."""
+        return Fed(self.unit, self.supply)
 
 
 @dataclass(frozen=True)
@@ -298,7 +310,7 @@ def _works(
         if heat is not None:
             load = power * (heat.hss_times if kind == "hss" else 1.0)
             rest = float(battery.heat_wait_s(flashes, every / own.pops, load, heat.full_flashes, heat.rest_s))
-        supply = supply_of(solved.table.units[unit], own.power_supply or solved.setup.power_supply)
+        supply = supply_of(solved.table.units[unit], solved.setup.fed_by(own))
         standby = 0.0 if supply is None else standby_of(solved.table.units[unit], supply)
         yield Work(
             light, unit, own.heads, float(reach.below_full[unit]), flashes, flashes * float(battery.drained(power)),

@@ -112,7 +112,7 @@ class Reach:
     @cached_property
     def supply(self) -> Supply:
         """What feeds the units."""
-        return self.solved.table.fed_by(self.light.power_supply or self.solved.setup.power_supply)
+        return self.solved.table.fed_by(self.solved.setup.fed_by(self.light))
 
     def jumps_of(self, unit: int) -> list[JumpAt]:
         """The chain of one unit, with plain numbers and facts."""
