@@ -166,6 +166,24 @@ def test_what_is_asked_of_a_bare_head_is_told_by_its_zoom_position() -> None:
     assert (one.stops, one.least_stops) == (-math.inf, math.inf)
 
 
+def test_the_hardest_of_what_a_unit_is_asked_is_told() -> None:
+    """D: of two movers the quicker asks for the shorter flash; of two in HSS the farther for more there."""
+    moving = {"lights": [{"distance_m": 2}], "method": "freeze"}
+    quick, slow = (
+        moving | {"motion": {"kind": "freeze", "mover": mover, "field_width_m": 2}} for mover in ("thrown", "leap")
+    )
+    sun = {"ambient": {"condition": "distinct_shadows", "subject": "back"}, "aim": {"f_number": 2.8}, "method": "hss"}
+    near, far = (sun | {"lights": [{"distance_m": metres}]} for metres in (1, 2))
+    for some in ((slow, quick, near, far), (far, near, quick, slow)):
+        needs = [light.need for one in asked(*some) for light in one.lights]
+        (one,) = asked(*some)
+        assert one.shortest is not None
+        assert one.hardest_hss is not None
+        times = [need.t01_s for need in needs if need.t01_s]
+        assert one.shortest.t01_s == min(times) < max(times)
+        assert (one.hardest_hss.kind, one.hardest_hss.asks.distance_m) == ("hss", 2)
+
+
 def test_every_class_named_for_a_request_serves_it() -> None:
     named = {unit.name: unit for unit in typical_shelf().units}
     file = job({"lights": [{"distance_m": 3}]}, {"lights": [{"distance_m": 5}, {"role": "rim", "distance_m": 2}]})

@@ -131,9 +131,9 @@ def test_a_train_falls_by_its_droop() -> None:
 def test_curtains_and_the_end_of_an_exposure() -> None:
     """D: the second curtain starts a shutter time after the first; both take the travel."""
     exposed = ShutterExposure(tail_pulse(1 / 8000), 1 / 500, TRAVEL, TRAVEL)
-    first, second = exposed.curtains(np.array([-0.001, 0.0, 0.001, 0.003, 0.006]))
-    assert first == pytest.approx([0, 0, 0.25, 0.75, 1])
-    assert second == pytest.approx([0, 0, 0, 0.25, 1])
+    first, second = exposed.curtains(np.array([-0.001, 0.0, 0.001, 0.003, 0.006, 0.02]))
+    assert first == pytest.approx([0, 0, 0.25, 0.75, 1, 1])
+    assert second == pytest.approx([0, 0, 0, 0.25, 1, 1])
     assert exposed.length_s == pytest.approx(TRAVEL + 1 / 500)
     slow = ShutterExposure(tail_pulse(1 / 8000), 1.0, TRAVEL, TRAVEL)
     assert slow.length_s == pytest.approx(2 * TRAVEL + 3 * 7 / 8000 / math.log(10))
