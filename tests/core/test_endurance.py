@@ -147,6 +147,8 @@ def test_the_day_is_the_plain_sum(sessions: list[dict[str, Any]], charges: int) 
     used = flashes * power + STANDBY_SHARE * hours * 100
     assert one.flashes == pytest.approx(flashes)
     assert one.used == pytest.approx(used)
+    if used < 100:
+        assert one.course[-1] == pytest.approx((plan.turns[-1].end, 1 - used / 100))
     assert one.wanted == max(1, math.ceil(used / 100 - 1e-9))
     assert (one.gives_out is None) == (charges >= one.wanted)
     assert len(one.swaps) == min(charges, one.wanted - 1)
