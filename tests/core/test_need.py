@@ -72,6 +72,7 @@ def drawn(seed: int) -> Setup:
             "unit": None,
             "modifier": dice.choice([None, None, *kit()["modifiers"]]),
             "heads": dice.choice([1, 1, 2]),
+            "fits_anyway": dice.random() < 0.2,
         }
         light["zoom_mm"] = dice.choice([None, 24, 70, 200])
     return Setup.model_validate(doc)

@@ -117,9 +117,9 @@ class UnitTable:
             )
         )
 
-    def takes(self, modifier: Modifier) -> np.ndarray:
-        """Which units a modifier can be used on; shape (units,)."""
-        good = np.array(self.takes_modifiers) & self.fitting(modifier)
+    def takes(self, modifier: Modifier, anyway: bool = False) -> np.ndarray:
+        """Which units a modifier can be used on; shape (units,). anyway: where somebody says that it fits."""
+        good = self.takes_modifiers & (anyway | self.fitting(modifier))
         return good & self.can_zoom if modifier.needs_zoom_head else good
 
     def fitting(self, modifier: Modifier) -> np.ndarray:

@@ -107,16 +107,13 @@ class Need:
         good = np.ones(len(table), dtype=bool)
         if self.hss_shutter_s is not None:
             good &= table.has_hss
-        if self.takes_modifiers:
+        if self.asks.modifier is not None:
+            good &= table.takes(self.asks.modifier, self.asks.fits_anyway)
+        elif self.takes_modifiers:
             good &= table.takes_modifiers
-        if self.fits:
-            good &= np.isin(table.kind, self.fits)
         if self.t01_s is not None:
             frozen = settings_for(table, self.t01_s)
             good &= frozen.known & frozen.can
-        modifier = self.asks.modifier
-        if modifier is not None and modifier.needs_zoom_head:
-            good &= table.can_zoom
         return good
 
 
