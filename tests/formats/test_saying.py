@@ -134,6 +134,13 @@ ROLES = ("key", "fill", "rim", "background")
 USUAL = {"key": 0.0, "fill": -2.0, "rim": 0.5, "background": 0.0}
 
 
+def test_a_group_stands_in_two_rows_where_nothing_is_said() -> None:
+    """Common practice, no source: 60 cm of a row each; a metre at the least."""
+    for people, wide in ((22, 6.6), (9, 2.7), (2, 1.0)):
+        stage = said_setup(Setup(), read_picture(f"team of {people}", Setup(), KNOWN).parts).stage
+        assert (stage.kind, stage.people, stage.width_m) == ("group", people, pytest.approx(wide))
+
+
 @settings(max_examples=60, deadline=None, phases=[Phase.explicit, Phase.reuse, Phase.generate])
 @given(PICTURES)
 def test_a_setup_said_in_its_own_words_reads_back_as_itself(doc: dict[str, Any]) -> None:
