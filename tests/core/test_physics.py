@@ -453,7 +453,7 @@ def test_arrays_are_as_their_numbers_one_by_one(relation: Any, columns: list[lis
         lambda: placing.flash_to_lens_deg(0.07, 0),
         lambda: daylight.beam_klx(30, 172, -0.1), lambda: daylight.panel_shade(1, 2, 1),
         lambda: daylight.panel_shade(0, 2, 9),
-        lambda: daylight.shadow_m(2, 0), lambda: pulse.cut_pulse(0, 1), lambda: pulse.cut_pulse(1, 0),
+        lambda: daylight.shadow_m(2, 0), lambda: pulse.cut_pulse(0, 1), lambda: pulse.cut_pulse(-1, 1), lambda: pulse.cut_pulse(1, 0),
         lambda: pulse.tail_pulse(0),
         lambda: scales.marked_ev100(0, 1, 100), lambda: scales.ISOS.marked(-1), lambda: shutter.hss_loss(0, 1),
         lambda: shutter.hss_loss(1, -1), lambda: shutter.lit_fraction(1, 0), lambda: shutter.lit_fraction(-1, 1),
