@@ -10,8 +10,6 @@ from playwright.sync_api import Browser, Error, Page, Request, Route, expect
 from acts import ACTS, PROBLEM, asked, go, home, troubled, wait_until
 from pages import state
 
-SAVED = re.compile("^Saved$")
-
 
 @pytest.mark.parametrize(
     ("kind", "fault"),

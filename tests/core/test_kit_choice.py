@@ -18,8 +18,6 @@ from jumpstop.core.scene.setup import Setup
 from jumpstop.demo import kit, setups
 from scenes import covered
 
-Doc = dict[str, Any]
-
 
 def shelf(dice: np.random.Generator, count: int) -> UnitTable:
     return table_of(
