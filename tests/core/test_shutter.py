@@ -135,6 +135,7 @@ def test_curtains_and_the_end_of_an_exposure() -> None:
     assert first == pytest.approx([0, 0, 0.25, 0.75, 1, 1])
     assert second == pytest.approx([0, 0, 0, 0.25, 1, 1])
     assert exposed.length_s == pytest.approx(TRAVEL + 1 / 500)
+    assert exposed.rows(-0.001, 5) == pytest.approx([0] * 5)  # nothing is open yet
     slow = ShutterExposure(tail_pulse(1 / 8000), 1.0, TRAVEL, TRAVEL)
     assert slow.length_s == pytest.approx(2 * TRAVEL + 3 * 7 / 8000 / math.log(10))
     assert exposed.evenness_stops() == pytest.approx(0, abs=0.2)
