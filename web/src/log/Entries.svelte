@@ -53,7 +53,6 @@
   {/each}
 </ul>
 {#if text.more}
-  <button type="button" class="btn btn-sm mt-2" onclick={more}
-    >Older entries ({count(text.more)} more)</button
+  <button type="button" class="btn btn-sm mt-2" onclick={more}>Older entries ({count(text.more)} more)</button
   >
 {/if}
