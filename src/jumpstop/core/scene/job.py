@@ -166,8 +166,8 @@ class Session(Value):
 
 
 class Batteries(Value):
-    """How many charges of its usual supply there are for a unit, those in it among them, for as many of it as work at
-    once; its name is kept for where its id is not known."""
+    """How many charges there are for a unit, those in it among them, for as many of it as work at once: of its usual
+    supply, or of what feeds it where that does not; its name is kept for where its id is not known."""
 
     unit: KitId
     name: Line = ""

@@ -2675,8 +2675,8 @@ export interface components {
         };
         /**
          * Batteries
-         * @description How many charges of its usual supply there are for a unit, those in it among them, for as many of it as work at
-         *     once; its name is kept for where its id is not known.
+         * @description How many charges there are for a unit, those in it among them, for as many of it as work at once: of its usual
+         *     supply, or of what feeds it where that does not; its name is kept for where its id is not known.
          */
         "Batteries-Input": {
             /** Id on the shelf */
@@ -2694,8 +2694,8 @@ export interface components {
         };
         /**
          * Batteries
-         * @description How many charges of its usual supply there are for a unit, those in it among them, for as many of it as work at
-         *     once; its name is kept for where its id is not known.
+         * @description How many charges there are for a unit, those in it among them, for as many of it as work at once: of its usual
+         *     supply, or of what feeds it where that does not; its name is kept for where its id is not known.
          */
         "Batteries-Output": {
             /** Id on the shelf */
