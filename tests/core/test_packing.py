@@ -156,7 +156,7 @@ def test_batteries_are_what_the_day_wants_and_one_more_by_their_names() -> None:
     assert item.wh == 120
     named = JobFile.model_validate(
         job.model_dump()
-        | {"batteries": [{"name": "Red", "fits": "Bird"}, {"name": "Old", "fits": "Bird", "holds": 0.5}]}
+        | {"batteries": [{"name": "Old", "fits": "Bird", "holds": 0.5}, {"name": "Red", "fits": "Bird"}]}
     )
     found = packed(named)
     assert [key for key in found if key.startswith("battery:")][:2] == ["battery:Red", "battery:Old"]
