@@ -28,10 +28,15 @@ def day_plan(
 
 def _ways(file: JobFile, plan: DayPlan) -> Iterator[Way]:
     """More charges, a charger, a higher ISO, a second unit, another order."""
-    short = [one for one in plan.units if one.gives_out is not None and one is plan.lasting_of(one.unit)]
-    tried: list[tuple[str, int | None, float]] = [("charges", one.unit, one.wanted - one.charges) for one in short]
+    short = [one for one in plan.units if one.gives_out is not None]
+    said = [one for one in short if one is plan.lasting_of(one.unit)]
+    tried: list[tuple[str, int | None, float]] = [("charges", one.unit, one.wanted - one.charges) for one in said]
     tried += [] if plan.job.chargers else [("charger", None, 1.0)]
-    tried += [("iso", None, 2.0), ("iso", None, 4.0), *(("second", one.unit, 1.0) for one in short)]
+    tried += [
+        ("iso", None, 2.0),
+        ("iso", None, 4.0),
+        *(("second", unit, 1.0) for unit in dict.fromkeys(one.unit for one in short)),
+    ]
     for code, unit, count in tried:
         yield _way(file, plan, Way(code, unit, count, plan))  # type: ignore[arg-type]
     yield from _orders(file, plan)
