@@ -41,6 +41,8 @@ from cosmic_ray.ast import ast_nodes, get_ast
 from cosmic_ray.mutating import mutate_code
 from cosmic_ray.plugins import get_operator, operator_names
 
+from soak import LONG
+
 LOADED = (hypothesis, numpy, pandas, pvlib, pydantic, scipy)  # once, for all the processes forked from this one
 ROOT = Path(__file__).parent.parent
 CORE = ROOT / "src" / "jumpstop" / "core"
@@ -58,7 +60,7 @@ SAME = Path(__file__).parent / "same.tsv"  # file, operator, line before, line a
 NOT_MEANT = ("NoOp", "RemoveDecorator", "_Is", "_IsNot")
 ORDER = ("_Lt", "_LtE", "_Gt", "_GtE")
 MANY = {"SETUPS": "400", "FINDINGS": "100", "KITS": "100"}  # cases, of those that `make soak PART=verdicts` has
-GENERATED = ("test_comes_out.py", "test_findings.py", "test_kit_fed.py")
+GENERATED = tuple(LONG[key][1] for key in MANY)  # files of tests
 MANY_S = 900.0
 ALIASES = ("Figure", "Floats", "Burn", "Line", "Facts")  # names of types
 

@@ -49,10 +49,8 @@ def test_every_body_that_can_be_sent_has_an_example() -> None:
                 assert any("examples" in one or "example" in one for one in (content, model, *nested)), (method, path)
 
 
-FEW = 40
-FIRST = int(
-    os.environ.get("WAYS", FEW)
-)  # a setup can be sent in some 6,000 ways; `WAYS=6000` tries them all, and draws
+FEW = 40  # of the some 6,000 ways in which a setup can be sent; `WAYS=6000` tries them all, and draws
+FIRST = int(os.environ.get("WAYS", FEW))
 THEN_EACH = 47
 KEEPING = ("put", "/keep/")  # where a document is kept, it is sent in ways of all its parts; elsewhere in the first
 ADDRESSES = [

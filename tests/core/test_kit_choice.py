@@ -183,8 +183,8 @@ def test_the_board_takes_the_best_method_a_setup_allows() -> None:
     lights = [{"distance_m": 0.3, "target_stops": -less / 2} for less in range(4, 12)]
     lights += [{"distance_m": metres} for metres in (1.3, 9, 60)]
     plain = ({"ambient": {"condition": kind}, "aim": {"f_number": number}, "lights": [light]}
-             for kind in ("dark", "office", "distinct_shadows") for number in (1.4,
-             5.6) for light in lights)  # fmt: skip
+             for kind in ("dark", "office", "distinct_shadows") for number in (1.4, 5.6)
+             for light in lights)  # fmt: skip
     more = [landings_of(solve(Setup.model_validate(doc), SHELF)) for doc in plain]
     board = board_of([*DEMO, *more], SHELF)
     for row, column in enumerate(board.columns):

@@ -275,10 +275,8 @@ def test_past_sync_names_the_edge(held: str, edge: str, under: float, time: int,
 def test_full_stops_are_kept_to_where_they_are_wanted() -> None:
     """The camera's marks in the person's steps; never faster than sync, never past the top speed."""
     under = aim(8, -1 / 3)
-    assert [round(1 / methods(setup(aim=under), step)["hss"].camera.shutter_s) for step in ("third", "half",
-    "full")] == [
-        640, 750, 500,
-    ]  # fmt: skip
+    in_hss = [methods(setup(aim=under), step)["hss"] for step in ("third", "half", "full")]
+    assert [round(1 / one.camera.shutter_s) for one in in_hss] == [640, 750, 500]
     odd = setup(aim=aim(16, 1 / 3), body=BODY | {"sync_s": 1 / 200}, ambient={"condition": "sand_or_snow"})
     assert round(1 / methods(odd, "full")["sync"].camera.shutter_s) == 200
     assert methods(setup(aim=aim(8, -2)), "full")["stop_down"].camera.f_number == 22

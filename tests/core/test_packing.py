@@ -112,9 +112,8 @@ def test_what_feeds_a_unit_in_each_setup_is_counted_and_packed() -> None:
             ("Bird", "", False, 0),
         ]
         assert [one.flashes for one in day.units] == [110, 110, 110]
-        ways = day_plan(
-            found, Shelf([Unit.model_validate(bird)])
-        ).ways  # both batteries give out; charges are said of one
+        # Both batteries give out; charges are said of one.
+        ways = day_plan(found, Shelf([Unit.model_validate(bird)])).ways
         assert [(way.code, way.unit) for way in ways if way.unit is not None] == [("charges", 0), ("second", 0)]
         batteries = [(one.name, one.count) for one in packed(found, bird).values() if one.what == "battery"]
         assert batteries == [("Own", 3), ("Cells", 4)]

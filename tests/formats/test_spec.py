@@ -133,7 +133,8 @@ def says(text: str) -> str:
         ),
         (
             "Energy 500 Ws; recycle 0.1 s (mains)",
-            "5,000 W from a socket: that is after a flash at less than full power. After full power reckon with 0.2 s",
+            "5,000 W from a socket: that is after a flash at less than full power. After full power reckon with "
+            "0.2 s or more",
         ),
         ("Energy 76 Ws; battery 11.1 V 2000 mAh; recycle 1.5 s; 2000 full power flashes", "421 to 789 is likely"),
         ("GN 36 m / 150 ft (ISO 100)", "150 ft is 45.7 m, not 36 m"),

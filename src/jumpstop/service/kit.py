@@ -150,9 +150,9 @@ def _replayed(file: JobFile, landings: Sequence[Landings], plan: DayPlan) -> "Re
     place = {unit_id: at for at, unit_id in enumerate(table.ids)}
     setups = {one.id: at for at, one in enumerate(file.setups)}
     job, followed = file.job, True
-    charges = Counter[int]()
+    charges = Counter[int]()  # by += none that wants no charge
     for one in plan.units:
-        charges[place[plan.table.ids[one.unit]]] += charges_of(one, job)
+        charges += Counter({place[plan.table.ids[one.unit]]: charges_of(one, job)})
     seen: dict[int, set[int | None]] = {}
     wanted = {(one.setup, one.light): one.unit for one in job.posts}
     for turn in plan.turns:
@@ -163,11 +163,7 @@ def _replayed(file: JobFile, landings: Sequence[Landings], plan: DayPlan) -> "Re
             for light, unit in zip(turn.setup.lights, stretch.units, strict=True):
                 stands = None if unit is None else plan.table.ids[unit]
                 followed = followed and (not light.on or stands == wanted.get((turn.session.setup, light.id)))
-    return Replayed(
-        {unit: count for unit, count in charges.items() if count},
-        {at: kinds.pop() if len(kinds) == 1 else None for at, kinds in seen.items()},
-        followed,
-    )
+    return Replayed(charges, {at: kinds.pop() if len(kinds) == 1 else None for at, kinds in seen.items()}, followed)
 
 
 def _given_up(one: Missing, landings: Landings, bag: Bag, step: Step) -> GivenUp:
