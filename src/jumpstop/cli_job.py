@@ -10,8 +10,6 @@ from .cli_solve import ShelfFile, dump, plainly, read_units
 
 if TYPE_CHECKING:
     from .core.kit.shelf import Shelf
-    from .core.kit.table import UnitTable
-    from .core.plan.job.board import Landings
     from .core.scene.job import JobFile
 
 app = typer.Typer()
@@ -21,14 +19,14 @@ JobPath = Annotated[Path, typer.Argument(metavar="JOB.json", help="A job documen
 @app.command()
 def board(job: JobPath, shelf: ShelfFile = None) -> None:
     """The coverage: every unit against every light of every setup, and what the picked ones come to, as JSON."""
-    from .core.plan.job.board import board_of
+    from . import service
     from .words.board import board_text
     from .words.figures import DisplayUnits
 
     with plainly():
-        file, landings, table = _landings(job, shelf)
-        found = board_of(landings, table)
-        dump(asdict(board_text(found, [one.id for one in file.setups], file.job, DisplayUnits())))
+        file, units = _read(job, shelf)
+        ids = [one.id for one in file.setups]
+        dump(asdict(board_text(service.coverage(file, units), ids, file.job, DisplayUnits())))
 
 
 @app.command()
@@ -76,12 +74,3 @@ def _read(job: Path, shelf: Path | None) -> "tuple[JobFile, Shelf]":
     from .formats.documents import read_job
 
     return read_job(sys.stdin.buffer.read() if str(job) == "-" else job.read_bytes()), Shelf(read_units(shelf))
-
-
-def _landings(job: Path, shelf: Path | None) -> "tuple[JobFile, list[Landings], UnitTable]":
-    """A job's setups from a file solved for a shelf from a file. Raises JumpStopError with a sentence."""
-    from . import service
-
-    file, units = _read(job, shelf)
-    landings = service.coverage(file, units)
-    return file, landings, landings[0].solved.table

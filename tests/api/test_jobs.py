@@ -112,7 +112,7 @@ def test_travel_and_site_are_told_of(client: TestClient, job: str) -> None:
     change(client, job, picked=[{"unit": skua["id"]}, {"unit": gannet["id"]}], brief=brief)
     cautions = client.get(f"/api/jobs/{job}/board").json()["picked"]["cautions"]
     assert any("Skua 1200 pack wants mains" in line for line in cautions)
-    assert any("Gannet 600 by air: 130 Wh" in line for line in cautions)
+    assert any("Gannet 600 by air, 130 Wh: in the cabin with the airline's leave" in line for line in cautions)
 
 
 def test_heads_on_one_circuit_are_told_what_they_draw(client: TestClient, job: str) -> None:

@@ -16,7 +16,6 @@ from jumpstop.api.app import create_app
 from jumpstop.cli import app as cli
 from jumpstop.core.kit.shelf import Shelf
 from jumpstop.core.kit.unit import Unit
-from jumpstop.core.plan.job.board import board_of
 from jumpstop.core.plan.light.advice import chosen_method
 from jumpstop.core.scene.job import JobFile
 from jumpstop.demo import kit
@@ -90,8 +89,7 @@ def test_all_who_are_asked_of_a_job_give_one_answer(client: TestClient, seed: in
     made = job(seed)
     file, shelf = JobFile.model_validate(made), Shelf([Unit.model_validate(one) for one in UNITS])
     whole = service.solve_job(file, shelf)
-    landings = service.coverage(file, shelf)
-    board = board_of(landings, landings[0].solved.table)
+    board = service.coverage(file, shelf)
     paper = {one.id: solved for one, solved in service.solve_for_day(file, shelf)}
     turns = {turn.session.setup: turn for turn in service.day(file, shelf, ways=False).turns}
     item = client.post("/api/jobs/import", json=made).json()
@@ -113,9 +111,9 @@ def test_all_who_are_asked_of_a_job_give_one_answer(client: TestClient, seed: in
             reach, beside = solved.reach(kind, light), there.reach(kind, light)
             assert (beside.spare[other], beside.below_full[other]) == (reach.spare[unit], reach.below_full[unit])
             row = next(
-                n for n, c in enumerate(board.columns) if c.setup == at and landings[at].lights[c.light] == light
+                n for n, c in enumerate(board.columns) if c.setup == at and board.landings[at].lights[c.light] == light
             )
-            way = landings[at].kinds[board.kind[row, unit]]
+            way = board.landings[at].kinds[board.kind[row, unit]]
             assert board.spare[row, unit] == solved.reach(way, light).spare[unit]
             said = client.get(f"/api/setups/{kept[one.setup.name]}/answer", params={"light": light}).json()["answer"]
             lane = said["lanes"]["id"].index(said["unit"])

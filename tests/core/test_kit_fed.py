@@ -130,7 +130,7 @@ def cost_of(file: JobFile, shelf: Shelf, counts: dict[int, int], charges: dict[i
 
 def best_of(file: JobFile, shelf: Shelf, least: Least) -> float:
     """The least that any way to man every light comes to, its days played."""
-    landings = service.coverage(file, shelf)
+    landings = list(service.coverage(file, shelf).landings)
     ways = itertools.product(*(range(len(one.kinds)) for one in landings))
     return min((best_in(file, shelf, least, landings, kinds) for kinds in ways), default=math.inf)
 

@@ -8,14 +8,16 @@ from jumpstop import service
 from jumpstop.core.kit.shelf import Shelf
 from jumpstop.core.kit.stand import Stand
 from jumpstop.core.kit.unit import Unit
+from jumpstop.core.plan.job.cautions import cabin_of
 from jumpstop.core.plan.job.channels import sheet_of
 from jumpstop.core.plan.job.helps import day_plan
-from jumpstop.core.plan.job.packing import PackItem, cabin_of, hire_days, pack_of
+from jumpstop.core.plan.job.packing import PackItem, hire_days, pack_of
 from jumpstop.core.plan.job.schedule import day_shelf, units_at
 from jumpstop.core.plan.job.worked_out import solved_on
 from jumpstop.core.plan.light.advice import chosen_method
 from jumpstop.core.plan.stage.set_warnings import stage_warnings
 from jumpstop.core.scene.job import JobFile
+from jumpstop.words.board import board_text
 from jumpstop.words.channels import sheet_text
 from jumpstop.words.day_plan import day_plan_text
 from jumpstop.words.figures import DisplayUnits
@@ -127,6 +129,46 @@ def test_what_feeds_a_unit_in_each_setup_is_counted_and_packed() -> None:
         assert [one.wanted > 0 for one in chosen.day.units] == [True, True, False]
     indoors = file(asked[0], sessions=[{"setup": "s0", "frames_each": 110}])
     assert [one for one in packed(indoors, bird).values() if one.what == "battery"] == []
+
+
+def test_travel_and_the_place_are_asked_about_what_feeds_each_light() -> None:
+    """Not about a unit's usual supply: mains or a pack of 130 Wh, asked for by setup or light. 1,200 Ws in 1 s, 70 % of
+    it stored, at 230 V, draw 7.45 A: two heads that work together are more than a circuit of 10 A bears."""
+    mains, pack = {"kind": "mains", "recycle_full_s": 1}, {"kind": "lithium", "recycle_full_s": 1, "capacity_wh": 130}
+    by_air = "Bird by air, 130 Wh: in the cabin with the airline's leave, two at the most."
+    no_mains, circuit = "Bird wants mains, and there is none.", "On the mains they take about 15 A together"
+    lit = {"ambient": DARK, "lights": [{"distance_m": 4}]}
+    lithium, two = {"lights": [{"distance_m": 4, "power_supply": "lithium"}]}, {"lights": [{"heads": 2}]}
+    for setups, told in (
+        ([{"power_supply": "mains"}], [no_mains]),
+        ([{"power_supply": "lithium"}], [by_air]),
+        ([{"power_supply": "mains"} | lithium], [by_air]),
+        ([{"power_supply": "mains"}, {"power_supply": "lithium"}], [by_air, no_mains]),
+        ([{"power_supply": "mains"} | two], [no_mains, circuit]),
+        ([{"power_supply": "lithium"} | two], [by_air]),
+    ):
+        for supplies in ([mains, pack], [pack, mains]):
+            bird = BIRD | {"watt_seconds": 1200, "count": 2, "power_supplies": supplies}
+            brief = {"carriage": "air", "power_on_site": False}
+            sessions = [{"setup": f"s{at}", "frames_each": 10} for at in range(len(setups))]
+            job = file(
+                *[lit | one for one in setups], brief=brief, sessions=sessions, picked=[{"unit": "Bird", "count": 2}]
+            )
+            shelf = Shelf([Unit.model_validate(bird)])
+            kit = board_text(service.coverage(job, shelf), [one.id for one in job.setups], job.job, DisplayUnits())
+            assert len(kit.picked.cautions) == len(told), setups
+            assert all(one.startswith(way) for one, way in zip(kit.picked.cautions, told, strict=True))
+            day = day_plan_text(day_plan(job, shelf), None, DisplayUnits()).wrong
+            assert [one for one in day if not one.startswith("It is over")] == [
+                one for one in kit.picked.cautions if one != by_air
+            ]
+    unknown = {"kind": "lithium", "recycle_full_s": 1, "full_flashes": 100}
+    idle = BIRD | {"name": "Idle", "watt_seconds": 1200, "count": 2, "power_supplies": [unknown, mains]}
+    shelf = Shelf([Unit.model_validate(BIRD | {"power_supplies": [mains]}), Unit.model_validate(idle)])
+    job = file(lit, brief={"carriage": "air"}, picked=[{"unit": "Bird"}, {"unit": "Idle", "count": 2}])
+    kit = board_text(service.coverage(job, shelf), ["s0"], job.job, DisplayUnits())
+    says = "to 100 Wh in the cabin, to 160 Wh two with the airline's leave"
+    assert kit.picked.cautions == [f"Idle by air, its capacity not known: {says}."]
 
 
 def test_filters_chargers_and_setups_that_have_no_session_go_along() -> None:

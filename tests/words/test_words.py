@@ -27,6 +27,7 @@ from jumpstop.demo import kit, setups
 from jumpstop.store.file import FAULTS
 from jumpstop.words import effects, methods, problems, refusals, warnings
 from jumpstop.words.answer import Answer, answer_of
+from jumpstop.words.cautions import CAUTIONS
 from jumpstop.words.comes_out import CLAUSES
 from jumpstop.words.day import day_text
 from jumpstop.words.day_plan import MOVED, WRONG
@@ -74,7 +75,7 @@ def codes(*functions: str, under: Path = CORE, at: int = 0) -> set[str]:
 def test_every_code_has_a_sentence_and_no_sentence_is_left_over() -> None:
     assert effects.SENTENCES.keys() == EFFECTS.keys()
     told = methods.REMARKS.keys() | warnings.WARNINGS.keys() | STAGE_WARNINGS.keys() | HANDS.keys() | WRONG.keys()
-    told |= CLAUSES.keys() | DIFFERS.keys() | MOVED.keys() | JUDGED.keys()
+    told |= CLAUSES.keys() | DIFFERS.keys() | MOVED.keys() | JUDGED.keys() | CAUTIONS.keys()
     assert codes("remark") | {"f_number", "shutter_s", "iso"} == told | {"dial"}
     said = codes("refuse", "CannotSolve") | {
         "no_such_light", "no_usable_unit", "unreadable_setup", "no_setups", "job_without_day",

@@ -8,7 +8,6 @@ from .. import service
 from ..core.kit.errors import CannotSolve
 from ..core.kit.shelf import Shelf
 from ..core.kit.table import UnitTable
-from ..core.plan.job.board import board_of
 from ..core.plan.job.worked_out import solved_on
 from ..core.plan.light.advice import chosen_method
 from ..core.plan.need.glance import Glance, Measure, bare, in_picture, worst_of_job
@@ -85,8 +84,7 @@ def _found(
         return _of(shelf, solved.table, in_picture(solved, kind, light), classes, f"for {solved.setup.name}")
     if on == "job":
         file = workspace.job_file(of or "")
-        landings = service.coverage(file, shelf, preferences.step, preferences.avoid)
-        board = board_of(landings, landings[0].solved.table)
+        board = service.coverage(file, shelf, preferences.step, preferences.avoid)
         return _of(shelf, board.table, worst_of_job(board), classes, f"worst of {file.job.name}")
     return table, bare(table, hss_s), BARE
 

@@ -12,8 +12,7 @@ from starlette.concurrency import run_in_threadpool
 from .. import service
 from .. import templates as usual
 from ..core.plan.change.moves import Bag
-from ..core.plan.job.board import Landings, board_of
-from ..core.scene.job import MOST_SETUPS, Job, JobFile, copied
+from ..core.scene.job import MOST_SETUPS, Job, copied
 from ..formats.documents import MAX_JOB_BYTES, read_job, write_job
 from ..formats.roster import read_roster, with_known_ids, write_roster
 from ..formats.table import csv_of
@@ -35,7 +34,7 @@ from .documents import (
     stored,
     workspace_of,
 )
-from .schemas import ConflictOut, Preferences, Stored, TemplateOut
+from .schemas import ConflictOut, Stored, TemplateOut
 
 router = APIRouter(prefix="/api/jobs", tags=["Jobs"], responses=EVERYWHERE)
 
@@ -95,8 +94,9 @@ def brief(request: Request, item_id: str) -> BriefText:
 @router.get("/{item_id}/board", responses=REFUSED)
 def board(request: Request, item_id: str) -> BoardText:
     """Units down, lights of setups across; and what the picked ones come to together."""
-    file, landings, preferences = _landings(request, item_id)
-    found = board_of(landings, landings[0].solved.table)
+    workspace = workspace_of(request)
+    file, preferences = workspace.job_file(item_id), workspace.preferences()
+    found = service.coverage(file, workspace.shelf(), preferences.step, preferences.avoid)
     return board_text(found, [one.id for one in file.setups], file.job, preferences)
 
 
@@ -185,13 +185,6 @@ def _put_roster(request: Request, item_id: str, data: bytes, if_match: str | Non
     job = job.model_copy(update={"roster": with_known_ids(read_roster(data), job.roster)})
     doc = checked("jobs", job.model_dump(mode="json"))
     return stored("jobs", store.put("jobs", item_id, doc, revision_of(if_match), words.ROSTER, page))
-
-
-def _landings(request: Request, item_id: str) -> tuple[JobFile, list[Landings], Preferences]:
-    workspace = workspace_of(request)
-    file = workspace.job_file(item_id)
-    preferences = workspace.preferences()
-    return file, service.coverage(file, workspace.shelf(), preferences.step, preferences.avoid), preferences
 
 
 def streamed(pieces: Iterable[str], media: str, name: str) -> Response:

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from ..core.kit.errors import CannotSolve
 from ..core.kit.shelf import Shelf
 from ..core.physics.scales import Step
-from ..core.plan.job.board import Landings, landings_of
+from ..core.plan.job.board import Board, Landings, board_of, landings_of
 from ..core.plan.job.endurance import DayPlan, Way
 from ..core.plan.job.helps import day_plan, helped
 from ..core.plan.job.schedule import day_shelf
@@ -27,9 +27,15 @@ def solve_job(file: JobFile, shelf: Shelf, step: Step = "third", avoid: Sequence
     return [solved_on(setup, wide, step, avoid) for setup in setups]
 
 
-def coverage(file: JobFile, shelf: Shelf, step: Step = "third", avoid: Sequence[MethodKind] = ()) -> list[Landings]:
-    """What every unit does for every light of every setup of a job. Raises CannotSolve where there is no setup."""
+def landings_in(file: JobFile, shelf: Shelf, step: Step = "third", avoid: Sequence[MethodKind] = ()) -> list[Landings]:
+    """The landings of a job's setups. Raises CannotSolve where there is none."""
     return [landings_of(one, avoid) for one in solve_job(file, shelf, step, avoid)]
+
+
+def coverage(file: JobFile, shelf: Shelf, step: Step = "third", avoid: Sequence[MethodKind] = ()) -> Board:
+    """What every unit does for every light of every setup of a job. Raises CannotSolve where there is no setup."""
+    landings = landings_in(file, shelf, step, avoid)
+    return board_of(landings, landings[0].solved.table)
 
 
 def solve_for_day(

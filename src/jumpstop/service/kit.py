@@ -2,7 +2,7 @@
 
 from collections import Counter
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import TYPE_CHECKING
 
 from ..core.kit.shelf import Shelf
@@ -18,7 +18,7 @@ from ..core.plan.job.endurance import DayPlan, charges_of
 from ..core.plan.job.schedule import day_shelf, turns_of
 from ..core.scene.job import Job, JobFile, Least, Picked, Posted, planned
 from ..core.scene.seen import MethodKind
-from .job import coverage, day
+from .job import day, landings_in
 
 if TYPE_CHECKING:
     from ..core.plan.choice.programme import Replay, Replayed
@@ -47,7 +47,6 @@ class KitChoice:
     crowded: tuple[int, ...] = ()
     day: DayPlan | None = None
     feeding: Feeding | None = None
-
     posted: tuple[Posted, ...] = ()
 
     @property
@@ -69,9 +68,10 @@ def kit(
     from ..core.plan.choice.kit_choice import choose_kit  # late: the solver takes a while to load
 
     job = file.job if least is None else file.job.model_copy(update={"least": least})
-    landings = coverage(file, shelf, step, avoid)
+    landings = landings_in(file, shelf, step, avoid)
     table = landings[0].solved.table
-    feeding, replay = _batteries(file, landings, shelf, step, avoid)
+    days = _Days(file, landings, shelf, step, avoid) if job.sessions else None
+    feeding, replay = _asked_of(days)
     chosen = choose_kit(
         landings, table, job.least, job.chance, job.spares, known_only=job.known_only, feeding=feeding, replay=replay
     )
@@ -81,9 +81,7 @@ def kit(
         )
         full = tuple(crowded(landings, table, job.chance, job.spares))
         return KitChoice(job, landings, chosen, given_up, full, feeding=feeding)
-    plan = None
-    if chosen.counts and job.sessions:
-        plan = day(with_kit(file, landings, chosen), shelf, step, avoid, ways=False)
+    plan = days.with_kit(chosen) if days is not None and chosen.counts else None
     return KitChoice(job, landings, chosen, day=plan, feeding=feeding, posted=posted(file, landings, chosen))
 
 
@@ -91,12 +89,13 @@ def kits_by_outlay(
     file: JobFile, shelf: Shelf, step: Step = "third", avoid: Sequence[MethodKind] = ()
 ) -> Iterator[KitChoice]:
     """Weight against money: kits one after the other as they are found, the lightest first. Raises CannotSolve."""
-    landings = coverage(file, shelf, step, avoid)
+    landings = landings_in(file, shelf, step, avoid)
 
     def found() -> Iterator[KitChoice]:
         from ..core.plan.choice.kit_choice import front_of  # late, as above
 
-        feeding, replay = _batteries(file, landings, shelf, step, avoid)
+        days = _Days(file, landings, shelf, step, avoid) if file.job.sessions else None
+        feeding, replay = _asked_of(days)
         table, job = landings[0].solved.table, file.job
         for one in front_of(landings, table, job.chance, job.spares, feeding, replay):
             yield KitChoice(job, landings, one, feeding=feeding, posted=posted(file, landings, one))
@@ -125,21 +124,40 @@ def posted(file: JobFile, landings: Sequence[Landings], kit: Kit) -> tuple[Poste
     return tuple(out)
 
 
-def _batteries(
-    file: JobFile, landings: Sequence[Landings], shelf: Shelf, step: Step, avoid: Sequence[MethodKind]
-) -> "tuple[Feeding | None, Replay | None]":
-    """What the days ask of the batteries, and how they run with a kit; (None, None) where no session is planned."""
-    if not file.job.sessions:
-        return None, None
-    free = file.model_copy(update={"job": file.job.model_copy(update={"picked": (), "posts": ()})})
-    turns = turns_of(planned(free), day_shelf(free, shelf), step, avoid)
-    feeding = feeding_of(file, landings, needs_of(landings, file.job.chance), turns)
+@dataclass(frozen=True, eq=False)
+class _Days:
+    """The days of a job with one kit or another, each played once."""
 
-    def replay(kit: Kit) -> "Replayed":
-        taken = with_kit(file, landings, kit)
-        return _replayed(taken, landings, day(taken, shelf, step, avoid, ways=False))
+    file: JobFile
+    landings: Sequence[Landings]
+    shelf: Shelf
+    step: Step
+    avoid: Sequence[MethodKind]
+    played: dict[tuple[tuple[Picked, ...], tuple[Posted, ...]], DayPlan] = field(default_factory=dict)
 
-    return feeding, replay
+    def feeding(self) -> Feeding:
+        """What the batteries come to, whoever stands where."""
+        job = self.file.job.model_copy(update={"picked": (), "posts": ()})
+        free = self.file.model_copy(update={"job": job})
+        turns = turns_of(planned(free), day_shelf(free, self.shelf), self.step, self.avoid)
+        return feeding_of(self.file, self.landings, needs_of(self.landings, job.chance), turns)
+
+    def with_kit(self, kit: Kit) -> DayPlan:
+        """With a kit taken along."""
+        taken = with_kit(self.file, self.landings, kit)
+        key = taken.job.picked, taken.job.posts
+        if key not in self.played:
+            self.played[key] = day(taken, self.shelf, self.step, self.avoid, ways=False)
+        return self.played[key]
+
+    def replay(self, kit: Kit) -> "Replayed":
+        """What they come to with a kit."""
+        return _replayed(with_kit(self.file, self.landings, kit), self.landings, self.with_kit(kit))
+
+
+def _asked_of(days: _Days | None) -> "tuple[Feeding | None, Replay | None]":
+    """What the days ask of the batteries, and how they run with a kit; (None, None) where none is planned."""
+    return (None, None) if days is None else (days.feeding(), days.replay)
 
 
 def _replayed(file: JobFile, landings: Sequence[Landings], plan: DayPlan) -> "Replayed":

@@ -13,9 +13,10 @@ from ..core.kit.table import UnitTable
 from ..core.physics import stops
 from ..core.physics.scales import Step
 from ..core.plan.camera.ambient import Ambient, ambient_of
+from ..core.plan.job.batteries import Fed
 from ..core.plan.job.endurance import DayPlan, capacity_of
 from ..core.plan.job.helps import day_plan
-from ..core.plan.job.schedule import Fed, Stretch, Turn
+from ..core.plan.job.schedule import Stretch, Turn
 from ..core.plan.learn.learning import SD_TONE, Learning, learn
 from ..core.plan.learn.to_read import blank_seen, unit_at_light
 from ..core.plan.light.reach import Solved, solved_in

@@ -1,15 +1,14 @@
 """The coverage in words: units down, lights of setups across; and what the picked ones come to together."""
 
-import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
 
-from ..core.physics.battery import CIRCUIT_A, mains_a
 from ..core.plan.choice.assignment import needs_of, picks_of, posts_of
 from ..core.plan.job.board import Board, Landings, whole_chance
+from ..core.plan.job.cautions import by_air, of_kit, on_mains
 from ..core.plan.job.schedule import picked_of, posted_of
 from ..core.plan.light.advice import units_for
 from ..core.plan.light.levels import levels
@@ -17,13 +16,12 @@ from ..core.plan.light.reach import BLOCKED, REACHES, Reach
 from ..core.plan.stage.set_warnings import stage_warnings
 from ..core.plan.stage.warnings import warnings_of
 from ..core.scene.job import Job
-from .figures import DisplayUnits, count, dial, listed, share, stops
+from .cautions import caution_text
+from .figures import DisplayUnits, count, dial, share, stops
 from .kit import ROLES
 from .methods import title
 from .stage_warnings import say_stage
 from .warnings import say
-
-AIR_WH = 100.0  # lithium to this size goes into the cabin (IATA DGR; from memory: check the current edition)
 
 
 @dataclass(slots=True)
@@ -163,6 +161,8 @@ def picked_text(board: Board, counts: Mapping[int, int], job: Job, ids: Sequence
     whole = bool(counts) and all(posts.values()) and bool(posts)
     picks = picks_of(board.landings, found)
     chance = whole_chance(picks) if whole else None
+    working = of_kit(picks, counts, board)
+    cautions = [*by_air(working, job.brief), *on_mains(working, table, job.brief)]
     grams = sum((table.units[at].weight_g or 0.0) * count for at, count in counts.items())
     price = sum((table.units[at].price or 0.0) * count for at, count in counts.items())
     outlay = sum(
@@ -184,7 +184,7 @@ def picked_text(board: Board, counts: Mapping[int, int], job: Job, ids: Sequence
         price=price,
         outlay=outlay,
         chance=None if chance is None else round(chance, 4),
-        cautions=_cautions(board, counts, job),
+        cautions=[caution_text(one, table) for one in cautions],
     )
 
 
@@ -199,45 +199,6 @@ def post_text(reach: Reach, unit: int) -> str:
     setup, name = reach.solved.setup, reach.solved.table.units[unit].name
     kind, spare = title(reach.method, setup.body.shutter), stops(float(reach.spare[unit]))
     return f"{setup.name}, {ROLES[reach.light.role]}: {name}, {kind}, {spare} in hand"
-
-
-def _cautions(board: Board, counts: Mapping[int, int], job: Job) -> list[str]:
-    """What travel and site say of the kit."""
-    out = []
-    for at in counts:
-        unit = board.table.units[at]
-        supply = unit.power_supplies[0] if unit.power_supplies else None
-        wh = supply.capacity_wh if supply else None
-        if (
-            job.brief.carriage == "air"
-            and supply is not None
-            and supply.made_of == "lithium"
-            and (wh or math.inf) > AIR_WH
-        ):
-            size = "its capacity is not known" if wh is None else f"{wh:.0f} Wh"
-            out.append(f"{unit.name} by air: {size}. To 100 Wh in the cabin, to 160 Wh two with the airline's leave.")
-        if job.brief.power_on_site is False and supply is not None and supply.kind == "mains":
-            out.append(f"{unit.name} wants mains, and there is none.")
-    out += _circuit(board, counts)
-    return out
-
-
-def _circuit(board: Board, counts: Mapping[int, int]) -> list[str]:
-    """What the heads that go along draw from one circuit while they recycle together."""
-    total, names = 0.0, list[str]()
-    for at, number in counts.items():
-        unit = board.table.units[at]
-        supply = unit.power_supplies[0] if unit.power_supplies else None
-        if supply is not None and supply.kind == "mains" and unit.watt_seconds:
-            total += number * float(mains_a(unit.watt_seconds, supply.recycle_full_s))
-            names.append(unit.name)
-    if total <= CIRCUIT_A:
-        return []
-    return [
-        f"On the mains they take about {total:.0f} A together while they recycle, without modelling light "
-        f"({listed(names, 'and')}): more than a circuit of {CIRCUIT_A:.0f} A bears. Share them out, and ask whoever "
-        "answers for the building's wiring."
-    ]
 
 
 def _all(setups: int) -> str:

@@ -8,6 +8,7 @@ from typing import Any
 
 from ..core.plan.camera.day import day_of
 from ..core.plan.camera.remark import Remark
+from ..core.plan.job.cautions import of_day, on_mains
 from ..core.plan.job.endurance import DayPlan, Lasting, Spread, Way
 from ..core.plan.job.helps import differences, failing_of
 from ..core.plan.job.hours import (
@@ -22,6 +23,7 @@ from ..core.plan.job.hours import (
 from ..core.plan.job.schedule import Stretch, Turn
 from ..core.scene.job import Job
 from .answer import settings_line
+from .cautions import caution_text
 from .comes_out import clause, put_right
 from .figures import DisplayUnits, count, dial, duration, grouped, listed, recycling, share
 from .hands import hands_between, hands_of_stretches
@@ -371,11 +373,11 @@ def _sure(plan: DayPlan, spread: Spread) -> str:
 
 
 def _wrong(plan: DayPlan) -> list[str]:
-    """What is impossible about a day as a whole."""
+    """What is impossible about a day as a whole, and what its place cannot feed."""
     first, out = first_of(plan.job), list[str]()
     for midnight in dict.fromkeys(turn.midnight for turn in plan.turns):
         over = max(turn.end for turn in plan.turns if turn.midnight == midnight)
         late = over - midnight - minutes_of(plan.job.ends)
         if late > LATE_MIN:
             out.append(f"It is over at {at(over, first)}, {duration(late * 60)} after the day ends.")
-    return out
+    return out + [caution_text(one, plan.table) for one in on_mains(of_day(plan.turns), plan.table, plan.job.brief)]

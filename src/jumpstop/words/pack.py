@@ -4,9 +4,11 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from ..core.plan.job.cautions import CABIN_WH, LEAVE_WH, cabin_of
 from ..core.plan.job.endurance import SPARE_CHARGES
-from ..core.plan.job.packing import CABIN_WH, LEAVE_WH, SPARE_TRIGGERS, PackItem, cabin_of
+from ..core.plan.job.packing import SPARE_TRIGGERS, PackItem
 from ..core.scene.job import Job
+from .cautions import TRAVEL
 from .figures import amount, count, decimal, grouped, kilograms, listed
 from .kit import gel_words
 
@@ -173,14 +175,6 @@ NAMES = {
 DETAILS = {
     "transmitter": "for the camera; none is packed yet",
     "receiver": "for heads without a radio of their own",
-}
-
-
-TRAVEL = {
-    "cabin": "in the cabin",
-    "leave": "in the cabin with the airline's leave, two at the most",
-    "not": "not on a passenger aircraft",
-    "unknown": "",
 }
 
 

@@ -14,22 +14,11 @@ from ...kit.unit import Unit
 from ...physics import battery
 from ...physics.arrays import Floats
 from ...scene.job import Job, JobFile, Least
+from ..job.batteries import BatterySort, Fed, sorts_of, supply_of
 from ..job.board import Landings
 from ..job.endurance import SPARE_CHARGES, capacity_of, chargers_of
-from ..job.schedule import BatterySort, Stretch, Turn, battery_sort, supply_of
+from ..job.schedule import Stretch, Turn
 from .assignment import LightNeed
-
-
-@dataclass(frozen=True)
-class Sort:
-    """One sort of battery: what fits the same units. owned: charges there, those in what is owned among them."""
-
-    name: str
-    weight_g: float | None
-    price: float | None
-    charger_g: float | None
-    charger_price: float | None
-    owned: int = 0
 
 
 class ChargeCosts(NamedTuple):
@@ -47,15 +36,17 @@ class Feeding:
     """The batteries of a job, unit by unit.
 
     shares: charges that a light takes of a unit in all its heads; shape (days, needs, units). sort_of: each unit's sort
-    by its place, -1 where it has no battery (mains), or nobody knows how long one lasts. sorts: those that there are.
-    brings: units of which each that is taken brings a charge along: not owned, and nothing else is said; shape
-    (units,). filled: charges that the chargers can fill in a day's time; shape (days,). night: charges filled over
-    night; None: all. chargers: as many are taken of each sort. fed: what each unit is fed by.
+    by its place, -1 where it has no battery (mains), or nobody knows how long one lasts. sorts: those that there are;
+    owned: charges of each that are there, those in what is owned among them. brings: units of which each that is taken
+    brings a charge along: not owned, and nothing else is said; shape (units,). filled: charges that the chargers can
+    fill in a day's time; shape (days,). night: charges filled over night; None: all. chargers: as many are taken of
+    each sort. fed: what each unit is fed by.
     """
 
     shares: Floats
     sort_of: np.ndarray
-    sorts: tuple[Sort, ...]
+    sorts: tuple[BatterySort, ...]
+    owned: np.ndarray
     brings: np.ndarray
     filled: np.ndarray
     night: int | None = None
@@ -68,7 +59,7 @@ class Feeding:
         charger = _known([one.charger_g if least == "weight" else one.charger_price for one in self.sorts])
         there, comes = np.zeros(len(self.sorts), dtype=int), np.zeros(len(self.sort_of), dtype=bool)
         if least == "buy":  # who has batteries has what charges them
-            there = np.array([one.owned for one in self.sorts], dtype=int)
+            there = self.owned
             charger = np.where(there > 0, 0.0, charger)
         if least != "weight":
             comes = self.brings if least == "buy" else np.ones(len(self.sort_of), dtype=bool)
@@ -150,11 +141,12 @@ def feeding_of(
                 idle = standby * (stretch.end - stretch.start) / 60
                 draws = drawn[asked[at]]
                 shares[day, at, draws] += (need.heads * (full + idle) / np.where(works, capacity, 1.0))[draws]
-    sort_of, sorts, brings = _sorts(file, table, fed, works)
+    sorts = sorts_of((Fed(at, supply) for at, supply in enumerate(fed) if works[at]), table)
+    sort_of, owned, brings = _there(file, table, sorts)
     night = None if job.chargers else job.night_charges  # what stands in a charger is full by the morning, too
     hours = [_hours(turns, midnight) for midnight in days]
     each = [job.chargers * math.floor(long / job.charge_h) for long in hours]
-    return Feeding(shares, sort_of, sorts, brings, np.array(each), night, chargers_of(job), tuple(fed))
+    return Feeding(shares, sort_of, sorts, owned, brings, np.array(each), night, chargers_of(job), tuple(fed))
 
 
 def _asked(landings: Landings, need: LightNeed) -> SupplyKind | None:
@@ -190,39 +182,32 @@ def _hours(turns: Sequence[Turn], midnight: float) -> float:
     return (max(turn.end for turn in there) - min(turn.ready for turn in there)) / 60 if there else 0.0
 
 
-def _sorts(
-    file: JobFile, table: UnitTable, fed: Sequence[PowerSupply | None], works: np.ndarray
-) -> tuple[np.ndarray, tuple[Sort, ...], np.ndarray]:
-    """(each unit's sort by its place; the sorts; units that bring a charge along)."""
-    users: dict[BatterySort, list[int]] = {}
+def _there(file: JobFile, table: UnitTable, sorts: Sequence[BatterySort]) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+    """(each unit's sort by its place; charges of each sort that are there; units that bring a charge along)."""
     sort_of, brings = np.full(len(table), -1), np.zeros(len(table), dtype=bool)
-    for at, (unit, supply) in enumerate(zip(table.units, fed, strict=True)):
-        if supply is not None and works[at]:
-            users.setdefault(battery_sort(unit, supply), []).append(at)
-    sorts = list[Sort]()
-    for units in users.values():
-        sort_of[units] = len(sorts)
-        said, fitting = 0, set[str]()
-        for at in units:
-            unit, supply = table.units[at], fed[at]
-            charges = file.job.charges_of(table.ids[at], unit.name)
-            own = file.batteries_for(unit.name, supply.name if supply else "") if charges is None else []
-            said += charges or 0
-            if charges is None and not own:
-                brings[at] = unit.holding != "owned"
-                said += 0 if brings[at] else unit.count
-            fitting |= {one.name for one in own}
-        first, supply = table.units[units[0]], fed[units[0]]
-        assert supply is not None
-        chargers = [(one.charger_g, one.charger_price) for at in units if (one := fed[at]) is not None]
-        sorts.append(
-            Sort(
-                battery_sort(first, supply).name,
-                supply.weight_g,
-                max((one.price for at in units if (one := fed[at]) and one.price is not None), default=None),
-                max((grams for grams, _ in chargers if grams is not None), default=None),
-                max((price for _, price in chargers if price is not None), default=None),
-                said + len(fitting),
-            )
-        )
-    return sort_of, tuple(sorts), brings
+    owned = np.zeros(len(sorts), dtype=int)
+    for number, sort in enumerate(sorts):
+        units = [one.unit for one in sort.fed]
+        own = [_own(file, table.ids[one.unit], table.units[one.unit], one.supply) for one in sort.fed]
+        sort_of[units], brings[units] = number, [one.brings for one in own]
+        owned[number] = sum(one.charges for one in own) + len(frozenset[str]().union(*(one.labelled for one in own)))
+    return sort_of, owned, brings
+
+
+class _Own(NamedTuple):
+    """Charges that there are for a unit: so many, or those labelled; or whether each of it brings one along."""
+
+    charges: int
+    labelled: frozenset[str]
+    brings: bool
+
+
+def _own(file: JobFile, key: str, unit: Unit, supply: PowerSupply | None) -> _Own:
+    said = file.job.charges_of(key, unit.name)
+    if said is not None:
+        return _Own(said, frozenset(), False)
+    labelled = frozenset(one.name for one in file.batteries_for(unit.name, supply.name if supply else ""))
+    if labelled:
+        return _Own(0, labelled, False)
+    owned = unit.holding == "owned"
+    return _Own(unit.count if owned else 0, frozenset(), not owned)

@@ -20,9 +20,10 @@ from ...physics.arrays import Floats
 from ...physics.scales import Step
 from ...scene.job import Job, JobFile
 from ...scene.seen import MethodKind
+from .batteries import Fed, supply_of
 from .charges import Charging, Draw, Night, Swap, drained, first_outs
 from .hours import clocks, follows_sun, hours_of, minutes_of
-from .schedule import Fed, Stretch, Turn, Work, supply_of, turns_of
+from .schedule import Stretch, Turn, Work, turns_of
 
 SD_FRAME_COUNT, SD_POWER, SD_CELLS = (
     0.15,

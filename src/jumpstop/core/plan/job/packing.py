@@ -1,11 +1,11 @@
 """The pack list: all that a job's plan uses, once, with how many, spares by a stated rule, and what is missing."""
 
 import math
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
+from functools import partial
 from typing import Literal, NamedTuple
 
-from ...kit.power import PowerSupply
 from ...kit.stand import Stand
 from ...kit.trigger import Battery
 from ...physics.scales import Step
@@ -18,12 +18,12 @@ from ..light.advice import chosen_method
 from ..light.link import on_camera
 from ..light.reach import Solved
 from ..stage.holding import Holding, holding
+from .batteries import BatterySort, sorts_of
 from .endurance import SPARE_CHARGES, DayPlan, Lasting, chargers_of, charges_of
-from .schedule import BatterySort, battery_sort, picked_of, units_at
+from .schedule import picked_of, units_at
 from .worked_out import solved_on
 
 SPARE_TRIGGERS = 1  # where any is used; common practice
-CABIN_WH, LEAVE_WH = 100.0, 160.0  # lithium by air (IATA DGR; from memory: check the current edition)
 LONG_DAY_H = 14.0  # hours that count as one day of hire
 
 What = Literal[
@@ -119,14 +119,16 @@ def pack_of(
     """
     uses = _uses(file, plan, step, avoid)
     items = [
-        *_bodies(uses, known),
-        *_lenses(uses, known),
+        *_lines(uses, partial(_body, known=known)),
+        *_lines(uses, partial(_lens, known=known)),
         *_units(file, plan, uses),
         *_batteries(file, plan),
-        *_triggers(uses, known),
+        *_lines(uses, partial(_triggers, known=known), _longer),
+        *_lines(uses, partial(_front, known=known)),
+        *_lines(uses, partial(_filters, known=known)),
+        *_stands(uses, stands),
+        *_weights(uses),
     ]
-    items += [*_front(uses, known), *_filters(uses, known)]
-    items += [*_stands(uses, stands), *_weights(uses)]
     items += [
         PackItem(f"own:{one.name}", "own", one.name, one.count, weight_g=one.weight_g) for one in file.job.own_items
     ]
@@ -156,109 +158,86 @@ def hire_days(file: JobFile) -> int:
     return max(1, len(file.job.days), math.ceil((file.job.brief.hours or 1) / LONG_DAY_H))
 
 
-def cabin_of(wh: float | None) -> Literal["cabin", "leave", "not", "unknown"]:
-    """How lithium of this size goes by air: in the cabin, two of them with the airline's leave, or not at all."""
-    if wh is None:
-        return "unknown"
-    return "cabin" if wh <= CABIN_WH else "leave" if wh <= LEAVE_WH else "not"
-
-
 def _owned(known: Mapping[str, frozenset[str]], kind: str, key: str | None) -> int:
     """1 where the shelf has it, else 0."""
     return int((key or "") in known.get(kind, frozenset()))
 
 
-def _most(uses: Sequence[Mapping[str, int]]) -> dict[str, int]:
-    """How many of each are wanted at once, over the setups."""
-    out: dict[str, int] = {}
-    for one in uses:
-        for key, count in one.items():
-            out[key] = max(out.get(key, 0), count)
-    return out
+def _lines(
+    uses: Sequence[Use],
+    wanted: Callable[[Use], Iterable[PackItem]],
+    joined: Callable[[PackItem, PackItem], PackItem] = lambda _, last: last,
+) -> list[PackItem]:
+    """One line of each key: as many as the setup wants that wants most at a time, and spares; and the names of all
+    that want it. joined: of two lines of a key the one that does for both."""
+    lines, most, where = dict[str, PackItem](), dict[str, int](), dict[str, list[str]]()
+    for use in uses:
+        here = dict[str, int]()
+        for item in wanted(use):
+            before = lines.get(item.key)
+            lines[item.key] = item if before is None else joined(before, item)
+            here[item.key] = here.get(item.key, 0) + item.count
+        for key, count in here.items():
+            most[key] = max(most.get(key, 0), count)
+            where.setdefault(key, []).append(use.setup.name)
+    return [
+        replace(item, count=most[key] + item.spare, setups=tuple(dict.fromkeys(where[key])))
+        for key, item in lines.items()
+    ]
 
 
-def _lenses(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[PackItem]:
-    out: dict[str, PackItem] = {}
-    for setup, *_ in uses:
-        lens = setup.lens
-        if lens is None:
-            continue
-        key = f"lens:{lens.id or lens.name}"
-        names = (*out[key].setups, setup.name) if key in out else (setup.name,)
+def _body(use: Use, known: Mapping[str, frozenset[str]]) -> Iterator[PackItem]:
+    body = use.setup.body
+    owned = _owned(known, "bodies", body.id)
+    yield PackItem(f"body:{body.id or body.name}", "body", body.name, owned=owned, weight_g=body.weight_g)
+
+
+def _lens(use: Use, known: Mapping[str, frozenset[str]]) -> Iterator[PackItem]:
+    lens = use.setup.lens
+    if lens is not None:
         owned = _owned(known, "lenses", lens.id)
-        out[key] = PackItem(key, "lens", lens.name, owned=owned, weight_g=lens.weight_g, setups=_once(names))
-    return list(out.values())
-
-
-def _once(names: Sequence[str]) -> tuple[str, ...]:
-    return tuple(dict.fromkeys(names))
-
-
-def _bodies(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[PackItem]:
-    out: dict[str, PackItem] = {}
-    for setup, *_ in uses:
-        body = setup.body
-        key = f"body:{body.id or body.name}"
-        names = (*out[key].setups, setup.name) if key in out else (setup.name,)
-        owned = _owned(known, "bodies", body.id)
-        out[key] = PackItem(key, "body", body.name, owned=owned, weight_g=body.weight_g, setups=_once(names))
-    return list(out.values())
+        yield PackItem(f"lens:{lens.id or lens.name}", "lens", lens.name, owned=owned, weight_g=lens.weight_g)
 
 
 def _units(file: JobFile, plan: DayPlan, uses: Sequence[Use]) -> list[PackItem]:
+    """What stands at the lights, and what is picked beside."""
     table, picked = plan.table, picked_of(file.job, plan.table)
-    used: dict[int, int] = {}
-    where: dict[int, list[str]] = {}
-    for use in uses:
-        for at, count in use.units.items():
-            used[at] = max(used.get(at, 0), count)
-            where.setdefault(at, []).append(use.setup.name)
-    out = []
-    for at in dict.fromkeys([*used, *picked]):
-        unit, wanted = table.units[at], used.get(at, 0)
-        count = max(wanted, picked.get(at, 0))
+
+    def line(at: int, count: int) -> PackItem:
+        unit = table.units[at]
         owned = unit.count if unit.holding == "owned" else 0
-        hired = unit.price if unit.holding == "hire" else None
-        out.append(
-            PackItem(
-                f"unit:{table.ids[at]}",
-                "unit",
-                unit.name,
-                count,
-                count - wanted,
-                owned,
-                unit.weight_g,
-                setups=_once(where.get(at, ())),
-                hire=hired,
-            )
-        )
-    return out
+        hire = unit.price if unit.holding == "hire" else None
+        return PackItem(f"unit:{table.ids[at]}", "unit", unit.name, count, 0, owned, unit.weight_g, hire=hire)
+
+    lines = {one.key: one for one in _lines(uses, lambda use: [line(at, count) for at, count in use.units.items()])}
+    for at, count in picked.items():
+        spare = line(at, 0)
+        one = lines.get(spare.key, spare)
+        lines[one.key] = replace(one, count=max(one.count, count), spare=max(0, count - one.count))
+    return list(lines.values())
 
 
 def _batteries(file: JobFile, plan: DayPlan) -> list[PackItem]:
     """Of each sort of battery the charges that the days want and one more, by the names of those on the shelf; and its
     chargers, where any work or there are nights."""
-    sorts: dict[BatterySort, list[tuple[Lasting, PowerSupply]]] = {}
-    for one in plan.units:
-        supply = one.fed.supply
-        if supply is not None and math.isfinite(one.capacity):
-            sorts.setdefault(battery_sort(plan.table.units[one.unit], supply), []).append((one, supply))
+    fed = {one.fed: one for one in plan.units if math.isfinite(one.capacity)}
     out, given = list[PackItem](), set[str]()
-    for users in sorts.values():
-        wanted = sum(charges_of(one, file.job) for one, _ in users)
+    for sort in sorts_of(fed, plan.table):
+        users = [fed[one] for one in sort.fed]
+        wanted = sum(charges_of(one, file.job) for one in users)
         if wanted:
-            out += _of_sort(file, plan, users, wanted, given)
+            out += _of_sort(file, plan, sort, users, wanted, given)
     if file.job.chargers and not any(one.what == "charger" for one in out):  # for batteries of which nothing is known
         out.append(PackItem("charger", "charger", "", file.job.chargers))
     return out
 
 
 def _of_sort(
-    file: JobFile, plan: DayPlan, users: Sequence[tuple[Lasting, PowerSupply]], wanted: int, given: set[str]
+    file: JobFile, plan: DayPlan, sort: BatterySort, users: Sequence[Lasting], wanted: int, given: set[str]
 ) -> Iterator[PackItem]:
     """The batteries and chargers of one sort. users: the units that it feeds. given: names that go along already."""
-    supply, first = users[0][1], plan.table.units[users[0][0].unit]
-    names = [plan.table.units[one.unit].name for one, _ in users]
+    supply = sort.supply
+    names = [plan.table.units[one.unit].name for one in users]
     of, want = "\n".join(names), wanted + SPARE_CHARGES
     wh = supply.capacity_wh if supply.made_of == "lithium" else None
     fitting = {b.name: b for name in names for b in file.batteries_for(name, supply.name) if b.name not in given}
@@ -268,17 +247,16 @@ def _of_sort(
         yield _labelled(battery, of, wh, number >= wanted)
     left = want - len(named[:want])
     if left > 0:
-        there = max(0, sum(one.charges for one, _ in users) - len(named))
-        one, name = users[0][0], supply.name or supply.kind
+        there = max(0, sum(one.charges for one in users) - len(named))
+        one, name = users[0], supply.name or supply.kind
         key = plan.table.ids[one.unit] + ("" if one is plan.lasting_of(one.unit) else f":{supply.kind}")
         spare = min(left, SPARE_CHARGES) if len(named) <= wanted else 0
         yield PackItem(
             f"battery:{key}", "battery", name, left, spare, min(left, there), supply.weight_g, of, wh
         )  # fmt: skip
     if chargers_of(file.job):
-        grams = next((one.charger_g for _, one in users if one.charger_g is not None), None)
-        name = battery_sort(first, supply).name
-        yield PackItem(f"charger:{name}", "charger", "", chargers_of(file.job), weight_g=grams, of=of)
+        count = chargers_of(file.job)
+        yield PackItem(f"charger:{sort.name}", "charger", "", count, weight_g=sort.charger_g, of=of)
 
 
 def _labelled(battery: Battery, unit: str, wh: float | None, spare: bool) -> PackItem:
@@ -287,36 +265,21 @@ def _labelled(battery: Battery, unit: str, wh: float | None, spare: bool) -> Pac
     )  # fmt: skip
 
 
-def _triggers(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[PackItem]:
+def _triggers(use: Use, known: Mapping[str, frozenset[str]]) -> Iterator[PackItem]:
     """What fires the lights: the links that are packed, a receiver or cell for each head off the camera; and where a
     setup fires by radio and nothing is packed, what it then wants."""
-    counts, kept = list[dict[str, int]](), dict[str, PackItem]()
-    where: dict[str, list[str]] = {}
-    for use in uses:
-        setup, here = use.setup, dict[str, int]()
-        heads = sum(one.light.heads for one in use.held)
-        far = max((_cord_m(setup, one.light) for one in use.held), default=0.0)
-        for one in setup.triggers:
-            key = f"trigger:{one.id or one.name}"
-            here[key] = heads if one.kind in ("receiver", "optical") else 1
-            owned = None if _owned(known, "triggers", one.id) else 0
-            here_m = far if one.kind == "cord" and setup.trigger == "shoe" else None
-            before_m = kept[key].metres if key in kept else None
-            metres = max((length for length in (here_m, before_m) if length is not None), default=None)
-            kept[key] = PackItem(
-                key, "trigger", one.name, spare=SPARE_TRIGGERS, owned=owned, weight_g=one.weight_g, metres=metres
-            )
-            where.setdefault(key, []).append(setup.name)
-        if setup.trigger == "radio" and not setup.triggers and heads:
-            for what, count in (("transmitter", 1), ("receiver", heads)):
-                here[what] = count
-                kept[what] = PackItem(what, what, "")  # type: ignore[arg-type]
-                where.setdefault(what, []).append(setup.name)
-        counts.append(here)
-    return [
-        replace(kept[key], count=count + kept[key].spare, setups=_once(where[key]))
-        for key, count in _most(counts).items()
-    ]
+    setup, heads = use.setup, sum(one.light.heads for one in use.held)
+    far = max((_cord_m(setup, one.light) for one in use.held), default=0.0)
+    for key, one in {one.id or one.name: one for one in setup.triggers}.items():
+        count = heads if one.kind in ("receiver", "optical") else 1
+        owned = None if _owned(known, "triggers", one.id) else 0
+        metres = far if one.kind == "cord" and setup.trigger == "shoe" else None
+        yield PackItem(
+            f"trigger:{key}", "trigger", one.name, count, SPARE_TRIGGERS, owned, one.weight_g, metres=metres
+        )  # fmt: skip
+    if setup.trigger == "radio" and not setup.triggers and heads:
+        yield PackItem("transmitter", "transmitter", "")
+        yield PackItem("receiver", "receiver", "", heads)
 
 
 def _cord_m(setup: Setup, light: Light) -> float:
@@ -329,74 +292,46 @@ def _cord_m(setup: Setup, light: Light) -> float:
     return math.hypot(across, along) + setup.stage.camera_height_m + light.position.height_m
 
 
-def _front(used: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[PackItem]:
+def _front(use: Use, known: Mapping[str, frozenset[str]]) -> Iterator[PackItem]:
     """What stands in front of the flash: modifiers with their layers, gels. A ceiling is not packed."""
-    counts, kept = list[dict[str, int]](), dict[str, PackItem]()
-    where: dict[str, list[str]] = {}
-    for setup, *_ in used:
-        here: dict[str, int] = {}
-        for light in setup.lights:
-            if not light.on:
-                continue
-            mod = light.modifier
-            if mod is not None and mod.kind != "bounce":
-                key = f"modifier:{mod.id or mod.name}"
-                here[key] = here.get(key, 0) + light.heads
-                owned = _owned(known, "modifiers", mod.id)
-                layers = tuple(layer.name for layer in mod.layers)
-                kept[key] = PackItem(
-                    key, "modifier", mod.name, owned=owned, weight_g=mod.weight_g, of="\n".join(layers)
-                )
-                where.setdefault(key, []).append(setup.name)
-            if light.gel != "none":
-                key = f"gel:{light.gel_name}"
-                here[key] = here.get(key, 0) + light.heads
-                kept[key] = PackItem(key, "gel", light.gel_name)
-                where.setdefault(key, []).append(setup.name)
-        counts.append(here)
-    return [replace(kept[key], count=count, setups=_once(where[key])) for key, count in _most(counts).items()]
+    for light in use.setup.lights:
+        mod = light.modifier if light.on else None
+        if mod is not None and mod.kind != "bounce":
+            owned, layers = _owned(known, "modifiers", mod.id), "\n".join(layer.name for layer in mod.layers)
+            key = f"modifier:{mod.id or mod.name}"
+            yield PackItem(key, "modifier", mod.name, light.heads, 0, owned, mod.weight_g, layers)
+        if light.on and light.gel != "none":
+            yield PackItem(f"gel:{light.gel_name}", "gel", light.gel_name, light.heads)
 
 
-def _filters(uses: Sequence[Use], known: Mapping[str, frozenset[str]]) -> list[PackItem]:
-    """The neutral density that the methods put on."""
-    out: dict[str, PackItem] = {}
-    for use in uses:
-        for name in use.filters:
-            found = next((one for one in use.setup.filters if one.name == name), None)
-            key = f"filter:{(found and found.id) or name}"
-            names = (*out[key].setups, use.setup.name) if key in out else (use.setup.name,)
-            owned = _owned(known, "filters", found.id if found else None)
-            weight = found.weight_g if found else None
-            out[key] = PackItem(key, "filter", name, owned=owned, weight_g=weight, setups=_once(names))
-    return list(out.values())
+def _filters(use: Use, known: Mapping[str, frozenset[str]]) -> Iterator[PackItem]:
+    """The neutral density that the method puts on."""
+    for name in use.filters:
+        found = next((one for one in use.setup.filters if one.name == name), None)
+        owned, weight = _owned(known, "filters", found.id if found else None), found.weight_g if found else None
+        yield PackItem(f"filter:{(found and found.id) or name}", "filter", name, owned=owned, weight_g=weight)
 
 
 def _stands(uses: Sequence[Use], stands: Sequence[Stand]) -> list[PackItem]:
     """What holds the lights: of the shelf the lightest stand and boom that will do for each, the most demanding first,
     those that go along already before others; where none is left, one as it has to be."""
-    out: dict[str, PackItem] = {}
-    where: dict[str, list[str]] = {}
-    counts = list[dict[str, int]]()
-    for use in sorted(uses, key=lambda use: -sum(one.light.heads for one in use.held)):
-        here: dict[str, int] = {}
-        left = sorted(stands, key=lambda one: (f"{one.kind}:{one.name}" not in out, one.weight_g or math.inf))
-        wants = [one for one in use.held for _ in range(one.light.heads)]
-        wants.sort(key=lambda one: (one.by.arm_m, _load(one.by), one.by.height_m), reverse=True)
-        for one in wants:
+    along = set[str]()
+
+    def wanted(use: Use) -> Iterator[PackItem]:
+        left = sorted(stands, key=lambda one: (f"{one.kind}:{one.name}" not in along, one.weight_g or math.inf))
+        heads = [one for one in use.held for _ in range(one.light.heads)]
+        heads.sort(key=lambda one: (one.by.arm_m, _load(one.by), one.by.height_m), reverse=True)
+        for one in heads:
             for what in ("boom", "stand") if one.by.arm_m else ("stand",):
                 found = _holds(left, one.by, what)
                 if found is not None:
                     left.remove(found)
                 item = _holder(found, one.by, what)
-                here[item.key] = here.get(item.key, 0) + 1
-                before = out.get(item.key)
-                out[item.key] = item if before is None else _stronger(before, item)
-                where.setdefault(item.key, []).append(use.setup.name)
-        counts.append(here)
-    return [
-        replace(out[key], count=count, owned=_owned_stands(out[key], stands), setups=_once(where[key]))
-        for key, count in _most(counts).items()
-    ]
+                along.add(item.key)
+                yield item
+
+    most_first = sorted(uses, key=lambda use: -sum(one.light.heads for one in use.held))
+    return [replace(one, owned=_owned_stands(one, stands)) for one in _lines(most_first, wanted, _stronger)]
 
 
 def _load(held: Holding) -> float:
@@ -434,6 +369,12 @@ def _stronger(one: PackItem, other: PackItem) -> PackItem:
     )
 
 
+def _longer(one: PackItem, other: PackItem) -> PackItem:
+    """The latter, as long as the longer of both."""
+    metres = [length for length in (one.metres, other.metres) if length is not None]
+    return replace(other, metres=max(metres, default=None))
+
+
 def _owned_stands(item: PackItem, stands: Sequence[Stand]) -> int | None:
     """How many of a stand are on the shelf; where there are stands, and none does, none."""
     if item.name:
@@ -448,7 +389,7 @@ def _weights(uses: Sequence[Use]) -> list[PackItem]:
         sums = [(sum(_kilos(one, key) for one in use.held), use.setup.name) for use in uses]
         most = max((kilos for kilos, _ in sums), default=0.0)
         if most > 0:
-            names = _once([name for kilos, name in sums if kilos > 0])
+            names = tuple(dict.fromkeys(name for kilos, name in sums if kilos > 0))
             out.append(PackItem(key, "weight", key, load_kg=most, setups=names))
     return out
 

@@ -5,14 +5,12 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from datetime import date
 from functools import cached_property
-from typing import NamedTuple
 
 import numpy as np
 
-from ...kit.power import PowerSupply, SupplyKind
+from ...kit.power import PowerSupply
 from ...kit.shelf import Shelf
 from ...kit.table import UnitTable, standby_of
-from ...kit.unit import Unit
 from ...physics import battery
 from ...physics.scales import Step
 from ...scene.job import Job, JobFile, Session
@@ -23,6 +21,7 @@ from ..light.advice import chosen_method, unit_for
 from ..light.levels import levels
 from ..light.reach import CADENCE_S, Solved
 from ..stage.comes_out import fails
+from .batteries import Fed, fed_at
 from .hours import WHOLE_DAY_MIN, at_minutes, follows_sun, minutes_of
 from .worked_out import solved_on, with_copies
 
@@ -30,13 +29,6 @@ SLICE_MIN = 60.0  # the light is looked at anew after so long
 TURNOVER_MIN = 1.0  # from one person to the next, from memory
 MOST_FRAMES = 1_000_000  # in one session
 MOST_MIN = 3 * WHOLE_DAY_MIN  # a day that runs on is followed for so long
-
-
-class Fed(NamedTuple):
-    """A unit, by its place, on one of its supplies; None where it has none."""
-
-    unit: int
-    supply: PowerSupply | None
 
 
 @dataclass(frozen=True)
@@ -310,32 +302,12 @@ def _works(
         if heat is not None:
             load = power * (heat.hss_times if kind == "hss" else 1.0)
             rest = float(battery.heat_wait_s(flashes, every / own.pops, load, heat.full_flashes, heat.rest_s))
-        supply = supply_of(solved.table.units[unit], solved.setup.fed_by(own))
-        standby = 0.0 if supply is None else standby_of(solved.table.units[unit], supply)
+        fed = fed_at(solved.setup, own, unit, solved.table)
+        standby = 0.0 if fed.supply is None else standby_of(solved.table.units[unit], fed.supply)
         yield Work(
             light, unit, own.heads, float(reach.below_full[unit]), flashes, flashes * float(battery.drained(power)),
-            float(reach.recycle_s[unit]), every, rest, supply, standby,
+            float(reach.recycle_s[unit]), every, rest, fed.supply, standby,
         )  # fmt: skip
-
-
-def supply_of(unit: Unit, kind: SupplyKind | None) -> PowerSupply | None:
-    """What feeds a unit: the kind asked for where it has it, else its usual one; None where it has none."""
-    found = next((one for one in unit.power_supplies if one.kind == kind), None)
-    return found or next(iter(unit.power_supplies), None)
-
-
-class BatterySort(NamedTuple):
-    """What tells one sort of battery from another: its name in small letters, weight [g] and capacity [Wh]."""
-
-    name: str
-    weight_g: float | None
-    capacity_wh: float | None
-
-
-def battery_sort(unit: Unit, supply: PowerSupply) -> BatterySort:
-    """The sort of a unit's battery: by its own name; of cells that fit anything, by their kind; else by the unit's."""
-    name = supply.name or ("aa" if supply.kind == "aa" else unit.name)
-    return BatterySort(name.casefold(), supply.weight_g, supply.capacity_wh)
 
 
 def with_iso(file: JobFile, times: float) -> JobFile:
