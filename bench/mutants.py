@@ -41,7 +41,7 @@ from cosmic_ray.ast import ast_nodes, get_ast
 from cosmic_ray.mutating import mutate_code
 from cosmic_ray.plugins import get_operator, operator_names
 
-from soak import LONG
+from cases import LONG
 
 LOADED = (hypothesis, numpy, pandas, pvlib, pydantic, scipy)  # once, for all the processes forked from this one
 ROOT = Path(__file__).parent.parent
@@ -317,6 +317,8 @@ def main() -> int:
     os.chdir(ROOT)
     sys.dont_write_bytecode = True
     start = time.monotonic()
+    loaded = sorted(name for name in sys.modules if name.startswith("jumpstop"))
+    assert not loaded, f"A change of what is loaded already would never be run: {loaded}"
     everything = all_mutants()
     chosen = sample(everything, SAMPLE)
     unchanged = measured()

@@ -29,6 +29,7 @@ import httpx
 from playwright.sync_api import Error
 
 from acts import ACTS, asked, chosen, go, home, troubled, wait_until
+from cases import LONG
 from chromium import NUDGE, Demo, launch
 from cuts import STARTS, cut_off, prepared, sound, started, steps_of
 
@@ -436,16 +437,6 @@ def studio(folder: Path) -> str:
 
 
 TESTS = Path(__file__).parent.parent / "tests"
-LONG = {
-    "SETUPS": ("400", "core/test_comes_out.py"),
-    "FINDINGS": ("300", "core/test_findings.py"),
-    "KITS": ("200", "core/test_kit_fed.py"),
-    "JOBS": ("300", "api/test_one_answer.py"),
-    "WAYS": ("6000", "api/test_contract.py"),
-    "SHEETS": ("20000", "formats/test_spec.py"),
-    "SEEDS": ("6", "standins/test_bench.py"),
-}
-"""How many generated cases the tests try that run a few of them in `make test`, and which those are."""
 
 
 def verdicts(folder: Path) -> str:
