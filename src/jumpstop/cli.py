@@ -15,12 +15,12 @@ from typing import TYPE_CHECKING, Annotated
 import typer
 from platformdirs import user_data_path
 
+from .cli_base import plainly, written_whole
 from .cli_job import app as planning
 from .cli_kit import app as kit
 from .cli_log import app as logging
 from .cli_practice import app as practising
 from .cli_solve import app as solving
-from .cli_solve import plainly
 from .core.kit.errors import JumpStopError
 
 if TYPE_CHECKING:
@@ -222,15 +222,7 @@ def export(
         units = [Unit.model_validate(item.doc) for item in store.items("units")]
         store.close()
         text = write_json(units) if file.suffix.lower() == ".json" else write_csv(units)
-        part = file.with_name(f".{file.name}.part")
-        try:
-            with part.open("w", encoding="utf-8", newline="") as out:
-                out.write(text)
-                out.flush()
-                os.fsync(out.fileno())
-            os.replace(part, file)
-        finally:
-            part.unlink(missing_ok=True)
+        written_whole(file, text)
         typer.echo(f"{count(len(units), 'unit')} written to {file}.")
 
 

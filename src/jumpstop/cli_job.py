@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING, Annotated, Any, Literal
 
 import typer
 
-from .cli_solve import ShelfFile, dump, plainly, read_units
+from .cli_base import ShelfFile, dump, plainly, read_units
 
 if TYPE_CHECKING:
     from .core.kit.shelf import Shelf

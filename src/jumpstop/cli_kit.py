@@ -7,7 +7,7 @@ from typing import Annotated
 
 import typer
 
-from .cli_solve import dump, plainly
+from .cli_base import dump, plainly
 from .core.kit.errors import JumpStopError
 
 app = typer.Typer()

@@ -6,8 +6,8 @@ from typing import TYPE_CHECKING, Annotated, Any, Literal
 
 import typer
 
+from .cli_base import ShelfFile, dump, plainly, quantity, read_units, written_whole
 from .cli_job import JobPath
-from .cli_solve import ShelfFile, dump, plainly, quantity, read_units
 from .core.kit.errors import JumpStopError
 
 if TYPE_CHECKING:
@@ -131,10 +131,5 @@ def cards(
         plans = service.cards(file, Shelf(read_units(shelf)))
         found = cards_of(plans, None, file.job, DisplayUnits(), LogEntry(at=now))
         page = cards_page(file.job.name, found, f"{now:%d %b %Y, %H:%M}")
-        part = html.with_name(f".{html.name}.part")
-        try:
-            part.write_text(page, encoding="utf-8")
-            part.replace(html)
-        finally:
-            part.unlink(missing_ok=True)
+        written_whole(html, page)
         typer.echo(f"{len(found)} cards written to {html}.")

@@ -11,8 +11,8 @@ from typing import TYPE_CHECKING, Annotated, Any
 
 import typer
 
+from .cli_base import ShelfFile, dump, plainly, read_units, written_whole
 from .cli_job import JobPath
-from .cli_solve import ShelfFile, dump, plainly, read_units
 from .core.kit.errors import JumpStopError
 
 if TYPE_CHECKING:
@@ -64,13 +64,8 @@ def _write(path: Path, entries: "list[tuple[str, LogEntry]]") -> None:
 
     docs, parts = packed_all(entry for _, entry in entries)
     lines = zip((key for key, _ in entries), (json.dumps(doc, ensure_ascii=False) for doc in docs), strict=True)
-    part = path.with_name(f".{path.name}.part")
-    try:
-        held = {key: json.dumps(one, ensure_ascii=False) for key, one in parts.items()}
-        part.write_text("".join(write_log(lines, held)), encoding="utf-8")
-        part.replace(path)
-    finally:
-        part.unlink(missing_ok=True)
+    held = {key: json.dumps(one, ensure_ascii=False) for key, one in parts.items()}
+    written_whole(path, "".join(write_log(lines, held)))
 
 
 def _live(played: "PlayedDay", entries: "list[tuple[str, LogEntry]]", speed: float, to: str, token: str) -> None:

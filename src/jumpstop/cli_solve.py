@@ -1,56 +1,21 @@
 """The command line, what a setup comes to: solve, levels, levers. A person's files in, JSON out."""
 
-import json
 import sys
-from collections.abc import Iterator
-from contextlib import contextmanager
 from dataclasses import asdict
 from pathlib import Path
 from typing import TYPE_CHECKING, Annotated, Any
 
 import typer
 
+from .cli_base import ShelfFile, dump, plainly, read_units
 from .core.kit.errors import CannotSolve, JumpStopError
 
 if TYPE_CHECKING:
-    from .core.kit.unit import Unit
     from .core.plan.change.ranking import Lever
     from .core.plan.light.reach import Solved
-    from .formats.quantities import Kind
     from .words.answer import Answer
 
 app = typer.Typer()
-
-
-def quantity(text: str, kind: "Kind", name: str) -> float:
-    """What a person wrote for an option. Raises JumpStopError with a sentence where it cannot be read as one figure."""
-    from .formats.quantities import Asked, read
-    from .words.figures import DisplayUnits
-    from .words.quantities import refusal, said
-
-    units = DisplayUnits()
-    found = read(text, Asked(kind))
-    if found.value is not None:
-        return found.value
-    if found.values:
-        raise JumpStopError("option_can_be", name=name, text=text, may_be=[said(v, kind, units) for v in found.values])
-    raise JumpStopError("said", sentence=refusal(found.why or "unknown", text, name, kind, units, (None, None), ""))
-
-
-@contextmanager
-def plainly() -> Iterator[None]:
-    """What is the world's trouble is said in a sentence, with exit code 2; a bug keeps its traceback."""
-    try:
-        yield
-    except JumpStopError as error:
-        from .words.refusals import said
-
-        typer.echo(f"jumpstop: {said(error)}", err=True)
-        raise typer.Exit(2) from None
-    except OSError as error:
-        words = f"{error.filename}: {error.strerror}" if error.filename else str(error)
-        typer.echo(f"jumpstop: {words}", err=True)
-        raise typer.Exit(2) from None
 
 
 @app.command()
@@ -118,7 +83,6 @@ def _said(text: str, unit: str | None, shelf: Path | None) -> dict[str, Any]:
 
 
 SetupFile = Annotated[Path, typer.Argument(help="A setup document (JSON); - reads standard input.")]
-ShelfFile = Annotated[Path | None, typer.Option("--shelf", help="A shelf (CSV or JSON); without it, the demo's.")]
 WhichLight = Annotated[int, typer.Option("--light", min=0, max=7, help="Which light of the setup, from 0.")]
 
 
@@ -259,25 +223,6 @@ def _solved(setup: Path, shelf: Path | None, light: int) -> "Solved":
     if light >= len(document.lights):
         raise CannotSolve("no_such_light", number=light + 1)
     return solved_on(document, Shelf(read_units(shelf)))
-
-
-def dump(out: Any) -> None:
-    """An answer as JSON."""
-    json.dump(out, sys.stdout, indent=1, ensure_ascii=False, allow_nan=False)
-    sys.stdout.write("\n")
-
-
-def read_units(path: Path | None) -> "list[Unit]":
-    """The units of a shelf from a file, or the demo's. Raises JumpStopError."""
-    from .demo import SHELF
-    from .formats.shelf import read_shelf
-
-    reading = read_shelf((path or SHELF).read_bytes())
-    for problem in reading.problems:
-        typer.echo(f"jumpstop: row {problem.row}, column {problem.column or '-'}: {problem.reason}", err=True)
-    if not reading.units:
-        raise JumpStopError("shelf_unreadable")
-    return reading.units
 
 
 OLD_KEYS = {"rated_output": "take_off", "target": "level"}

@@ -24,6 +24,7 @@ FLOORS = [
     "standins",
     "words",
     "api",
+    "cli_base",
     "cli_solve",
     "cli_job",
     "cli_kit",
@@ -41,6 +42,7 @@ BESIDE = {
 }
 GUESTS = {
     "api": {"formats", "store", "templates", "typical"},
+    "cli_base": {"formats", "demo"},
     "cli_solve": {"formats", "demo"},
     "cli_job": {"formats", "demo"},
     "cli_kit": {"formats", "typical"},

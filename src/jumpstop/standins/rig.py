@@ -8,7 +8,7 @@ import numpy as np
 from ..core.kit.learned import Key
 from ..core.kit.table import UnitTable
 from ..core.physics.arrays import Floats
-from ..core.physics.scales import SHUTTERS
+from ..core.physics.scales import SHUTTERS, at_least
 from ..core.physics.shutter import lit_fraction
 from ..core.physics.stops import add_light
 from ..core.plan.camera.ambient import Ambient, ambient_of
@@ -22,7 +22,6 @@ from ..core.scene.seen import MethodKind
 from ..core.scene.setup import Setup
 from .truth import Truth, things_of
 
-SAME_TIME = 0.99  # a time this near to the sync speed is synced
 ROWS = 120  # rows of a frame that the shutter is followed over; a matter of drawing
 
 
@@ -52,7 +51,7 @@ class Rig:
         """What these settings come to on this body."""
         body, camera = self.setup.body, self.camera
         exact, sync = (float(SHUTTERS.exact(one)) for one in (camera.shutter_s, self.sync_s))
-        synced = exact >= sync * SAME_TIME
+        synced = at_least(exact, sync)
         if body.shutter != "focal_plane":
             return Method("leaf", camera)
         if self.hss and body.hss:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from ..core.kit.filter import nd_for
 from ..core.kit.modifier import layers_on
-from ..core.physics.scales import APERTURES, ISOS, SHUTTERS
+from ..core.physics.scales import APERTURES, ISOS, SHUTTERS, at_least
 from ..core.scene.camera import CameraSettings
 from ..standins.bench import Bench, GoalOutcome
 from ..standins.drills import HELD, DrillCode, Goal, What
@@ -381,8 +381,9 @@ def _choices(bench: Bench, what: What, at: int, units: DisplayUnits) -> list[tup
         case "aperture":
             return [(one, f_number(one)) for one in APERTURES.steps["third"] if 1.4 <= one <= 22]
         case "shutter":
-            top = setup.body.top_speed_s * 0.99
-            return [(one, shutter(one)) for one in SHUTTERS.steps["third"] if top <= one <= 1.01 / LEAST_SHUTTER]
+            top, longest = setup.body.top_speed_s, 1 / LEAST_SHUTTER
+            times = [one for one in SHUTTERS.steps["third"] if at_least(one, top) and at_least(longest, one)]
+            return [(one, shutter(one)) for one in times]
         case "iso":
             return [(one, iso(one)) for one in ISOS.steps["third"] if setup.body.iso_min <= one <= 6400]
         case "nd":

@@ -5,6 +5,7 @@ from typing import Literal
 
 from pydantic import Field, model_validator
 
+from ..physics.scales import at_least
 from .errors import refuse
 from .values import Flag, FNumber, Iso, Line, Name, Note, Number, Value, Weight, example
 
@@ -45,7 +46,7 @@ class Body(Value):
 
     @model_validator(mode="after")
     def _agrees(self) -> "Body":
-        if self.sync_s < self.top_speed_s * 0.99:
+        if not at_least(self.sync_s, self.top_speed_s):
             raise refuse("sync_over_top_speed", name=self.name)
         if self.iso_min > self.iso_max:
             raise refuse("iso_range_reversed", name=self.name)
@@ -84,5 +85,5 @@ class Body(Value):
         """The shortest time at which the whole frame gets one pop of flash [s], at this aperture."""
         if self.shutter == "focal_plane":
             return self.flash_sync_s(radio, silent)
-        limits = [limit.fastest_s for limit in self.leaf_limits if f_number <= limit.f_number * 1.01]
+        limits = [limit.fastest_s for limit in self.leaf_limits if at_least(limit.f_number, f_number)]
         return max([self.flash_sync_s(radio, silent), *limits])

@@ -17,7 +17,27 @@ from .arrays import Figure, Floats, outside
 Step = Literal["full", "half", "third"]
 Toward = Literal["near", "up", "down"]
 AS_GOOD_AS = 0.02  # stops: a value this near to an exact one behind a mark is that mark
+SAME_MARK = 1.01  # a setting that is rounded: two figures this near are the same
 STOP_OF: dict[Step, float] = {"full": 1.0, "half": 0.5, "third": 1 / 3}  # stops of a step of each scale; ISO 516, 517
+
+
+def at_least(figure: Figure, least: Figure) -> bool | np.ndarray:
+    """Whether a setting is as large as another, of which one may be rounded.
+
+    Parameters
+    ----------
+    figure, least : two apertures, times or speeds, both exact or both marked, above nothing; shapes that broadcast
+
+    Returns
+    -------
+    Yes or no, of the broadcast shape.
+
+    Examples
+    --------
+    >>> at_least(0.0039, 1 / 256), at_least(1 / 320, 1 / 256)
+    (True, False)
+    """
+    return figure * SAME_MARK >= least
 
 
 @dataclass(frozen=True, eq=False)

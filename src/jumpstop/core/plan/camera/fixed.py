@@ -8,7 +8,7 @@ from dataclasses import replace
 from functools import lru_cache
 from typing import Any
 
-from ...physics.scales import APERTURES, ISOS, SHUTTERS, Step
+from ...physics.scales import APERTURES, ISOS, SHUTTERS, Step, at_least
 from ...scene.camera import CameraSettings
 from ...scene.seen import MethodKind
 from ...scene.setup import Fixed, Setup
@@ -101,7 +101,7 @@ def _at_time(target: CameraTarget) -> tuple[CameraTarget, float, bool]:
     time = target.setup.fixed.shutter_s or target.sync_s
     exact = float(SHUTTERS.exact(time))
     fixed = replace(target, sync_s=time, exact_sync_s=exact, hold_s=max(time, target.hold_s))
-    return fixed, time, exact >= target.exact_sync_s * 0.99
+    return fixed, time, bool(at_least(exact, target.exact_sync_s))
 
 
 def _darkened(target: CameraTarget, camera: CameraSettings, closing: bool) -> CameraSettings:

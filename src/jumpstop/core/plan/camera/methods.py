@@ -7,7 +7,7 @@ from typing import Any
 
 from ...kit.filter import Filter, NdChoice, nd_for
 from ...physics import exposure
-from ...physics.scales import APERTURES, ISOS, SHUTTERS, Step
+from ...physics.scales import APERTURES, ISOS, SHUTTERS, Step, at_least
 from ...physics.shutter import lit_fraction
 from ...scene.camera import CameraSettings
 from ...scene.seen import MethodKind
@@ -96,11 +96,11 @@ class CameraTarget:
         """The camera's own mark for a time, in the person's steps, never past its top speed."""
         top = self.setup.body.top_speed_s
         mark = SHUTTERS.marked(min(max(seconds, float(SHUTTERS.exact(top))), 30.0), self.step)
-        return mark if SHUTTERS.exact(mark) >= SHUTTERS.exact(top) * 0.99 else top
+        return mark if at_least(float(SHUTTERS.exact(mark)), float(SHUTTERS.exact(top))) else top
 
     def synced(self, seconds: float) -> float:
         """The mark for a time at which the whole frame gets the flash: never shorter than sync."""
-        return self.sync_s if seconds <= self.exact_sync_s * 1.01 else max(self.marked(seconds), self.sync_s)
+        return self.sync_s if at_least(self.exact_sync_s, seconds) else max(self.marked(seconds), self.sync_s)
 
     def aperture(self, exact: float) -> float:
         """The lens's own mark for an f-number, in the person's steps."""

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from ...physics.scales import APERTURES
+from ...physics.scales import APERTURES, at_least
 from ...scene.light import Light
 from ...scene.stage import Stage
 from .enough import farther_m
@@ -23,5 +23,5 @@ def cure_of(excess_stops: float, f_number: float, light: Light, stage: Stage, sm
     smallest: the aperture that the lens closes to."""
     wanted = APERTURES.moved(f_number, excess_stops - ABOUT)
     closed = APERTURES.marked(wanted, "third", "up")
-    reachable = wanted <= float(APERTURES.exact(smallest)) * 1.01
+    reachable = at_least(float(APERTURES.exact(smallest)), wanted)
     return Cure(closed if reachable else 0.0, farther_m(light, stage, excess_stops))

@@ -15,7 +15,7 @@ import numpy as np
 from ...kit.table import UnitTable
 from ...physics import exposure, stops
 from ...physics.arrays import Figure
-from ...physics.scales import APERTURES, ISOS, SHUTTERS, Series, Step
+from ...physics.scales import APERTURES, ISOS, SHUTTERS, Series, Step, at_least
 from ...physics.units import FEET_PER_METRE
 from ...scene.camera import CameraSettings
 from ...scene.seen import MethodKind
@@ -31,7 +31,6 @@ from ..light.scene import Variants
 from .ladder import FEET, METRES
 
 __all__ = ["ALONE", "AMBIENT_MOST", "Pocket", "PocketLight", "PocketMark", "pocket_of", "share_table"]
-NEARLY = 0.99  # of a time: marked times are not exact ones
 SHARE_STEPS = 48  # to a stop of ambient against what is wanted
 SHARE_FROM = -8.0  # stops: ambient darker than this gives nothing
 MOST_STOPS = 4.0  # aperture, ISO and shutter are tabled so far from the plan [stops]
@@ -154,12 +153,9 @@ def _allowed(setup: Setup, kind: MethodKind, seconds: float, camera: CameraSetti
     """Whether a method takes a shutter time: the planned one always; with one clean pulse none faster than sync."""
     if seconds == camera.shutter_s:
         return True
-    if seconds < setup.body.top_speed_s * NEARLY:
+    if not at_least(seconds, setup.body.top_speed_s):
         return False
-    fastest = setup.fastest_flash_s(camera.f_number)
-    if kind in ("hss", "past_sync"):
-        return seconds < fastest * NEARLY
-    return seconds > fastest * NEARLY
+    return at_least(seconds, setup.fastest_flash_s(camera.f_number)) != (kind in ("hss", "past_sync"))
 
 
 def _light(
