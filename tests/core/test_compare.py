@@ -1,6 +1,7 @@
 """Units side by side: light, energy, HSS and money, each by its definition."""
 
 import math
+from typing import Any
 
 import numpy as np
 import pytest
@@ -10,6 +11,10 @@ from jumpstop.core.kit.modifier import Layer, Modifier
 from jumpstop.core.kit.power import PowerSupply
 from jumpstop.core.kit.table import table_of
 from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, Unit
+from jumpstop.core.plan.light.reach import BLOCKERS, solve
+from jumpstop.core.scene.begin import OwnKit, on_kit
+from jumpstop.core.scene.light import OwnModifier
+from jumpstop.core.scene.setup import Setup
 
 SHOE = Unit(
     name="Shoe", watt_seconds=80, weight_g=400, price=300, hss=Hss(extra_stops=0.5, measured=True),
@@ -77,3 +82,33 @@ def test_units_against_each_other() -> None:
     assert two.price_times is None
     assert against(TABLE, 0, 1).price_per_stop is None  # no stop more
     assert against(TABLE, 2, 0).price_times is None  # a price that is not known
+
+
+def test_all_say_alike_which_modifier_a_unit_takes() -> None:
+    """Made up of what can keep one off: a mount, a kind, a name, a zoom head that it wants, a unit that takes none."""
+    kinds: list[dict[str, Any]] = [
+        {"needs_zoom_head": True},
+        {"mount": "large"},
+        {"fits": ["shoe"]},
+        {"not_on": ["Own"]},
+        {},
+    ]
+    named = [{"id": f"m{at}", "name": f"M{at}", "stops": -1} | kind for at, kind in enumerate(kinds)]
+    fronts = [OwnModifier.model_validate(one) for one in named]
+    makes: list[dict[str, Any]] = [
+        {"zoom_max_mm": 105}, {"mount": "small", "kind": "monobloc"}, {"name": "Own"}, {"takes_modifiers": False},
+    ]  # fmt: skip
+    usual = {"name": "U", "claims": [{"guide_number": 50, "unit": "m", "zoom_mm": 35}]}
+    units = [Unit.model_validate(usual | make) for make in makes]
+    table, dark = table_of(units), Setup.model_validate({"ambient": {"condition": "dark"}, "lights": [{}]})
+    taken = []
+    for front in fronts:
+        lit = dark.model_copy(update={"lights": (dark.lights[0].model_copy(update={"modifier": front}),)})
+        blocked = [BLOCKERS[one] for one in solve(lit, table).reach("sync").blocker.tolist()]
+        for at, unit in enumerate(units):
+            takes = unit.takes(front)
+            taken.append(takes)
+            assert (blocked[at] == "") == table.takes(front)[at] == takes
+            assert (compared(table, at, front).through is not None) == takes
+            assert (on_kit(dark, OwnKit(unit=unit, modifier=front)).lights[0].modifier is not None) == takes
+    assert taken == [bool(int(one)) for one in "10001010101011001110"]

@@ -70,7 +70,7 @@ def compared(table: UnitTable, unit: int, modifier: Modifier | None = None) -> C
         lost = [float(table.hss_loss_at(time, TRAVEL_S)[unit]) for time in HSS_TIMES_S]
         hss = rated - np.array(lost)
     front = None
-    if modifier is not None and table.takes_modifiers[unit]:
+    if modifier is not None and one.takes(modifier):
         front = rated + usual_stops(modifier)
     kilos = None if one.weight_g is None or one.weight_g == 0 else one.weight_g / 1000
     return Compared(

@@ -7,7 +7,7 @@ from pydantic import ConfigDict, Field, model_validator
 from ..physics.beam import REFERENCE_ZOOM_MM, coverage_deg
 from ..physics.guide_number import in_metres
 from .errors import refuse
-from .modifier import UnitKind
+from .modifier import Modifier, UnitKind, fits_unit
 from .power import PowerScale, PowerSupply
 from .values import Flag, Iso, Line, Name, Note, Number, Price, ShutterS, Spread, Value, Weight, Whole
 
@@ -130,6 +130,11 @@ class Unit(Value):
             return self.zoom_min_mm
         quoted = [claim.zoom_mm for claim in self.claims if claim.zoom_mm]
         return min([REFERENCE_ZOOM_MM, self.zoom_max_mm, *quoted])
+
+    def takes(self, modifier: Modifier) -> bool:
+        """Whether a modifier can be used on it: it takes any, this one goes on, and zooms where that has to."""
+        zooms = self.zoom_max_mm is not None or not modifier.needs_zoom_head
+        return self.takes_modifiers and zooms and fits_unit(modifier, self.kind, self.name, self.mount)
 
     @model_validator(mode="after")
     def _has_light(self) -> "Unit":

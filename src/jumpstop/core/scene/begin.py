@@ -3,7 +3,6 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from ..kit.modifier import fits_unit
 from ..kit.unit import Unit
 from .aim import ExposureAim, Lens
 from .ambient import AmbientSpec
@@ -65,7 +64,7 @@ def on_kit(setup: Setup, own: OwnKit) -> Setup:
     if own.triggers:
         chosen["triggers"] = own.triggers
     mod, unit = own.modifier, own.unit
-    fits = mod is not None and (unit is None or fits_unit(mod, unit.kind, unit.name, unit.mount))
+    fits = mod is not None and (unit is None or unit.takes(mod))
     if fits and setup.lights:
         first = setup.lights[0].model_copy(update={"modifier": own.modifier, "layers": None})
         chosen["lights"] = (first, *setup.lights[1:])

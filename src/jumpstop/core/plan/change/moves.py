@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from datetime import time
 from typing import Any, Literal
 
-from ...kit.modifier import fits_unit, layers_on
+from ...kit.modifier import layers_on
 from ...kit.unit import Unit
 from ...kit.values import MOST_DISTANCE_M
 from ...physics.beam import REFERENCE_ZOOM_MM, ZOOMS_MM
@@ -96,10 +96,8 @@ def _front(light: Light, unit: Unit, bag: Bag) -> Iterator[Move]:
         if len(on) > 1:
             yield of_light("layers_off", "front", {"name": mod.name}, layers=())
         yield of_light("bare", "front", {"name": mod.name}, modifier=None, layers=None)
-    for other in bag.modifiers if unit.takes_modifiers else ():
-        fits = fits_unit(other, unit.kind, unit.name, unit.mount)
-        zoomed = unit.zoom_max_mm is not None or not other.needs_zoom_head
-        if fits and zoomed and other.kind != "bounce" and (mod is None or other.id != mod.id):
+    for other in bag.modifiers:
+        if unit.takes(other) and other.kind != "bounce" and (mod is None or other.id != mod.id):
             yield of_light("modifier", "front", {"name": other.name}, modifier=other, layers=None)
     if light.gel != "none" and light.gel_for == "match":
         yield of_light("gel_off", "gel", {"gel": light.gel}, gel="none")
