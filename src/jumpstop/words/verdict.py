@@ -6,7 +6,7 @@ from ..core.plan.camera.methods import Method
 from ..core.plan.camera.remark import Remark
 from ..core.plan.light import advice
 from ..core.plan.light.advice import heads_enough
-from ..core.plan.light.levels import Level, ratio_of
+from ..core.plan.light.levels import Level, ratio_of, totals_of
 from ..core.plan.light.reach import BLOCKED, BLOCKERS, ON_THE_LINE, SHORT, TOO_BRIGHT, Reach
 from ..core.plan.stage.comes_out import FACE_STOPS, LIGHT_STOPS
 from ..core.plan.stage.covering import ends_of, row_of
@@ -111,7 +111,7 @@ def came_out(left: float, role: str, kind: SubjectKind) -> str:
 
 def picture(method: Method, found: tuple[Level, ...], wanted_background: float, reach: Reach, unit: int | None) -> str:
     """What comes out: background, both sides of the subject and their ratio, the dark part, how to meter."""
-    total = {level.receiver: level.total for level in found}
+    total = totals_of(found)
     back = total["background"]
     parts = [f"background {stops(back)}{_against(back - wanted_background)}" if back > BLACK else "background black"]
     if total["lit"] - total["shadow"] < 0.1:

@@ -10,7 +10,7 @@ from ...scene.seen import MethodKind
 from ..camera.look import NOTHING_SEEN_STOPS
 from ..camera.remark import Remark, remark
 from ..light.advice import chosen_method, units_for
-from ..light.levels import Level, levels, ratio_of
+from ..light.levels import Level, levels, ratio_of, totals_of
 from ..light.reach import BLOCKED, Solved
 from ..stage.comes_out import fails
 
@@ -32,7 +32,7 @@ class Whole:
     @property
     def totals(self) -> dict[str, float]:
         """What each receiver gets in all [stops from correct]."""
-        return {level.receiver: level.total for level in self.levels}
+        return totals_of(self.levels)
 
 
 def whole_of(solved: Solved, avoid: Sequence[MethodKind], seen_from: int, instead: Mapping[int, int]) -> Whole | None:

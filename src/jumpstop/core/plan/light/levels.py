@@ -1,5 +1,6 @@
 """Levels: what each receiver gets from the ambient and every light together, at the dial; they add linearly."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 import numpy as np
@@ -21,10 +22,20 @@ class Level:
     total: float
 
 
+def by_receiver(found: Iterable[Level]) -> dict[str, Level]:
+    """The levels by their receivers."""
+    return {level.receiver: level for level in found}
+
+
+def totals_of(found: Iterable[Level]) -> dict[str, float]:
+    """What each receiver gets in all [stops from correct]."""
+    return {level.receiver: level.total for level in found}
+
+
 def ratio_of(found: tuple[Level, ...]) -> float:
     """Lighting ratio: what the lit side gets against the shadow side, as light."""
-    total = {level.receiver: level.total for level in found}
-    return float(np.exp2(total["lit"] - total["shadow"]))
+    total_at = totals_of(found)
+    return float(np.exp2(total_at["lit"] - total_at["shadow"]))
 
 
 def levels(solved: Solved, kind: MethodKind, units: tuple[int | None, ...]) -> tuple[Level, ...]:

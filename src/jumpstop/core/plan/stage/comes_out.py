@@ -9,7 +9,7 @@ from ..camera import look
 from ..camera.framing import dark_of, frame_mm
 from ..camera.remark import Remark, remark
 from ..light.advice import FROZEN, holds_background, stillness
-from ..light.levels import Level, ratio_of
+from ..light.levels import Level, ratio_of, totals_of
 from ..light.reach import BLOCKED, SHORT, TOO_BRIGHT, Solved
 from .covering import ends_of, frontal, key_of, outdoors, row_of, uncovered
 from .surfaces import rendered, skin_clips
@@ -34,7 +34,7 @@ def fails(solved: Solved, kind: MethodKind, units: Units, found: tuple[Level, ..
     of the beam, the edge.
     """
     setup, method = solved.setup, solved.method(kind)
-    totals = {level.receiver: level.total for level in found}
+    totals = totals_of(found)
     yield from _ceilings(setup)
     yield from _lights(solved, kind, units)
     yield from _face(solved, kind, units, totals)

@@ -15,7 +15,7 @@ from ..camera import colour
 from ..camera.framing import on_frame
 from ..camera.look import NOTHING_SEEN_STOPS, blur_of
 from ..camera.methods import Method
-from ..light.levels import Level
+from ..light.levels import Level, by_receiver
 from ..light.reach import Solved
 
 
@@ -68,7 +68,7 @@ DEPTHS_M = np.geomspace(0.1, 50, 120)
 def dark_from_m(solved: Solved, found: tuple[Level, ...]) -> float | None:
     """How far behind the subject it goes dark [m]: where ambient and the lights that stand before it, falling off with
     the square of their distance, leave NOTHING_SEEN_STOPS of correct; None where it does not as far as is looked at."""
-    levels = {level.receiver: level for level in found}
+    levels = by_receiver(found)
     face, light = solved.setup.stage.face_m, np.full(len(DEPTHS_M), 2.0 ** levels["background"].ambient)
     for at, (x, y, z) in enumerate(solved.placing.at):
         there = levels["lit"].lights[at]

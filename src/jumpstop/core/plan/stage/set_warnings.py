@@ -12,7 +12,7 @@ from ...scene.seen import MethodKind
 from ...scene.setup import Setup
 from ..camera.framing import camera_m, frame_mm
 from ..camera.remark import Remark, remark
-from ..light.levels import Level
+from ..light.levels import Level, by_receiver, totals_of
 from ..light.link import breaks_of
 from ..light.placing import beam_of
 from ..light.reach import Solved
@@ -134,7 +134,7 @@ def _edge(solved: Solved, light: int, found: tuple[Level, ...]) -> Iterator[Rema
     spot = solved.setup.lights[light]
     if spot.role != "rim":
         return
-    levels = {level.receiver: level for level in found}
+    levels = by_receiver(found)
     edge, face = levels["edge"], (levels["lit"], levels["shadow"])
     key, nose = max(side.total for side in face), max(side.lights[light] for side in face)
     if spot.position is not None and nose > key + NOSE_STOPS:
@@ -250,7 +250,7 @@ def _group(solved: Solved, found: tuple[Level, ...]) -> Iterator[Remark]:
     short = uncovered(key, stage.width_m)
     if short is not None:
         yield remark("group_uncovered", across=short[0], beam=short[1])
-    totals = {level.receiver: level.total for level in found}
+    totals = totals_of(found)
     ends, depth = ends_of(setup, totals), row_of(setup, totals)
     if ends is not None and abs(ends) > EVEN_STOPS:
         yield remark("ends_fall", stops=ends, metres=float(group.distance_for_ends(stage.width_m, EVEN_STOPS)))
