@@ -11,6 +11,7 @@ from typing import Any, Literal, Union, get_args, get_origin
 
 from pydantic import BaseModel
 
+from .kit import SUPPLIES
 from .titles import title_of
 
 Asks = Literal["text", "names", "check", "quantity", "choice", "set", "rows", "part", "fold"]
@@ -189,10 +190,10 @@ MORE: dict[str, str] = {
 }
 """The buttons for one more row, by field, or by document and field."""
 
-OPTIONS: dict[str, dict[str, str]] = {
+OPTIONS: dict[str, Mapping[Any, str]] = {
     "FlashDuration.shape": {"cut": "cut: shorter as power drops", "tail": "left to its slow tail"},
     "PowerScale.kind": {"fraction": "fractions", "number": "stop numbers", "ws": "watt-seconds"},
-    "PowerSupply.kind": {"aa": "AA cells", "lithium": "lithium pack", "external": "external pack"},
+    "PowerSupply.kind": SUPPLIES,
     "Body.shutter": {
         "focal_plane": "focal plane: two curtains",
         "leaf": "leaf, in the lens",

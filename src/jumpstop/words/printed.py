@@ -10,7 +10,7 @@ from ..core.kit.unit import Claim, Unit
 from ..core.plan.learn.printed import Printed, doubted, judged
 from ..core.plan.learn.sheet import NOT_SAID, SaidField, SpecifiedUnit, Topic, document, guide_choices
 from .figures import DisplayUnits, amount, decimal, duration, grouped, guide_number, plain, power, share, shutter
-from .kit import UNIT_KINDS
+from .kit import SUPPLIES, UNIT_KINDS
 from .kit import printed as claim_words
 from .problems import problems_of
 
@@ -34,7 +34,6 @@ NAMES: dict[Topic, str] = {
     "mount": "Mount",
     "price": "Price",
 }
-SUPPLIES = {"aa": "AA cells", "lithium": "lithium battery", "external": "external pack", "mains": "mains"}
 MEASURES = {"t.1": "t.1", "t.5": "t.5", None: "not said whether t.1 or t.5"}
 
 
