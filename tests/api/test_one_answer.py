@@ -90,7 +90,7 @@ def test_all_who_are_asked_of_a_job_give_one_answer(client: TestClient, seed: in
     file, shelf = JobFile.model_validate(made), Shelf([Unit.model_validate(one) for one in UNITS])
     whole = service.solve_job(file, shelf)
     board = service.coverage(file, shelf)
-    paper = {one.id: solved for one, solved in service.solve_for_day(file, shelf)}
+    paper = {one.id: one.solved for one in service.shot_setups(file, shelf)}
     turns = {turn.session.setup: turn for turn in service.day(file, shelf, ways=False).turns}
     item = client.post("/api/jobs/import", json=made).json()
     kept = {one["doc"]["name"]: one["id"] for one in client.get("/api/setups").json() if one["job_id"] == item["id"]}
@@ -180,3 +180,48 @@ def test_what_falls_into_an_hour_that_the_clocks_skip_is_answered_and_said(clien
     how = client.get(f"/api/setups/{setup['id']}/answer").json()["answer"]["ambient"]["how"]
     assert "On the job's day, 29 Mar 2026." in how
     assert "never show 01:30: 02:00 is taken" in how
+
+
+@pytest.mark.parametrize("seed", range(JOBS))
+def test_who_stands_where_by_which_method_is_one_answer_with_a_kit_that_is_picked(
+    client: TestClient, seed: int
+) -> None:
+    """Nobody is named at the lights, a part of the shelf goes along, and a method or two is not liked: the day, the
+    set, the channel sheet, the cards and the burst have the same units at the same dials."""
+    dice = random.Random(1000 + seed)
+    places = [_setup(dice, at) for at in range(3)]
+    for one in places:
+        one["ambient"] = {"condition": dice.choice(["distinct_shadows", "hazy_sun", "office", "dark"])}
+        one["lights"] = [light | {"unit": None, "heads": 1} for light in one["lights"]]
+    along = dice.sample([one["name"] for one in UNITS], dice.choice([1, 2, 4]))
+    ids = {one["doc"]["name"]: one["id"] for one in client.get("/api/units").json()}
+    made = {
+        "format": "jumpstop-job", "version": 1,
+        "setups": [{"id": f"s{at}", "setup": one} for at, one in enumerate(places)],
+        "job": {
+            "name": "J", "picked": [{"unit": ids[name], "name": name, "count": 2} for name in along],
+            "sessions": [{"setup": f"s{at}", "frames_each": 10} for at in range(3)],
+        },
+    }  # fmt: skip
+    own = client.get("/api/preferences").json()
+    avoid = dice.sample(["nd", "hss", "stop_down", "sync"], dice.choice([0, 1, 2]))
+    client.put("/api/preferences", json=own | {"avoid": avoid}).raise_for_status()
+    item = client.post("/api/jobs/import", json=made).raise_for_status().json()["id"]
+    sheets = {one["setup"]: one for one in client.get(f"/api/jobs/{item}/channels").json()}
+    cards = client.get(f"/api/jobs/{item}/cards.html").text
+    for turn in client.get(f"/api/jobs/{item}/day").json()["turns"]:
+        if not turn["stretches"]:
+            continue
+        day = turn["stretches"][0]
+        there = client.get(f"/api/log/set/{item}/{turn['setup']}").json()
+        assert (there["method"], there["settings"]) == (day["method"], day["settings"])
+        stand = [(light["light"], light["unit"], light["dial"]) for light in there["lights"] if light["dial"]]
+        assert [f"{unit} at {dial}" for _, unit, dial in stand] == [one.partition(",")[0] for one in day["units"]]
+        wires = [(one["light"], one["unit"], one["power"]) for one in sheets[turn["setup"]]["wires"]]
+        assert [one for one in wires if one[1] != "no unit"] == stand
+        for light, unit, dial in stand:
+            assert unit in along
+            shown = client.get(f"/api/jobs/{item}/burst", params={"setup": turn["setup"], "light": light}).json()
+            assert shown["unit"] == unit
+            assert not shown["rows"] or dial in {row["dial"] for row in shown["rows"]}
+            assert f"{unit}" in cards

@@ -193,7 +193,7 @@ def test_cards_answer_as_the_core_does(browser: Browser, tmp_path: Path) -> None
     (tmp_path / "cards.html").write_text(cards_page("Week", made, "now"), encoding="utf-8")
     page = browser.new_page()
     page.goto((tmp_path / "cards.html").as_uri())
-    solved = {one.id: each for one, each in service.solve_for_day(file(), shelf())}
+    solved = {one.id: one.solved for one in service.shot_setups(file(), shelf())}
     compared = short = 0
     for number, card in enumerate(made):
         pocket, there = card.pocket, solved[card.setup]

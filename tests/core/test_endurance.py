@@ -542,13 +542,13 @@ def test_what_is_printed_is_solved_on_the_jobs_day_and_in_its_wind() -> None:
     }  # fmt: skip
     outdoors = {"ambient": sun, "lights": [{"distance_m": 2}]}
     file = file_of([{}], outdoors, day="2026-12-21", brief={"wind_m_s": 9})
-    ((key, solved),) = service.solve_for_day(file, Shelf([ONE]))
-    assert key.id == "s"
+    ((key, solved, _, units),) = service.shot_setups(file, Shelf([ONE]))
+    assert (key, units) == ("s", (0,))
     assert solved.setup.ambient.day == date(2026, 12, 21)
     assert solved.setup.stage.wind_m_s == 9
     assert solved.ambient.background_ev < ambient_of(Setup.model_validate(outdoors).ambient).background_ev
-    same = service.solve_for_day(file_of([{}], outdoors), Shelf([ONE]))
-    assert same[0][1].setup.ambient.day == date(2026, 6, 24)
+    same = service.shot_setups(file_of([{}], outdoors), Shelf([ONE]))
+    assert same[0].solved.setup.ambient.day == date(2026, 6, 24)
 
 
 def test_a_higher_iso_is_taken_where_the_body_and_the_person_allow_it() -> None:

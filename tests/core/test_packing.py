@@ -12,7 +12,7 @@ from jumpstop.core.plan.job.cautions import cabin_of
 from jumpstop.core.plan.job.channels import sheet_of
 from jumpstop.core.plan.job.helps import day_plan
 from jumpstop.core.plan.job.packing import PackItem, hire_days, pack_of
-from jumpstop.core.plan.job.schedule import day_shelf, units_at
+from jumpstop.core.plan.job.schedule import AsShot, day_shelf, units_at
 from jumpstop.core.plan.job.worked_out import solved_on
 from jumpstop.core.plan.light.advice import chosen_method
 from jumpstop.core.plan.stage.set_warnings import stage_warnings
@@ -235,6 +235,21 @@ def test_hired_kit_has_its_days_and_the_list_says_what_is_missing() -> None:
     assert next(bag for bag in said.bags if bag.name == "Light bag").grams == 500
 
 
+def test_the_list_speaks_of_the_wind_that_the_setups_stand_in() -> None:
+    """The brief's outdoors, a setup's own where it has one; indoors there is none."""
+    shelf, outside = Shelf([Unit.model_validate(BIRD)]), {"condition": "hazy_sun"}
+    for setups, brief, told in (
+        ([{"ambient": outside}], 9, "9.0 m/s"), ([{"ambient": DARK}], 9, ""), ([{"ambient": outside}], None, ""),
+        ([{"ambient": outside, "stage": {"wind_m_s": 12}}, {"ambient": outside}], 9, "12.0 m/s"),
+        ([{"ambient": outside, "stage": {"wind_m_s": 4}}], 9, "4.0 m/s"),
+    ):  # fmt: skip
+        found = service.pack(file(*setups, brief={"wind_m_s": brief}), shelf, {})
+        said = pack_text(found.items, found.job, found.days, "£", found.wind_m_s).cautions
+        assert [one.partition(":")[0] for one in said if one.startswith("Wind")] == [f"Wind of {told}"] * bool(told)
+    feet = pack_text(found.items, found.job, 1, "£", 3.5, DisplayUnits(length="ft")).cautions
+    assert feet[-1].startswith("Wind of 11.5 ft/s: a weight for every stand")
+
+
 TWO = [
     {"role": "key", "channel": 1, "group": "A", "position": {"bearing_deg": 40}},
     {"role": "rim", "channel": 1, "group": "B", "position": {"bearing_deg": 150}},
@@ -266,7 +281,7 @@ def test_the_sheet_catches_what_would_not_fire(
     units = units_at(solved, kind, found.job, "s0")
     _, wrong = sheet_of(solved, kind, units)
     assert [one.code for one in wrong] == codes
-    text = sheet_text(solved, kind, units, "s0", DisplayUnits())
+    text = sheet_text(AsShot("s0", solved, kind, units), DisplayUnits())
     assert len(text.wrong) == len(codes)
     assert all("light" in line.lower() for line in text.wrong)
 

@@ -9,13 +9,9 @@ from .. import service
 from ..core.kit.errors import CannotSolve
 from ..core.kit.values import Value
 from ..core.plan.job.endurance import DayPlan, Way, spread_of
-from ..core.plan.job.hours import WHOLE_DAY_MIN, clock_of, clocks, follows_sun, hours_of, skies_beside
-from ..core.plan.job.schedule import day_shelf, units_at
-from ..core.plan.job.worked_out import solved_on
-from ..core.plan.light.advice import chosen_method
-from ..core.plan.light.reach import Solved
-from ..core.scene.job import Job, JobFile, planned
-from ..core.scene.setup import Setup
+from ..core.plan.job.hours import WHOLE_DAY_MIN, clock_of, clocks, hours_of, skies_beside
+from ..core.plan.job.schedule import AsShot
+from ..core.scene.job import Job
 from ..formats.table import csv_of
 from ..store.difference import Clash, applied, difference
 from ..store.documents import Item
@@ -38,7 +34,6 @@ from .documents import (
 )
 from .jobs import CONFLICT
 from .schemas import DayHelp, Preferences, Stored
-from .workspace import Workspace
 
 router = APIRouter(prefix="/api/jobs", tags=["Jobs"], responses=EVERYWHERE)
 
@@ -133,17 +128,13 @@ def hours(
 ) -> HoursText:
     """One setup hour by hour, in sun and in cloud: method, settings, dial and stops in hand for one unit; on a day of
     the job, else on the setup's first."""
-    workspace = workspace_of(request)
-    file = planned(workspace.job_file(item_id))
-    found = _setup_of(file, setup)
-    if day is not None and follows_sun(found.ambient):
-        found = found.model_copy(update={"ambient": found.ambient.model_copy(update={"day": day})})
     begins, ends = (one and one.replace(tzinfo=None) for one in (begins, ends))
     if begins is not None and ends is not None and ends <= begins:
         raise CannotSolve("day_reversed", begins=begins, ends=ends)
-    solved, preferences = _for_day(workspace, file, found)
-    table = solved.table
-    mine = _unit_in_hand(solved, file.job, setup, light)
+    workspace = workspace_of(request)
+    file, preferences = workspace.job_file(item_id), workspace.preferences()
+    shot = workspace.shot(file, setup, on=day)
+    found, table, mine = shot.solved.setup, shot.solved.table, _unit_in_hand(shot, light)
     at = table.ids.index(unit) if unit in table.ids else mine
     times = clocks(begins or file.job.begins, ends or file.job.ends)
     if begins is None and ends is None:
@@ -192,12 +183,9 @@ def burst(
 ) -> BurstText:
     """Frame by frame, which of a burst get flash: at the dial of the unit in hand, and at every full stop below."""
     workspace = workspace_of(request)
-    file = planned(workspace.job_file(item_id))
-    found = _setup_of(file, setup)
-    solved, preferences = _for_day(workspace, file, found)
-    unit = _unit_in_hand(solved, file.job, setup, light)
-    kind = chosen_method(solved, preferences.avoid, light)
-    return burst_text(solved.reach(kind, light), unit, per_s, frames, preferences)
+    shot = workspace.shot(workspace.job_file(item_id), setup)
+    unit = _unit_in_hand(shot, light)
+    return burst_text(shot.solved.reach(shot.kind, light), unit, per_s, frames, workspace.preferences())
 
 
 def _day(request: Request, item_id: str) -> tuple[DayPlan, Preferences]:
@@ -206,28 +194,11 @@ def _day(request: Request, item_id: str) -> tuple[DayPlan, Preferences]:
     return service.day(file, workspace.shelf(), preferences.step, preferences.avoid), preferences
 
 
-def _setup_of(file: JobFile, setup_id: str) -> Setup:
-    """One of a job's setups. Raises NotFound."""
-    found = next((one.setup for one in file.setups if one.id == setup_id), None)
-    if found is None:
-        raise NotFound("setup_of_no_session")
-    return found
-
-
-def _for_day(workspace: Workspace, file: JobFile, setup: Setup) -> tuple[Solved, Preferences]:
-    """A setup solved for the units that the day can draw on."""
-    preferences = workspace.preferences()
-    shelf = day_shelf(file, workspace.shelf())
-    return solved_on(setup, shelf, preferences.step, preferences.avoid), preferences
-
-
-def _unit_in_hand(solved: Solved, job: Job, setup_id: str, light: int) -> int:
-    """The unit that stands at a light; raises CannotSolve where none can."""
-    if light >= len(solved.setup.lights):
+def _unit_in_hand(shot: AsShot, light: int) -> int:
+    """The unit that stands at a light. Raises CannotSolve where there is no such light, or none can stand there."""
+    if light >= len(shot.units):
         raise CannotSolve("no_such_light", number=light + 1)
-    if not solved.kinds:
-        raise CannotSolve("no_usable_unit")
-    unit = units_at(solved, chosen_method(solved), job, setup_id)[light]
+    unit = shot.units[light]
     if unit is None:
         raise CannotSolve("no_usable_unit")
     return unit

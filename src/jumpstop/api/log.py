@@ -10,13 +10,11 @@ from starlette.concurrency import run_in_threadpool
 from .. import service
 from ..core.kit.body import Body
 from ..core.kit.errors import CannotSolve
-from ..core.plan.job.schedule import units_at
 from ..core.plan.learn.as_found import as_found
 from ..core.plan.learn.learning import place_on
 from ..core.plan.learn.next_reading import JobLanding, candidates_of, landing_of, propose
 from ..core.plan.light.advice import chosen_method
 from ..core.plan.light.reach import Reach
-from ..core.scene.job import Job
 from ..core.scene.log import LogEntry
 from ..core.scene.parts import packed_all
 from ..core.scene.setup import Setup
@@ -82,22 +80,21 @@ def next_to_measure(request: Request, job: Annotated[str, Query(max_length=64)])
     workspace = workspace_of(request)
     file = workspace.job_file(job)
     preferences = workspace.preferences()
-    solved = service.solve_job(file, workspace.shelf(), preferences.step, preferences.avoid)
+    shot = service.shot_setups(file, workspace.shelf(), preferences.step, preferences.avoid)
+    if not shot:
+        raise CannotSolve("no_setups" if not file.setups else "no_usable_unit")
     found = list[tuple[JobLanding, Reach]]()
-    for at, one in enumerate(solved):
-        if not one.kinds:
-            continue
-        kind = chosen_method(one, preferences.avoid)
-        for light, unit in enumerate(units_at(one, kind, file.job, file.setups[at].id)):
-            reach = one.reach(kind, light)
-            if unit is not None and one.setup.lights[light].on and reach.able[unit]:
+    for at, (_, solved, kind, units) in enumerate(shot):
+        for light, unit in enumerate(units):
+            reach = solved.reach(kind, light)
+            if unit is not None and solved.setup.lights[light].on and reach.able[unit]:
                 found.append((landing_of(reach, unit, at, light), reach))
-    table = solved[0].table
+    table = shot[0].solved.table
     owned = [at for at, unit in enumerate(table.units) if unit.holding == "owned"]
     landings = [landing for landing, _ in found]
     proposals = propose(landings, candidates_of(found, owned), table, MOST_PROPOSED)
     names = names_of(workspace.log().values(), table)
-    return next_text(proposals, landings, [one.setup.name for one in solved], table, names)
+    return next_text(proposals, landings, [one.solved.setup.name for one in shot], table, names)
 
 
 @router.post("/keep/{item_id}", responses={422: ERRORS[422]})
@@ -184,12 +181,8 @@ def on_set(request: Request, job_id: str, setup_id: str, variant: Annotated[str,
     """A setup as it is worked on the set: each light's dial, and entries to be filled in."""
     workspace = workspace_of(request)
     store = workspace.store
-    job = Job.model_validate(store.item("jobs", job_id).doc)
-    item, meta = store.item_and_meta("setups", setup_id)
-    solved, preferences = workspace.solve(workspace.setup_in_job(item, meta).in_variant(variant), 0, meta)
-    if not solved.kinds:
-        raise CannotSolve("no_usable_unit")
-    return set_text(solved, item.revision, (job_id, setup_id), job, preferences.avoid, preferences, _now())
+    item, file, preferences = store.item("setups", setup_id), workspace.job_file(job_id), workspace.preferences()
+    return set_text(workspace.shot(file, setup_id, variant), item.revision, job_id, preferences, _now())
 
 
 @router.post("/set/{setup_id}/background", responses=REFUSED)

@@ -5,10 +5,6 @@ from datetime import datetime
 from fastapi import APIRouter, Request, Response
 
 from .. import service
-from ..core.plan.job.packing import hire_days, pack_of
-from ..core.plan.job.schedule import units_at
-from ..core.plan.light.advice import chosen_method
-from ..core.scene.job import planned
 from ..core.scene.log import LogEntry
 from ..store.rows import KIT
 from ..words.cards import cards_of
@@ -27,25 +23,19 @@ def pack(request: Request, item_id: str) -> PackText:
     workspace = workspace_of(request)
     file, preferences = workspace.job_file(item_id), workspace.preferences()
     shelf, step, avoid = workspace.shelf(), preferences.step, preferences.avoid
-    plan = service.day(file, shelf, step, avoid, ways=False)
     meta = workspace.store.meta()
     known: dict[str, frozenset[str]] = {kind: frozenset(workspace.kit(kind, meta)) for kind in KIT if kind != "units"}
-    stands = list(workspace.kit("stands", meta).values())
-    items = pack_of(planned(file), plan, known, step, avoid, stands)
-    return pack_text(items, file.job, hire_days(file), preferences.currency)
+    found = service.pack(file, shelf, known, list(workspace.kit("stands", meta).values()), step, avoid)
+    return pack_text(found.items, found.job, found.days, preferences.currency, found.wind_m_s, preferences)
 
 
 @router.get("/{item_id}/channels", responses=REFUSED)
 def channels(request: Request, item_id: str) -> list[SheetText]:
     """Who listens to whom, setup by setup, and what is wrong with it."""
     workspace = workspace_of(request)
-    file = workspace.job_file(item_id)
-    out = []
-    preferences = workspace.preferences()
-    for one, solved in service.solve_for_day(file, workspace.shelf(), preferences.step, preferences.avoid):
-        kind = chosen_method(solved, preferences.avoid)
-        out.append(sheet_text(solved, kind, units_at(solved, kind, file.job, one.id), one.id, preferences))
-    return out
+    file, preferences = workspace.job_file(item_id), workspace.preferences()
+    shot = service.shot_setups(file, workspace.shelf(), preferences.step, preferences.avoid)
+    return [sheet_text(one, preferences) for one in shot]
 
 
 @router.get("/{item_id}/cards.html", responses=REFUSED, response_class=Response)

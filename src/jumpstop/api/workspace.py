@@ -14,6 +14,7 @@ from ..core.kit.kinds import KIT_MODELS
 from ..core.kit.learned import Learned
 from ..core.kit.shelf import Shelf
 from ..core.physics.scales import Step
+from ..core.plan.job.schedule import AsShot
 from ..core.plan.job.worked_out import solved_on
 from ..core.plan.learn.learning import Learning, ReadingRow, Rows, learn
 from ..core.plan.light.reach import Solved
@@ -308,6 +309,13 @@ class Workspace:
             "lights": tuple(lights),
         }
         return setup.model_copy(update=newer)
+
+    def shot(self, file: JobFile, setup_id: str, variant: str = "", on: date | None = None) -> AsShot:
+        """One of a job's setups as it is shot, on its day or on another. Raises NotFound, CannotSolve."""
+        if all(one.id != setup_id for one in file.setups):
+            raise NotFound("setup_of_no_session")
+        own = self.preferences()
+        return service.shot_setup(file, self.shelf(), setup_id, own.step, own.avoid, variant, on)
 
     def job_file(self, job_id: str) -> JobFile:
         """A job with its setups; sessions of setups that are gone, or that no longer belong to it, are left out.

@@ -5,13 +5,15 @@ Each brings the job's documents together (`core.scene.job.planned`) with a shelf
 
 from .cards import CardPlan, cards
 from .change import cures_of, find_a_stop
-from .job import coverage, day, solve_for_day, solve_job, with_help
+from .job import coverage, day, shot_setup, shot_setups, solve_job, with_help
 from .kit import KitChoice, kit, kits_by_outlay
 from .need import need, request
+from .pack import PackList, pack
 
 __all__ = [
     "CardPlan",
     "KitChoice",
+    "PackList",
     "cards",
     "coverage",
     "cures_of",
@@ -20,8 +22,10 @@ __all__ = [
     "kit",
     "kits_by_outlay",
     "need",
+    "pack",
     "request",
-    "solve_for_day",
+    "shot_setup",
+    "shot_setups",
     "solve_job",
     "with_help",
 ]

@@ -14,8 +14,7 @@ from ..core.plan.change.pocket import Pocket, pocket_of
 from ..core.plan.job.endurance import DayPlan
 from ..core.plan.job.helps import day_plan
 from ..core.plan.job.hours import WHOLE_DAY_MIN, Hour, clock_of, clocks, follows_sun, hours_of, skies_beside
-from ..core.plan.job.schedule import units_at
-from ..core.plan.light.advice import chosen_method
+from ..core.plan.job.schedule import AsShot
 from ..core.plan.light.levels import Level, levels
 from ..core.plan.light.one_unit import only
 from ..core.plan.light.reach import Reach, Solved
@@ -25,7 +24,7 @@ from ..core.plan.stage.steps import order_of
 from ..core.plan.stage.warnings import warnings_of
 from ..core.scene.job import Job, JobFile, planned
 from ..core.scene.seen import MethodKind
-from .job import solve_for_day
+from .job import shot_setups
 
 MOST_RUNGS = 7
 HOUR_MIN = 60
@@ -80,16 +79,14 @@ def cards(
     file: JobFile, shelf: Shelf, step: Step = "third", avoid: Sequence[MethodKind] = (), feet: bool = False
 ) -> list[CardPlan]:
     """The cards of a job's setups that have a method. feet: its ladders are marked in feet."""
-    solved = solve_for_day(file, shelf, step, avoid)
+    shot = shot_setups(file, shelf, step, avoid)
     day = day_plan(planned(file), shelf, step, avoid, ways=False) if file.job.sessions else None
-    return [_card(one.id, each, file.job, day, step, avoid, feet) for one, each in solved]
+    return [_card(one, file.job, day, step, avoid, feet) for one in shot]
 
 
-def _card(
-    setup_id: str, solved: Solved, job: Job, day: DayPlan | None, step: Step, avoid: Sequence[MethodKind], feet: bool
-) -> CardPlan:
-    kind = chosen_method(solved, avoid)
-    units, setup = units_at(solved, kind, job, setup_id), solved.setup
+def _card(shot: AsShot, job: Job, day: DayPlan | None, step: Step, avoid: Sequence[MethodKind], feet: bool) -> CardPlan:
+    setup_id, solved, kind, units = shot
+    setup = solved.setup
     found = levels(solved, kind, units)
     first = next((at for at in order_of(setup, "key") if units[at] is not None and setup.lights[at].on), None)
     unit = None if first is None else units[first]

@@ -1,6 +1,7 @@
 """A job solved: its setups, its coverage, its day. Each brings its documents together (`core.scene.job.planned`)."""
 
 from collections.abc import Sequence
+from datetime import date
 
 from ..core.kit.errors import CannotSolve
 from ..core.kit.shelf import Shelf
@@ -8,10 +9,10 @@ from ..core.physics.scales import Step
 from ..core.plan.job.board import Board, Landings, board_of, landings_of
 from ..core.plan.job.endurance import DayPlan, Way
 from ..core.plan.job.helps import day_plan, helped
-from ..core.plan.job.schedule import day_shelf
+from ..core.plan.job.schedule import AsShot, as_shot, day_shelf
 from ..core.plan.job.worked_out import solved_on, with_copies
 from ..core.plan.light.reach import Solved
-from ..core.scene.job import JobFile, JobSetup, planned
+from ..core.scene.job import JobFile, in_job, planned
 from ..core.scene.seen import MethodKind
 
 
@@ -38,14 +39,35 @@ def coverage(file: JobFile, shelf: Shelf, step: Step = "third", avoid: Sequence[
     return board_of(landings, landings[0].solved.table)
 
 
-def solve_for_day(
-    file: JobFile, shelf: Shelf, step: Step = "third", avoid: Sequence[MethodKind] = ()
-) -> list[tuple[JobSetup, Solved]]:
-    """A job's setups, as it has them, that have a method; each solved for the units that its day can draw on."""
+def shot_setups(file: JobFile, shelf: Shelf, step: Step = "third", avoid: Sequence[MethodKind] = ()) -> list[AsShot]:
+    """A job's setups that have a method, each as it is shot: with the units that its day can draw on, all of which
+    stand in one order."""
     file = planned(file)
     narrow = day_shelf(file, shelf)
-    found = [(one, solved_on(one.setup, narrow, step, avoid)) for one in file.setups]
-    return [(one, solved) for one, solved in found if solved.kinds]
+    found = [as_shot(one.setup, one.id, file.job, narrow, step, avoid) for one in file.setups]
+    return [one for one in found if one is not None]
+
+
+def shot_setup(
+    file: JobFile,
+    shelf: Shelf,
+    setup_id: str,
+    step: Step = "third",
+    avoid: Sequence[MethodKind] = (),
+    variant: str = "",
+    on: date | None = None,
+) -> AsShot:
+    """One of a job's setups as it is shot, in one of its variants; on another day than its own. Raises CannotSolve
+    where it has no method, ValueError where the job has no such setup."""
+    file = planned(file)
+    written = next((one.setup for one in file.setups if one.id == setup_id), None)
+    if written is None:
+        raise ValueError(f"no setup {setup_id} in the job")
+    setup = in_job(written.in_variant(variant), None, on)
+    found = as_shot(setup, setup_id, file.job, day_shelf(file, shelf), step, avoid)
+    if found is None:
+        raise CannotSolve("no_usable_unit")
+    return found
 
 
 def day(

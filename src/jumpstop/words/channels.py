@@ -3,8 +3,7 @@
 from dataclasses import dataclass
 
 from ..core.plan.job.channels import sheet_of
-from ..core.plan.light.reach import Solved
-from ..core.scene.seen import MethodKind
+from ..core.plan.job.schedule import AsShot
 from .figures import DisplayUnits, dial
 from .kit import ROLES
 from .stage_warnings import say_stage
@@ -37,10 +36,9 @@ class SheetText:
     wrong: list[str]
 
 
-def sheet_text(
-    solved: Solved, kind: MethodKind, units: tuple[int | None, ...], setup_id: str, words: DisplayUnits
-) -> SheetText:
+def sheet_text(shot: AsShot, words: DisplayUnits) -> SheetText:
     """The document of one setup."""
+    setup_id, solved, kind, units = shot
     setup, table = solved.setup, solved.table
     found, wrong = sheet_of(solved, kind, units)
     wires = []

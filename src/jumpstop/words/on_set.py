@@ -1,15 +1,12 @@
 """A setup as it is worked on the set, with one hand: settings, each light's dial, and entries to be filled in."""
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
 from ..core.kit.unit import Unit
-from ..core.plan.job.schedule import units_at
+from ..core.plan.job.schedule import AsShot
 from ..core.plan.learn.to_read import blank_seen, unit_at_light
-from ..core.plan.light.advice import chosen_method
 from ..core.plan.light.reach import REACHES, Solved
-from ..core.scene.job import Job
 from ..core.scene.log import LogEntry
 from ..core.scene.seen import MethodKind
 from .answer import settings_line
@@ -63,18 +60,10 @@ def blank_entry(solved: Solved, kind: MethodKind, light: int, unit: int, blank: 
     return blank.model_copy(update={"name": name, "was": was, "seen": seen})
 
 
-def set_text(
-    solved: Solved,
-    revision: int,
-    ids: tuple[str, str],
-    job: Job,
-    avoid: Sequence[MethodKind],
-    words: DisplayUnits,
-    now: datetime,
-) -> SetText:
-    """The document. ids: of the job and of the setup."""
-    kind = chosen_method(solved, avoid)
-    units = units_at(solved, kind, job, ids[1])
+def set_text(shot: AsShot, revision: int, job_id: str, words: DisplayUnits, now: datetime) -> SetText:
+    """The document. revision: of the setup."""
+    setup_id, solved, kind, units = shot
+    ids = job_id, setup_id
     bare = solved.setup.model_copy(update={"seen": (), "variants": ()})
     lights = []
     for at, light in enumerate(solved.setup.lights):

@@ -9,7 +9,7 @@ from ..core.plan.job.endurance import SPARE_CHARGES
 from ..core.plan.job.packing import SPARE_TRIGGERS, PackItem
 from ..core.scene.job import Job
 from .cautions import TRAVEL
-from .figures import amount, count, decimal, grouped, kilograms, listed
+from .figures import DisplayUnits, amount, count, decimal, grouped, kilograms, listed, speed
 from .kit import gel_words
 
 BAGS = {
@@ -18,6 +18,7 @@ BAGS = {
     "lens": "Camera bag", "boom": "Stand bag", "weight": "Stand bag", "transmitter": "Camera bag",
     "receiver": "Camera bag", "cord": "Camera bag",
 }  # fmt: skip
+METRES = DisplayUnits()
 RULE = (
     f"Spares: {count(SPARE_CHARGES, 'charged battery', 'charged batteries')} more than the days want of each sort, "
     f"{count(SPARE_TRIGGERS, 'trigger')} more of each kind that is used, and the units that you have picked."
@@ -64,8 +65,11 @@ class PackText:
     all_bags: list[str]
 
 
-def pack_text(items: Sequence[PackItem], job: Job, days: int, money: str) -> PackText:
-    """The document. days: that hired kit is wanted; money: the sign of the currency."""
+def pack_text(
+    items: Sequence[PackItem], job: Job, days: int, money: str, wind_m_s: float = 0.0, words: DisplayUnits = METRES
+) -> PackText:
+    """The document. days: that hired kit is wanted; money: the sign of the currency; wind_m_s: the most that any setup
+    stands in."""
     ticked, bagged = set(job.ticked), {one.key: one.bag for one in job.bags}
     names = list(dict.fromkeys([*BAGS.values(), *bagged.values()]))
     bags = []
@@ -89,7 +93,7 @@ def pack_text(items: Sequence[PackItem], job: Job, days: int, money: str) -> Pac
         sums=_sums(items),
         missing=[f"{_name(item)} × {item.missing}" for item in items if item.missing and item.hire is None],
         hire=hire,
-        cautions=_cautions(items, job),
+        cautions=_cautions(items, job, wind_m_s, words),
         rule=RULE,
         all_bags=names,
     )
@@ -182,7 +186,7 @@ def _travel(item: PackItem) -> str:
     return "" if item.wh is None else f"{item.wh:.0f} Wh: {TRAVEL[cabin_of(item.wh)]}"
 
 
-def _cautions(items: Sequence[PackItem], job: Job) -> list[str]:
+def _cautions(items: Sequence[PackItem], job: Job, wind_m_s: float, words: DisplayUnits) -> list[str]:
     out = []
     batteries = [item for item in items if item.what == "battery"]
     if job.brief.carriage == "air" and batteries:
@@ -192,7 +196,7 @@ def _cautions(items: Sequence[PackItem], job: Job) -> list[str]:
         )
     if any(item.wh is not None for item in batteries):
         out.append("A lithium pack that is swollen, dented or wet stays at home.")
-    outdoors = job.brief.wind_m_s
-    if outdoors:
-        out.append(f"Wind of {outdoors:.0f} m/s: a weight for every stand, and {amount(1)} in hand for bare heads.")
+    if wind_m_s:
+        wind = speed(wind_m_s, words)
+        out.append(f"Wind of {wind}: a weight for every stand, and {amount(1)} in hand for bare heads.")
     return out

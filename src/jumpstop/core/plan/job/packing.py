@@ -14,14 +14,12 @@ from ...scene.light import Light
 from ...scene.seen import MethodKind
 from ...scene.setup import Setup
 from ..camera.framing import camera_m
-from ..light.advice import chosen_method
 from ..light.link import on_camera
 from ..light.reach import Solved
 from ..stage.holding import Holding, holding
 from .batteries import BatterySort, sorts_of
 from .endurance import SPARE_CHARGES, DayPlan, Lasting, chargers_of, charges_of
-from .schedule import picked_of, units_at
-from .worked_out import solved_on
+from .schedule import as_shot, picked_of
 
 SPARE_TRIGGERS = 1  # where any is used; common practice
 LONG_DAY_H = 14.0  # hours that count as one day of hire
@@ -146,11 +144,15 @@ def _uses(file: JobFile, plan: DayPlan, step: Step, avoid: Sequence[MethodKind])
     for one in file.setups:
         if one.id in planned or not planned:
             continue
-        solved = solved_on(one.setup, plan.shelf, step, avoid)
-        if solved.kinds:
-            kind = chosen_method(solved, avoid)
-            out.append(use_of(solved, kind, units_at(solved, kind, file.job, one.id)))
+        shot = as_shot(one.setup, one.id, file.job, plan.shelf, step, avoid)
+        if shot is not None:
+            out.append(use_of(shot.solved, shot.kind, shot.units))
     return out
+
+
+def wind_of(file: JobFile) -> float:
+    """The most wind that any of its setups stands in [m/s]. file: the job as it is planned."""
+    return max((one.setup.stage.wind_m_s or 0.0 for one in file.setups), default=0.0)
 
 
 def hire_days(file: JobFile) -> int:

@@ -5,6 +5,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from datetime import date
 from functools import cached_property
+from typing import NamedTuple
 
 import numpy as np
 
@@ -199,11 +200,10 @@ def _stretches(
     left, now = float(session.people), ready
     while left > 1e-9 and now < most:
         there = at_minutes(setup, now) if follows_sun(setup.ambient) else setup
-        solved = solved_on(there, shelf, step, avoid)
-        if not solved.kinds:
+        shot = as_shot(there, session.setup, job, shelf, step, avoid)
+        if shot is None:
             return
-        kind = chosen_method(solved, avoid)
-        units = units_at(solved, kind, job, session.setup)
+        _, solved, kind, units = shot
         each = minutes_each(session, solved, kind, units)
         people = min(left, SLICE_MIN / each) if follows_sun(setup.ambient) else left
         work = tuple(_works(session, solved, kind, units, people, each))
@@ -223,6 +223,27 @@ def minutes_each(session: Session, solved: Solved, kind: MethodKind, units: Sequ
             wait = float(solved.reach(kind, light).recycle_s[unit])
             waits.append(0.0 if math.isnan(wait) else wait)
     return TURNOVER_MIN + session.frames_of_one * max(waits) / 60
+
+
+class AsShot(NamedTuple):
+    """A setup of a job as it is shot: its id; solved for the units that the day can draw on; the method; the unit at
+    each of its lights, by its place."""
+
+    id: str
+    solved: Solved
+    kind: MethodKind
+    units: tuple[int | None, ...]
+
+
+def as_shot(
+    setup: Setup, setup_id: str, job: Job, shelf: Shelf, step: Step = "third", avoid: Sequence[MethodKind] = ()
+) -> AsShot | None:
+    """A setup as its job shoots it; None where it has no method. shelf: the units of the day (see `day_shelf`)."""
+    solved = solved_on(setup, shelf, step, avoid)
+    if not solved.kinds:
+        return None
+    kind = chosen_method(solved, avoid)
+    return AsShot(setup_id, solved, kind, units_at(solved, kind, job, setup_id))
 
 
 def units_at(solved: Solved, kind: MethodKind, job: Job, setup_id: str) -> tuple[int | None, ...]:
