@@ -14,7 +14,7 @@ from jumpstop.core.kit.unit import Claim, DurationEntry, FlashDuration, Hss, Uni
 from jumpstop.core.plan.light.reach import BLOCKERS, solve
 from jumpstop.core.scene.begin import OwnKit, on_kit
 from jumpstop.core.scene.light import OwnModifier
-from jumpstop.core.scene.setup import Setup
+from jumpstop.core.scene.setup import OwnBody, OwnFilter, Setup
 
 SHOE = Unit(
     name="Shoe", watt_seconds=80, weight_g=400, price=300, hss=Hss(extra_stops=0.5, measured=True),
@@ -112,3 +112,18 @@ def test_all_say_alike_which_modifier_a_unit_takes() -> None:
             assert (compared(table, at, front).through is not None) == takes
             assert (on_kit(dark, OwnKit(unit=unit, modifier=front)).lights[0].modifier is not None) == takes
     assert taken == [bool(int(one)) for one in "10001010101011001110"]
+
+
+def test_a_setup_is_put_on_what_a_person_owns_and_keeps_the_rest() -> None:
+    own = {"name": "Own", "sync_s": 1 / 200}
+    filters = (OwnFilter.model_validate({"id": "f", "name": "Six", "stops": 6}),)
+    lights = [{"distance_m": 3}, {"role": "fill"}]
+    plain = Setup.model_validate({"lights": lights, "filters": [{"name": "Three", "stops": 3}]})
+    assert on_kit(plain, OwnKit(lens=plain.lens)) == plain
+    there = on_kit(plain, OwnKit(body=OwnBody.model_validate(own | {"id": "b"}), filters=filters, lens=plain.lens))
+    assert (there.body.name, there.filters, there.triggers) == ("Own", filters, plain.triggers)
+    assert there.lights == plain.lights
+    front = OwnModifier.model_validate({"id": "m", "name": "M", "stops": -1})
+    lit = on_kit(plain, OwnKit(lens=plain.lens, modifier=front))
+    assert [light.modifier is not None for light in lit.lights] == [True, False]
+    assert lit.filters == plain.filters

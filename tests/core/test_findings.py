@@ -15,6 +15,7 @@ from jumpstop.core.plan.change.moves import Bag
 from jumpstop.core.plan.change.ranking import curing
 from jumpstop.core.plan.job.worked_out import solved_on
 from jumpstop.core.plan.light.advice import chosen_method, unit_for, units_for
+from jumpstop.core.scene.ambient import AmbientSpec
 from jumpstop.core.scene.light import OwnModifier
 from jumpstop.core.scene.setup import Setup
 from jumpstop.demo import kit, setups
@@ -217,6 +218,24 @@ def test_what_a_nearer_light_takes_from_the_ends_of_a_group_is_told() -> None:
     assert nearest.loses  # the last row falls out of its third of a stop
     assert nearest in findings.losing
     assert nearest not in findings.gains
+
+
+def test_what_a_nearer_light_takes_from_the_last_row_is_told() -> None:
+    """physics 6: a row 3 m behind the first has 2 log2((d + 3) / d) less of a light at d in front of both; in the dark
+    that is all."""
+    front = [light.model_copy(update={"position": None}) for light in TEAM.lights[:1]]
+    stage, dark = TEAM.stage.model_copy(update={"depth_m": 3.0}), AmbientSpec(condition="dark")
+    deep = TEAM.model_copy(update={"lights": tuple(front), "stage": stage, "ambient": dark, "method": "sync"})
+    findings, _, before = found(deep)
+    closer = [one for one in all_of(findings) if [move.code for move in one.moves] == ["closer"]]
+    assert closer
+    nearest = min(closer, key=lambda one: one.moves[0].facts["metres"])
+    row = next(remark for remark in nearest.differs if remark.code == "row")
+    assert row.facts["before"] == pytest.approx(levels(before)["far"] - levels(before)["lit"], abs=0.01)
+    falls = [
+        -2 * math.log2((metres + 3) / metres) for metres in (front[0].distance_m, nearest.moves[0].facts["metres"])
+    ]
+    assert [row.facts["before"], row.facts["stops"]] == pytest.approx(falls, abs=0.05)
 
 
 def test_a_longer_flash_is_offered_where_freezing_holds_the_unit_down() -> None:

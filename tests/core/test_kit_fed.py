@@ -312,3 +312,29 @@ def test_day_kit_and_pack_list_count_batteries_as_plainly_counted(seed: int) -> 
     packed = [item for item in pack_of(taken, plan, {}) if item.what == "battery"]
     assert sum(item.count for item in packed) == sum(sorts.values())
     assert sum(item.spare for item in packed) == len(sorts)
+
+
+def test_charges_that_are_there_are_what_is_said_what_is_labelled_or_what_is_in_what_is_owned() -> None:
+    """Two of an owned unit hold two; a hired one brings its own, unless its batteries are labelled or said."""
+    kinds: dict[str, dict[str, Any]] = {
+        "Owned": {"count": 2}, "Hired": {"holding": "hire"}, "Labelled": {"holding": "hire"}, "Said": {"count": 3},
+    }  # fmt: skip
+    usual: dict[str, Any] = {
+        "claims": [{"guide_number": 60, "unit": "m", "zoom_mm": 35}],
+        "power_supplies": [{"kind": "lithium", "recycle_full_s": 1, "full_flashes": 100}],
+    }
+    shelf = Shelf([Unit.model_validate(usual | {"name": name} | kind) for name, kind in kinds.items()])
+    file = JobFile.model_validate({
+        "job": {
+            "name": "J", "sessions": [{"setup": "s", "frames_each": 10}],
+            "batteries": [{"unit": "said", "name": "Said", "charges": 5}],
+        },
+        "setups": [{"id": "s", "setup": {"name": "S", "ambient": {"condition": "dark"}, "lights": [{}]}}],
+        "batteries": [{"name": f"L{at}", "fits": "Labelled"} for at in range(4)],
+    })  # fmt: skip
+    feeding = service.kit(file, shelf).feeding
+    assert feeding is not None
+    assert [sort.name for sort in feeding.sorts] == ["owned", "hired", "labelled", "said"]
+    assert feeding.owned.tolist() == [2, 0, 4, 5]
+    assert feeding.brings.tolist() == [False, True, False, False]
+    assert feeding.sort_of.tolist() == [0, 1, 2, 3]

@@ -24,6 +24,7 @@ from jumpstop.core.plan.choice.feeding import _hours
 from jumpstop.core.plan.job.helps import day_plan
 from jumpstop.core.plan.job.packing import hire_days, pack_of
 from jumpstop.core.plan.job.schedule import turns_of, units_at
+from jumpstop.core.plan.job.worked_out import with_copies
 from jumpstop.core.plan.learn.printed import Printed, judged
 from jumpstop.core.plan.learn.sheet import SaidField, document
 from jumpstop.core.plan.light.advice import heads_enough
@@ -342,3 +343,13 @@ def test_at_its_dial_a_light_comes_out_as_it_is_wanted_to_half_a_step() -> None:
             assert (np.abs(reach.off_stops) <= table.step / 2 + 1e-6)[dialled].all(), (setup.name, kind)
             seen += int(dialled.sum())
     assert seen > 100
+
+
+def test_the_shelf_has_the_last_word_on_a_unit_that_is_still_there() -> None:
+    """A light's copy counts where the unit is gone; the last of the shelf is there as much as the first."""
+    first, last, gone = (Unit.model_validate(UNIT | {"name": name}) for name in ("First", "Last", "Gone"))
+    older = [one.model_dump() | {"watt_seconds": 111, "id": one.name} for one in (first, last, gone)]
+    setup = Setup.model_validate({"lights": [{"unit": one} for one in older]})
+    wide = with_copies(Shelf([first, last], ("First", "Last")), [setup])
+    assert [(one.name, one.watt_seconds) for one in wide.units] == [("First", None), ("Last", None), ("Gone", 111)]
+    assert with_copies(wide, [setup]).units == wide.units

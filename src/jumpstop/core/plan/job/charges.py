@@ -21,6 +21,11 @@ class Swap:
     at: float
     again: float
 
+    @property
+    def waits(self) -> bool:
+        """Whether there is nothing to go on with at once."""
+        return self.again > self.at
+
 
 @dataclass(frozen=True)
 class Draw:
@@ -131,7 +136,7 @@ def drained(
             swaps.append(Swap(at, again))
             if head == 0:
                 course.append((at, 0.0))
-            if again > at:
+            if swaps[-1].waits:
                 return swaps, course
             if head == 0:
                 course.append((at, left[held[0]] / capacity))

@@ -131,7 +131,7 @@ def lasting(
         return Lasting(fed, heads, capacity, len(sizes), used, flashes, (), None, (), sizes)
     charging = _charging(job)
     swaps, course = drained(draws, capacity, sizes, charging)
-    out = next((swap.at for swap in swaps if swap.again > swap.at), None)
+    out = next((swap.at for swap in swaps if swap.waits), None)
     return Lasting(
         fed,
         heads,
@@ -152,7 +152,8 @@ def _fewest(one: Lasting, least: int, most: int, charging: Charging) -> int:
     """The fewest charges with which the day lasts; with one more it never lasts less long."""
 
     def lasts(charges: int) -> bool:
-        return _holds(drained(one.draws, one.capacity, [1.0] * charges, charging)[0])
+        swaps, _ = drained(one.draws, one.capacity, [1.0] * charges, charging)
+        return not any(swap.waits for swap in swaps)
 
     return least + bisect_left(range(least, most), True, key=lasts)
 
@@ -169,10 +170,6 @@ def chargers_of(job: Job) -> int:
 
 def _charging(job: Job) -> Charging:
     return Charging(job.chargers, job.charge_h * 60)
-
-
-def _holds(swaps: Sequence[Swap]) -> bool:
-    return all(swap.again <= swap.at for swap in swaps)
 
 
 @dataclass(frozen=True)
@@ -268,7 +265,7 @@ def day_run(
 
 def _pauses(turns: Sequence[Turn], units: Sequence[Lasting], job: Job) -> list[float]:
     """Minutes that changing batteries takes in each turn; those that give out and stay so are not waited for."""
-    swaps = [swap.at for one in units for swap in one.swaps if swap.again <= swap.at]
+    swaps = [swap.at for one in units for swap in one.swaps if not swap.waits]
     return [job.swap_min * sum(turn.ready <= at <= turn.end for at in swaps) for turn in turns]
 
 
