@@ -8,6 +8,7 @@ from typing import Any
 import numpy as np
 import pytest
 
+from jumpstop import service
 from jumpstop.core.kit.gel import GelFigures
 from jumpstop.core.kit.learned import Learned
 from jumpstop.core.kit.shelf import Shelf
@@ -353,3 +354,29 @@ def test_the_shelf_has_the_last_word_on_a_unit_that_is_still_there() -> None:
     wide = with_copies(Shelf([first, last], ("First", "Last")), [setup])
     assert [(one.name, one.watt_seconds) for one in wide.units] == [("First", None), ("Last", None), ("Gone", 111)]
     assert with_copies(wide, [setup]).units == wide.units
+
+
+def test_variants_stand_as_their_answers_say() -> None:
+    """By a method that is not avoided, a free distance worked out: at full power GN 60 is right at 60 / 8 m for f/8."""
+    shelf = Shelf([Unit.model_validate(UNIT | {"hss": {}})])
+    light: dict[str, Any] = {"dial_stops": 0.0, "distance_free": True, "distance_m": 1.0, "unit": UNIT | {"hss": {}}}
+    written: dict[str, Any] = {
+        "ambient": {"condition": "distinct_shadows"}, "aim": {"f_number": 4, "background_stops": -1},
+        "lights": [light], "filters": [{"name": "Three", "stops": 3}],
+    }  # fmt: skip
+    variants = [
+        {"name": name, "lights": [light | {"distance_m": metres}]} for name, metres in (("Far", 9), ("Near", 2))
+    ]
+    dark = {"ambient": {"condition": "dark"}, "aim": {"f_number": 8}, "variants": variants}
+    setup = Setup.model_validate(written | dark)
+    named = service.stands_as(setup, shelf)
+    assert [name for name, *_ in named] == ["", "Far", "Near"]
+    for _, _, one in named:
+        assert one is not None
+        assert one.solved.setup.lights[0].distance_m == pytest.approx(7.5, rel=0.01)
+    sun = Setup.model_validate(written)
+    usual = service.stands_as(sun, shelf)[0][2]
+    assert usual is not None
+    other = service.stands_as(sun, shelf, avoid=(usual.kind,))[0][2]
+    assert other is not None
+    assert other.kind != usual.kind

@@ -193,8 +193,12 @@ def background(
     workspace = workspace_of(request)
     item, meta = workspace.store.item_and_meta("setups", setup_id)
     setup = workspace.setup_of(item, meta)
-    solved, preferences = workspace.solve(workspace.setup_in_job(item, meta), 0, meta)
-    camera = solved.method(chosen_method(solved, preferences.avoid)).camera
+    if item.job_id is None:
+        solved, preferences = workspace.solve(setup, 0, meta)
+        kind = chosen_method(solved, preferences.avoid)
+    else:
+        _, solved, kind, _ = workspace.shot(workspace.job_file(item.job_id), setup_id)
+    camera = solved.method(kind).camera
     found = background_reading(setup, camera)
     found = found.model_copy(update={"needle_stops": found.needle_stops + stops})
     by = "sun" if setup.ambient.by == "sun" else "reading"

@@ -106,8 +106,8 @@ def find_a_stop(
 def variants(request: Request, item_id: str) -> VariantsText:
     """The setup's variants, each with what hands must change from how it stands."""
     workspace = workspace_of(request)
-    solved, preferences = workspace.solve(workspace.setup_in_job(workspace.store.item("setups", item_id)), 0)
-    return variants_text(solved, preferences)
+    setup, preferences = workspace.setup_in_job(workspace.store.item("setups", item_id)), workspace.preferences()
+    return variants_text(service.stands_as(setup, workspace.shelf(), preferences.step, preferences.avoid), preferences)
 
 
 @router.get("/setups/{item_id}/ladder", responses=REFUSED)

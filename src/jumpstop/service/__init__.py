@@ -5,7 +5,7 @@ Each brings the job's documents together (`core.scene.job.planned`) with a shelf
 
 from .cards import CardPlan, cards
 from .change import cures_of, find_a_stop
-from .job import coverage, day, shot_setup, shot_setups, solve_job, with_help
+from .job import coverage, day, shot_setup, shot_setups, solve_job, stands_as, with_help
 from .kit import KitChoice, kit, kits_by_outlay
 from .need import need, request
 from .pack import PackList, pack
@@ -27,5 +27,6 @@ __all__ = [
     "shot_setup",
     "shot_setups",
     "solve_job",
+    "stands_as",
     "with_help",
 ]

@@ -7,13 +7,16 @@ from ..core.kit.errors import CannotSolve
 from ..core.kit.shelf import Shelf
 from ..core.physics.scales import Step
 from ..core.plan.job.board import Board, Landings, board_of, landings_of
+from ..core.plan.job.changeover import Standing
 from ..core.plan.job.endurance import DayPlan, Way
 from ..core.plan.job.helps import day_plan, helped
 from ..core.plan.job.schedule import AsShot, as_shot, day_shelf
 from ..core.plan.job.worked_out import solved_on, with_copies
+from ..core.plan.light.advice import chosen_method, units_for
 from ..core.plan.light.reach import Solved
 from ..core.scene.job import JobFile, in_job, planned
 from ..core.scene.seen import MethodKind
+from ..core.scene.setup import Setup
 
 
 def solve_job(file: JobFile, shelf: Shelf, step: Step = "third", avoid: Sequence[MethodKind] = ()) -> list[Solved]:
@@ -68,6 +71,21 @@ def shot_setup(
     if found is None:
         raise CannotSolve("no_usable_unit")
     return found
+
+
+def stands_as(
+    setup: Setup, shelf: Shelf, step: Step = "third", avoid: Sequence[MethodKind] = ()
+) -> list[tuple[str, Setup, Standing | None]]:
+    """A setup as it stands (its name empty), and as each of its variants: each with the method and units that it is
+    compared by; None where it has no method."""
+    named = [("", setup), *((one.name, setup.in_variant(one.name)) for one in setup.variants)]
+    wide = with_copies(shelf, [one for _, one in named])
+    out = list[tuple[str, Setup, Standing | None]]()
+    for name, one in named:
+        solved = solved_on(one, wide, step, avoid)
+        kind = chosen_method(solved, avoid) if solved.kinds else None
+        out.append((name, one, kind and Standing(solved, kind, units_for(solved, kind))))
+    return out
 
 
 def day(

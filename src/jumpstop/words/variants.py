@@ -1,10 +1,9 @@
 """A setup's variants, in words: what hands must change from how it stands to each."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..core.plan.job.changeover import Standing
-from ..core.plan.light.advice import chosen_method, units_for
-from ..core.plan.light.reach import Solved, solve
 from ..core.scene.setup import Setup
 from .figures import DisplayUnits
 from .hands import hands_text
@@ -31,20 +30,11 @@ class VariantsText:
 MOST = 12
 
 
-def variants_text(solved: Solved, words: DisplayUnits) -> VariantsText:
-    """The document."""
-    setup, now = solved.setup, _standing(solved)
+def variants_text(stands: Sequence[tuple[str, Setup, Standing | None]], words: DisplayUnits) -> VariantsText:
+    """The document. stands: as it stands now, and as each of its variants."""
+    (_, setup, now), *others = stands
     out = []
-    for one in setup.variants:
-        other = setup.in_variant(one.name)
-        there = _standing(solve(other, solved.table, words.step))
+    for name, other, there in others:
         hands = hands_text(now, there, words) if now is not None and there is not None else []
-        out.append(VariantText(one.name, other == setup, hands, other))
-    return VariantsText(out, len(setup.variants) < MOST)
-
-
-def _standing(solved: Solved) -> Standing | None:
-    if not solved.kinds:
-        return None
-    kind = chosen_method(solved)
-    return Standing(solved, kind, units_for(solved, kind))
+        out.append(VariantText(name, other == setup, hands, other))
+    return VariantsText(out, len(out) < MOST)
