@@ -158,10 +158,19 @@ def test_travel_and_the_place_are_asked_about_what_feeds_each_light() -> None:
             kit = board_text(service.coverage(job, shelf), [one.id for one in job.setups], job.job, DisplayUnits())
             assert len(kit.picked.cautions) == len(told), setups
             assert all(one.startswith(way) for one, way in zip(kit.picked.cautions, told, strict=True))
-            day = day_plan_text(day_plan(job, shelf), None, DisplayUnits()).wrong
-            assert [one for one in day if not one.startswith("It is over")] == [
-                one for one in kit.picked.cautions if one != by_air
-            ]
+            day = day_plan_text(day_plan(job, shelf), None, DisplayUnits())
+            assert day.lasts == (no_mains not in told)
+            assert day.says.startswith("It lasts" if day.lasts else no_mains)
+            wrong = [one for one in day.wrong if not one.startswith("It is over")]
+            assert wrong == [one for one in kit.picked.cautions if one not in (by_air, no_mains)]
+    weak = BIRD | {"power_supplies": [mains, pack | {"full_flashes": 40}]}
+    dialled = {"ambient": DARK, "lights": [{"dial_stops": 0.0}]}
+    both = [dialled | {"power_supply": kind} for kind in ("mains", "lithium")]
+    long = [{"setup": f"s{at}", "frames_each": 300} for at in range(2)]
+    job = file(*both, brief={"power_on_site": False}, sessions=long)
+    day = day_plan_text(day_plan(job, Shelf([Unit.model_validate(weak)])), None, DisplayUnits())
+    assert day.says.startswith("Bird gives out at")
+    assert no_mains in day.wrong
     unknown = {"kind": "lithium", "recycle_full_s": 1, "full_flashes": 100}
     idle = BIRD | {"name": "Idle", "watt_seconds": 1200, "count": 2, "power_supplies": [unknown, mains]}
     shelf = Shelf([Unit.model_validate(BIRD | {"power_supplies": [mains]}), Unit.model_validate(idle)])

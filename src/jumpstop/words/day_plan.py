@@ -143,7 +143,7 @@ def day_plan_text(plan: DayPlan, spread: Spread | None, words: DisplayUnits) -> 
     job = plan.job
     return DayPlanText(
         says=_says(plan),
-        lasts=plan.gives_out is None,
+        lasts=plan.gives_out is None and not _unfed(plan),
         begins=minutes_of(job.begins),
         ends=minutes_of(job.ends),
         over=plan.ends,
@@ -195,6 +195,8 @@ def _says(plan: DayPlan) -> str:
     if not plan.turns:
         return "Nothing is planned for this day yet: add a session."
     first, end = plan.gives_out, at(plan.ends, first_of(plan.job))
+    if first is None and (unfed := _unfed(plan)):
+        return " ".join(caution_text(one, plan.table) for one in unfed)
     if first is None:
         packs = sum(one.wanted for one in plan.units if math.isfinite(one.capacity))
         unknown = [plan.table.units[one.unit].name for one in plan.units if math.isnan(one.capacity)]
@@ -380,4 +382,12 @@ def _wrong(plan: DayPlan) -> list[str]:
         late = over - midnight - minutes_of(plan.job.ends)
         if late > LATE_MIN:
             out.append(f"It is over at {at(over, first)}, {duration(late * 60)} after the day ends.")
-    return out + [caution_text(one, plan.table) for one in on_mains(of_day(plan.turns), plan.table, plan.job.brief)]
+    said = [] if plan.gives_out is not None else _unfed(plan)  # as the headline
+    found = on_mains(of_day(plan.turns), plan.table, plan.job.brief)
+    return out + [caution_text(one, plan.table) for one in found if one not in said]
+
+
+def _unfed(plan: DayPlan) -> list[Remark]:
+    """The units that want mains where there is none."""
+    found = on_mains(of_day(plan.turns), plan.table, plan.job.brief)
+    return [one for one in found if one.code == "no_mains"]
