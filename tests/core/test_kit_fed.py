@@ -18,6 +18,9 @@ from jumpstop.core.plan.job.endurance import DayPlan
 from jumpstop.core.plan.job.packing import pack_of
 from jumpstop.core.scene.job import JobFile, Least
 from jumpstop.service.kit import with_kit
+from jumpstop.words.board import board_text
+from jumpstop.words.figures import DisplayUnits
+from jumpstop.words.kit_choice import kit_text
 from scenes import covered
 
 SHELVES = int(os.environ.get("KITS", "12"))  # as many as are tried here; KITS=200 tries as many
@@ -338,3 +341,33 @@ def test_charges_that_are_there_are_what_is_said_what_is_labelled_or_what_is_in_
     assert feeding.owned.tolist() == [2, 0, 4, 5]
     assert feeding.brings.tolist() == [False, True, False, False]
     assert feeding.sort_of.tolist() == [0, 1, 2, 3]
+
+
+def test_what_only_the_mains_would_feed_holds_nothing_where_there_is_none() -> None:
+    """The lighter unit is taken where mains or none is not said; where there is none, the one with a battery, or the
+    lighter on its battery where a light asks for that; with nothing but mains what is missing is the mains."""
+    mains, pack = {"kind": "mains", "recycle_full_s": 1}, {"kind": "lithium", "recycle_full_s": 1, "full_flashes": 100}
+    usual: dict[str, Any] = {"claims": [{"guide_number": 60, "unit": "m", "zoom_mm": 35}]}
+    light, heavy = (usual | {"name": name, "weight_g": grams} for name, grams in (("Light", 500), ("Heavy", 900)))
+    both = [light | {"power_supplies": [mains]}, heavy | {"power_supplies": [pack]}]
+    own = [light | {"power_supplies": [mains, pack]}, heavy | {"power_supplies": [pack]}]
+    for units, supply, site, taken in (
+        (both, None, None, ["Light"]), (both, None, False, ["Heavy"]), (both, None, True, ["Light"]),
+        (own, None, False, ["Heavy"]), (own, "lithium", False, ["Light"]), (both[:1], None, False, []),
+    ):  # fmt: skip
+        dark: dict[str, Any] = {
+            "name": "S",
+            "ambient": {"condition": "dark"},
+            "power_supply": supply,
+            "lights": [{}],
+            "method": "sync",
+        }
+        job = {"name": "J", "brief": {"power_on_site": site}, "picked": [{"unit": "Light", "name": "Light"}]}
+        file = JobFile.model_validate({"job": job, "setups": [{"id": "s", "setup": dark | {"lights": [{}]}}]})
+        shelf = Shelf([Unit.model_validate(one) for one in units])
+        chosen = kit_text(service.kit(file, shelf), DisplayUnits())
+        assert [one.name for one in chosen.taken] == taken
+        if not taken:
+            assert chosen.given_up == ["S, key: the nearest, Light, wants mains, and there is none."]
+        board = board_text(service.coverage(file, shelf), ["s"], file.job, DisplayUnits())
+        assert board.picked.covered == [site is not False or supply == "lithium"]

@@ -144,7 +144,7 @@ def test_travel_and_the_place_are_asked_about_what_feeds_each_light() -> None:
         ([{"power_supply": "lithium"}], [by_air]),
         ([{"power_supply": "mains"} | lithium], [by_air]),
         ([{"power_supply": "mains"}, {"power_supply": "lithium"}], [by_air, no_mains]),
-        ([{"power_supply": "mains"} | two], [no_mains, circuit]),
+        ([{"power_supply": "mains"} | two], [no_mains]),
         ([{"power_supply": "lithium"} | two], [by_air]),
     ):
         for supplies in ([mains, pack], [pack, mains]):
@@ -171,6 +171,15 @@ def test_travel_and_the_place_are_asked_about_what_feeds_each_light() -> None:
     day = day_plan_text(day_plan(job, Shelf([Unit.model_validate(weak)])), None, DisplayUnits())
     assert day.says.startswith("Bird gives out at")
     assert no_mains in day.wrong
+    bird = BIRD | {"watt_seconds": 1200, "count": 2, "power_supplies": [mains, pack]}
+    for heads in (1, 2):
+        lamps = {"lights": [{"distance_m": 4, "heads": heads}]}
+        job = file(lit | lamps, sessions=[{"setup": "s0"}], picked=[{"unit": "Bird", "count": 2}])
+        shelf = Shelf([Unit.model_validate(bird)])
+        told = board_text(service.coverage(job, shelf), ["s0"], job.job, DisplayUnits()).picked.cautions
+        wrong = [one for one in day_plan_text(day_plan(job, shelf), None, DisplayUnits()).wrong if "over at" not in one]
+        assert told == wrong
+        assert [one.startswith(circuit) for one in told] == [True] * (heads - 1)
     unknown = {"kind": "lithium", "recycle_full_s": 1, "full_flashes": 100}
     idle = BIRD | {"name": "Idle", "watt_seconds": 1200, "count": 2, "power_supplies": [unknown, mains]}
     shelf = Shelf([Unit.model_validate(BIRD | {"power_supplies": [mains]}), Unit.model_validate(idle)])

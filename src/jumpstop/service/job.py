@@ -6,6 +6,7 @@ from datetime import date
 from ..core.kit.errors import CannotSolve
 from ..core.kit.shelf import Shelf
 from ..core.physics.scales import Step
+from ..core.plan.job.batteries import on_mains
 from ..core.plan.job.board import Board, Landings, board_of, landings_of
 from ..core.plan.job.changeover import Standing
 from ..core.plan.job.endurance import DayPlan, Way
@@ -33,7 +34,9 @@ def solve_job(file: JobFile, shelf: Shelf, step: Step = "third", avoid: Sequence
 
 def landings_in(file: JobFile, shelf: Shelf, step: Step = "third", avoid: Sequence[MethodKind] = ()) -> list[Landings]:
     """The landings of a job's setups. Raises CannotSolve where there is none."""
-    return [landings_of(one, avoid) for one in solve_job(file, shelf, step, avoid)]
+    no_mains = file.job.brief.power_on_site is False
+    solved = solve_job(file, shelf, step, avoid)
+    return [landings_of(one, avoid, on_mains(one) if no_mains else None) for one in solved]
 
 
 def coverage(file: JobFile, shelf: Shelf, step: Step = "third", avoid: Sequence[MethodKind] = ()) -> Board:

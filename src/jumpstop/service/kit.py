@@ -185,6 +185,8 @@ def _replayed(file: JobFile, landings: Sequence[Landings], plan: DayPlan) -> "Re
 
 
 def _given_up(one: Missing, landings: Landings, bag: Bag, step: Step) -> GivenUp:
+    if one.unfed:
+        return GivenUp(one, None)
     solved, kind, light = landings.solved, landings.kinds[one.kind], landings.lights[one.light]
     found = levers(solved.setup, light, kind, solved.table, one.unit, bag, step, pairs=False)
     good = taming(found) if one.too_bright else [x for x in gaining(found) if x.gain >= one.lacks - ENOUGH]

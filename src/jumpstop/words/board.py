@@ -8,7 +8,7 @@ import numpy as np
 
 from ..core.plan.choice.assignment import needs_of, picks_of, posts_of
 from ..core.plan.job.board import Board, Landings, whole_chance
-from ..core.plan.job.cautions import by_air, of_kit, on_mains
+from ..core.plan.job.cautions import by_air, of_kit, of_mains
 from ..core.plan.job.schedule import picked_of, posted_of
 from ..core.plan.light.advice import units_for
 from ..core.plan.light.levels import levels
@@ -162,7 +162,7 @@ def picked_text(board: Board, counts: Mapping[int, int], job: Job, ids: Sequence
     picks = picks_of(board.landings, found)
     chance = whole_chance(picks) if whole else None
     working = of_kit(picks, counts, board)
-    cautions = [*by_air(working, job.brief), *on_mains(working, table, job.brief)]
+    cautions = [*by_air(working, job.brief), *of_mains(working, table, job.brief)]
     grams = sum((table.units[at].weight_g or 0.0) * count for at, count in counts.items())
     price = sum((table.units[at].price or 0.0) * count for at, count in counts.items())
     outlay = sum(

@@ -8,7 +8,7 @@ from typing import Any
 
 from ..core.plan.camera.day import day_of
 from ..core.plan.camera.remark import Remark
-from ..core.plan.job.cautions import of_day, on_mains
+from ..core.plan.job.cautions import of_day, of_mains
 from ..core.plan.job.endurance import DayPlan, Lasting, Spread, Way
 from ..core.plan.job.helps import differences, failing_of
 from ..core.plan.job.hours import (
@@ -383,11 +383,11 @@ def _wrong(plan: DayPlan) -> list[str]:
         if late > LATE_MIN:
             out.append(f"It is over at {at(over, first)}, {duration(late * 60)} after the day ends.")
     said = [] if plan.gives_out is not None else _unfed(plan)  # as the headline
-    found = on_mains(of_day(plan.turns), plan.table, plan.job.brief)
+    found = of_mains(of_day(plan.turns), plan.table, plan.job.brief)
     return out + [caution_text(one, plan.table) for one in found if one not in said]
 
 
 def _unfed(plan: DayPlan) -> list[Remark]:
     """The units that want mains where there is none."""
-    found = on_mains(of_day(plan.turns), plan.table, plan.job.brief)
+    found = of_mains(of_day(plan.turns), plan.table, plan.job.brief)
     return [one for one in found if one.code == "no_mains"]

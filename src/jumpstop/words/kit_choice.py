@@ -180,6 +180,8 @@ def _given_up(found: GivenUp, landings: Landings, words: DisplayUnits) -> str:
     one, solved, light = found.of, landings.solved, landings.lights[found.of.light]
     name = solved.table.units[one.unit].name
     lead = f"{solved.setup.name}, {ROLES[solved.setup.lights[light].role]}: the nearest, {name}, "
+    if one.unfed:
+        return f"{lead}wants mains, and there is none."
     lead += f"is too bright by {amount(one.lacks)}" if one.too_bright else f"wants {amount(one.lacks)} more"
     if found.change is None:
         return f"{lead}; no single change brings it."

@@ -174,7 +174,9 @@ def picks_of(landings: Sequence[Landings], posts: Sequence[Post]) -> list[tuple[
 
 @dataclass(frozen=True)
 class Missing:
-    """A light that no unit holds with the chance asked: which, the unit that comes nearest, and how much it lacks."""
+    """A light that no unit holds with the chance asked: which, the unit that comes nearest, and how much it lacks.
+
+    unfed: it lacks nothing but the mains, of which there is none."""
 
     setup: int
     kind: int
@@ -182,6 +184,7 @@ class Missing:
     unit: int
     lacks: float  # stops more in hand that it would take
     too_bright: bool
+    unfed: bool = False
 
 
 def missing(landings: Sequence[Landings], chance: float) -> list[Missing]:
@@ -206,8 +209,13 @@ def _lacking(at: int, one: Landings, kind: int, chance: float) -> list[Missing]:
             bright = reach.too_bright > 0
             lacks = np.where(bright, reach.too_bright, wanted * reach.sd - reach.spare)
             taken = one.taken[light] if one.taken else None
-            unit = int(np.argmin(np.where(reach.able, lacks, np.inf))) if taken is None else taken
-            out.append(Missing(at, kind, light, unit, max(0.0, float(lacks[unit])), bool(bright[unit])))
+            fed = reach.able if one.unfed is None else reach.able & ~one.unfed[light]
+            from_ = fed if fed.any() else reach.able
+            unit = int(np.argmin(np.where(from_, lacks, np.inf))) if taken is None else taken
+            if reach.able[unit] and not fed[unit]:
+                out.append(Missing(at, kind, light, unit, 0.0, False, unfed=True))
+            else:
+                out.append(Missing(at, kind, light, unit, max(0.0, float(lacks[unit])), bool(bright[unit])))
     return out
 
 

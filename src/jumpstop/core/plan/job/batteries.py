@@ -4,11 +4,14 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import NamedTuple
 
+import numpy as np
+
 from ...kit.power import PowerSupply, SupplyKind
 from ...kit.table import UnitTable
 from ...kit.unit import Unit
 from ...scene.light import Light
 from ...scene.setup import Setup
+from ..light.reach import Solved
 
 
 class Fed(NamedTuple):
@@ -16,6 +19,11 @@ class Fed(NamedTuple):
 
     unit: int
     supply: PowerSupply | None
+
+    @property
+    def mains(self) -> bool:
+        """Whether it is fed by the mains."""
+        return self.supply is not None and self.supply.kind == "mains"
 
 
 def supply_of(unit: Unit, kind: SupplyKind | None) -> PowerSupply | None:
@@ -27,6 +35,12 @@ def supply_of(unit: Unit, kind: SupplyKind | None) -> PowerSupply | None:
 def fed_at(setup: Setup, light: Light, unit: int, table: UnitTable) -> Fed:
     """A unit on what feeds it at a light of a setup."""
     return Fed(unit, supply_of(table.units[unit], setup.fed_by(light)))
+
+
+def on_mains(solved: Solved) -> np.ndarray:
+    """Which units the mains would feed at each light of a setup; shape (lights, units)."""
+    setup, units = solved.setup, range(len(solved.table))
+    return np.array([[fed_at(setup, light, unit, solved.table).mains for unit in units] for light in setup.lights])
 
 
 @dataclass(frozen=True)

@@ -24,7 +24,8 @@ RANK = {REACHES: 3, ON_THE_LINE: 2, TOO_BRIGHT: 1, SHORT: 0, BLOCKED: -1}
 class Landings:
     """What every unit does for the lights of one setup that are on, in the methods that serve it.
 
-    Arrays of shape (methods, lights, units). chance: that a light lands within the dial's range.
+    Arrays of shape (methods, lights, units). chance: that a light lands within the dial's range; 0 where the unit is
+    unfed: fed by the mains, and there is none; shape (lights, units), None: not asked.
     """
 
     solved: Solved
@@ -33,6 +34,7 @@ class Landings:
     chance: Floats
     heads: tuple[int, ...]  # equal heads that each light asks for
     taken: tuple[int | None, ...] = ()  # the unit that a light has already, by its place
+    unfed: np.ndarray | None = None
 
     def holding(self, kind: int, light: int, chance: float) -> np.ndarray:
         """The units that hold a light in a method with a chance: of a light that has one already, no other."""
@@ -62,17 +64,21 @@ def kinds_of(solved: Solved, avoid: Sequence[MethodKind] = ()) -> list[MethodKin
     return sorted(held or good or order, key=lambda kind: kind in avoid)
 
 
-def landings_of(solved: Solved, avoid: Sequence[MethodKind] = ()) -> Landings:
-    """The landings of a setup, in its methods (see `kinds_of`)."""
+def landings_of(solved: Solved, avoid: Sequence[MethodKind] = (), unfed: np.ndarray | None = None) -> Landings:
+    """The landings of a setup, in its methods (see `kinds_of`). unfed: the units that nothing feeds at each of its
+    lights, off ones too; shape (lights, units)."""
     order = kinds_of(solved, avoid)
     lights = tuple(at for at, light in enumerate(solved.setup.lights) if light.on)
     chance = np.zeros((len(order), len(lights), len(solved.table)))
     for row, kind in enumerate(order):
         for column, light in enumerate(lights):
             chance[row, column] = chance_of(solved.reach(kind, light))
+    if unfed is not None:
+        unfed = unfed[list(lights)]
+        chance[:, unfed] = 0.0
     heads = tuple(solved.setup.lights[at].heads for at in lights)
     taken = tuple(solved.reach(order[0], at).taken if order else None for at in lights)
-    return Landings(solved, tuple(order), lights, chance, heads, taken)
+    return Landings(solved, tuple(order), lights, chance, heads, taken, unfed)
 
 
 def chance_of(reach: Reach) -> Floats:

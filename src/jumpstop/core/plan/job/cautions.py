@@ -64,13 +64,14 @@ def by_air(working: Sequence[Heads], brief: Brief) -> Iterator[Remark]:
                 yield remark("by_air", units=(fed.unit,), wh=wh, way=cabin_of(wh))
 
 
-def on_mains(working: Sequence[Heads], table: UnitTable, brief: Brief) -> Iterator[Remark]:
-    """Mains where the place has none; and what the heads that work together draw from one circuit while they recycle,
+def of_mains(working: Sequence[Heads], table: UnitTable, brief: Brief) -> Iterator[Remark]:
+    """Mains where the place has none; else what the heads that work together draw from one circuit while they recycle,
     where it is more than one bears."""
     if brief.power_on_site is False:
-        yield from (remark("no_mains", units=(fed.unit,)) for fed in _every(working) if _mains(fed))
+        yield from (remark("no_mains", units=(fed.unit,)) for fed in _every(working) if fed.mains)
+        return
     circuits = [
-        {fed.unit: _amperes(fed, heads, table) for fed, heads in group.items() if _mains(fed)} for group in working
+        {fed.unit: _amperes(fed, heads, table) for fed, heads in group.items() if fed.mains} for group in working
     ]
     most = max(circuits, key=lambda circuit: sum(circuit.values()), default={})
     if sum(most.values()) > CIRCUIT_A:
@@ -79,10 +80,6 @@ def on_mains(working: Sequence[Heads], table: UnitTable, brief: Brief) -> Iterat
 
 def _every(working: Sequence[Heads]) -> list[Fed]:
     return list(dict.fromkeys(fed for group in working for fed in group))
-
-
-def _mains(fed: Fed) -> bool:
-    return fed.supply is not None and fed.supply.kind == "mains"
 
 
 def _amperes(fed: Fed, heads: int, table: UnitTable) -> float:
