@@ -372,3 +372,8 @@ def test_what_only_looks_like_nonsense_is_taken() -> None:
     )
     assert Body(name="B", sync_s=1 / 4000, top_speed_s=1 / 4000, iso_min=100, iso_max=100).iso_max == 100
     assert Filter(name="F", stops=2, most_stops=2).most_stops == 2
+
+
+def test_lights_that_say_no_id_are_numbered_from_one_past_those_that_do() -> None:
+    numbered = Setup.model_validate({"lights": [{}, {"id": "2"}, {}, {"id": "k"}, {}, {"id": "k"}]})
+    assert [light.id for light in numbered.lights] == ["1", "2", "3", "k", "4", "5"]

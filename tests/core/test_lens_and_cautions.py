@@ -118,12 +118,19 @@ def test_the_photographers_own_shadow() -> None:
     """D: a sun 12 degrees high behind the camera throws 1.75 / tan 12 = 8.2 m; at noon in June 0.9 m, short of it."""
     aim = {"lens": {"focal_mm": 35, "subject_m": 4, "background_m": 60}, "background_stops": 0}
     stage = {"camera_looks_deg": 105}
-    evening = said(solved(ambient=PLACE | {"clock": "20:00", "subject": "sun"}, aim=aim, stage=stage))
-    assert evening["own_shadow"]["metres"] > 4
+    late = said(solved(ambient=PLACE | {"clock": "20:00", "subject": "sun"}, aim=aim, stage=stage))
+    assert late["own_shadow"]["metres"] > 4
     noon = said(solved(ambient=PLACE | {"clock": "13:00", "subject": "sun"}, aim=aim, stage=stage))
     assert "own_shadow" not in noon
     turned = said(solved(ambient=PLACE | {"clock": "20:00"}, aim=aim, stage={"camera_looks_deg": 285}))
     assert "own_shadow" not in turned
+    narrow = aim | {"lens": {"focal_mm": 70, "subject_m": 4, "background_m": 60}}
+    evening = PLACE | {"clock": "20:00", "subject": "sun"}
+    sun = solved(ambient=evening, aim=narrow).ambient.sun
+    assert sun is not None
+    for aside, falls in ((-10, True), (10, True), (-17, False), (17, False)):  # as far to either side of the sun's line
+        looks = (sun[1] + 180 + aside) % 360
+        assert ("own_shadow" in said(solved(ambient=evening, aim=narrow, stage={"camera_looks_deg": looks}))) == falls
 
 
 CEILING = {"name": "White ceiling", "kind": "bounce", "stops": -1.2}

@@ -285,6 +285,9 @@ def test_white_balance_and_the_gel_that_matches() -> None:
     gelled = balance(warm, ambient_of(warm), lights({"gel": "full_orange"}))
     assert gelled.camera_k == 2900  # 10^6 / (181.8 + 159) = 2934
     assert gelled.matched
+    assert gelled.on == "full_orange"
+    tinted = balance(warm, ambient_of(warm), lights({"gel": "full_orange", "gel_for": "effect"}))
+    assert (tinted.on, tinted.camera_k) == ("none", 5500)  # it is not balanced away
     for spec, kelvin in (  # shade is blue only under a blue sky; by the sun's own day as by the table
         (AmbientSpec.model_validate(DAY | {"subject": "shade"}), 7500),
         (AmbientSpec.model_validate(DAY | {"subject": "panel", "sky": "overcast"}), 6500),

@@ -176,6 +176,8 @@ def hands(before: Setup, after: Setup, unit: str = "Curlew 400") -> dict[str, di
 
 def test_each_change_of_hands_is_told_once_with_what_was_and_is() -> None:
     assert hands(NOON, NOON) == {}
+    for other in ("Avocet 200", "Gannet 600"):  # before and after it in the alphabet
+        assert hands(NOON, NOON, other)["unit"] == {"light": 0, "now": other}
     body = NOON.model_copy(update={"body": NOON.body.model_copy(update={"name": "Other"})})
     assert hands(NOON, body) == {"body": {"now": "Other"}}
     assert NOON.aim.lens is not None
