@@ -1,5 +1,6 @@
 """The pack list and the channel sheet: counts by hand, spares by their stated rule, clashes caught."""
 
+from dataclasses import replace
 from typing import Any
 
 import pytest
@@ -241,7 +242,8 @@ def test_hired_kit_has_its_days_and_the_list_says_what_is_missing() -> None:
     job = file({"lights": [{}], "ambient": DARK}, picked=[{"unit": "Hired"}], brief={"hours": 20, "carriage": "air"})
     assert hire_days(job) == 2
     items = list(packed(job, hired).values())
-    said = pack_text(items, job.job.model_copy(update={"ticked": ("unit:Hired",)}), hire_days(job), "£")
+    ticked = job.job.model_copy(update={"ticked": ("unit:Hired",)})
+    said = pack_text(service.PackList(ticked, items, hire_days(job), 0.0), "£", DisplayUnits())
     assert said.hire == ["Hired × 1, 2 days: £80"]
     assert said.sums.startswith(
         "As planned now there go along: 1 unit; 2 batteries with spares, 1 of them not owned; 0."
@@ -262,9 +264,9 @@ def test_the_list_speaks_of_the_wind_that_the_setups_stand_in() -> None:
         ([{"ambient": outside, "stage": {"wind_m_s": 4}}], 9, "4.0 m/s"),
     ):  # fmt: skip
         found = service.pack(file(*setups, brief={"wind_m_s": brief}), shelf, {})
-        said = pack_text(found.items, found.job, found.days, "£", found.wind_m_s).cautions
+        said = pack_text(found, "£", DisplayUnits()).cautions
         assert [one.partition(":")[0] for one in said if one.startswith("Wind")] == [f"Wind of {told}"] * bool(told)
-    feet = pack_text(found.items, found.job, 1, "£", 3.5, DisplayUnits(length="ft")).cautions
+    feet = pack_text(replace(found, wind_m_s=3.5), "£", DisplayUnits(length="ft")).cautions
     assert feet[-1].startswith("Wind of 11.5 ft/s: a weight for every stand")
 
 
@@ -373,8 +375,8 @@ def test_a_light_on_the_camera_has_no_stand_and_a_cord_its_length() -> None:
 def test_the_list_says_how_high_how_strong_how_long() -> None:
     above = {"bearing_deg": 0, "height_m": 2.4, "boom_m": 1.5}
     found = file({"lights": [{"modifier": OCTA, "position": above}], "ambient": DARK})
-    lines = {item.name: item.detail for bag in pack_text([*held(found).values()], found.job, 1, "£").bags
-             for item in bag.items}  # fmt: skip
+    whole = pack_text(service.PackList(found.job, [*held(found).values()], 1, 0.0), "£", DisplayUnits())
+    lines = {item.name: item.detail for bag in whole.bags for item in bag.items}
     assert lines["Light stand"] == "at least 2.4 m high, for 5.2 kg"
     assert lines["Boom"] == "at least 1.5 m of arm, for 1.3 kg"
     assert lines["Counterweight"] == "4 kg in all"

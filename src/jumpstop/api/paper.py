@@ -26,7 +26,7 @@ def pack(request: Request, item_id: str) -> PackText:
     meta = workspace.store.meta()
     known: dict[str, frozenset[str]] = {kind: frozenset(workspace.kit(kind, meta)) for kind in KIT if kind != "units"}
     found = service.pack(file, shelf, known, list(workspace.kit("stands", meta).values()), step, avoid)
-    return pack_text(found.items, found.job, found.days, preferences.currency, found.wind_m_s, preferences)
+    return pack_text(found, preferences.currency, preferences)
 
 
 @router.get("/{item_id}/channels", responses=REFUSED)

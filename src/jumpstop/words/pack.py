@@ -8,6 +8,7 @@ from ..core.plan.job.cautions import CABIN_WH, LEAVE_WH, cabin_of
 from ..core.plan.job.endurance import SPARE_CHARGES
 from ..core.plan.job.packing import SPARE_TRIGGERS, PackItem
 from ..core.scene.job import Job
+from ..service.pack import PackList
 from .cautions import TRAVEL
 from .figures import DisplayUnits, amount, count, decimal, grouped, kilograms, listed, speed
 from .kit import gel_words
@@ -18,7 +19,6 @@ BAGS = {
     "lens": "Camera bag", "boom": "Stand bag", "weight": "Stand bag", "transmitter": "Camera bag",
     "receiver": "Camera bag", "cord": "Camera bag",
 }  # fmt: skip
-METRES = DisplayUnits()
 RULE = (
     f"Spares: {count(SPARE_CHARGES, 'charged battery', 'charged batteries')} more than the days want of each sort, "
     f"{count(SPARE_TRIGGERS, 'trigger')} more of each kind that is used, and the units that you have picked."
@@ -65,11 +65,9 @@ class PackText:
     all_bags: list[str]
 
 
-def pack_text(
-    items: Sequence[PackItem], job: Job, days: int, money: str, wind_m_s: float = 0.0, words: DisplayUnits = METRES
-) -> PackText:
-    """The document. days: that hired kit is wanted; money: the sign of the currency; wind_m_s: the most that any setup
-    stands in."""
+def pack_text(found: PackList, money: str, words: DisplayUnits) -> PackText:
+    """The document. money: the sign of the currency."""
+    items, job = found.items, found.job
     ticked, bagged = set(job.ticked), {one.key: one.bag for one in job.bags}
     names = list(dict.fromkeys([*BAGS.values(), *bagged.values()]))
     bags = []
@@ -83,7 +81,7 @@ def pack_text(
         says = f"{len(items) - left} of {len(items)} lines packed."
     hired = [item for item in items if item.hire is not None]
     hire = [
-        f"{item.name} × {item.count}, {count(days, 'day')}: {money}{grouped(item.hire * item.count * days)}"
+        f"{item.name} × {item.count}, {count(found.days, 'day')}: {money}{grouped(item.hire * item.count * found.days)}"
         for item in hired
         if item.hire is not None
     ]
@@ -93,7 +91,7 @@ def pack_text(
         sums=_sums(items),
         missing=[f"{_name(item)} × {item.missing}" for item in items if item.missing and item.hire is None],
         hire=hire,
-        cautions=_cautions(items, job, wind_m_s, words),
+        cautions=_cautions(found, words),
         rule=RULE,
         all_bags=names,
     )
@@ -186,17 +184,17 @@ def _travel(item: PackItem) -> str:
     return "" if item.wh is None else f"{item.wh:.0f} Wh: {TRAVEL[cabin_of(item.wh)]}"
 
 
-def _cautions(items: Sequence[PackItem], job: Job, wind_m_s: float, words: DisplayUnits) -> list[str]:
+def _cautions(found: PackList, words: DisplayUnits) -> list[str]:
     out = []
-    batteries = [item for item in items if item.what == "battery"]
-    if job.brief.carriage == "air" and batteries:
+    batteries = [item for item in found.items if item.what == "battery"]
+    if found.job.brief.carriage == "air" and batteries:
         out.append(
             f"Spare lithium goes in the cabin, its poles taped, never in the hold: to {CABIN_WH:.0f} Wh freely, to "
             f"{LEAVE_WH:.0f} Wh two with the airline's leave. Check the current rules and ask the airline."
         )
     if any(item.wh is not None for item in batteries):
         out.append("A lithium pack that is swollen, dented or wet stays at home.")
-    if wind_m_s:
-        wind = speed(wind_m_s, words)
+    if found.wind_m_s:
+        wind = speed(found.wind_m_s, words)
         out.append(f"Wind of {wind}: a weight for every stand, and {amount(1)} in hand for bare heads.")
     return out
