@@ -542,8 +542,9 @@ def test_what_is_printed_is_solved_on_the_jobs_day_and_in_its_wind() -> None:
     }  # fmt: skip
     outdoors = {"ambient": sun, "lights": [{"distance_m": 2}]}
     file = file_of([{}], outdoors, day="2026-12-21", brief={"wind_m_s": 9})
-    ((key, solved, _, units),) = service.shot_setups(file, Shelf([ONE]))
-    assert (key, units) == ("s", (0,))
+    (shot,) = service.shot_setups(file, Shelf([ONE]))
+    solved = shot.solved
+    assert (shot.id, shot.units) == ("s", (0,))
     assert solved.setup.ambient.day == date(2026, 12, 21)
     assert solved.setup.stage.wind_m_s == 9
     assert solved.ambient.background_ev < ambient_of(Setup.model_validate(outdoors).ambient).background_ev

@@ -301,7 +301,7 @@ def test_the_sheet_catches_what_would_not_fire(
     units = units_at(solved, kind, found.job, "s0")
     _, wrong = sheet_of(solved, kind, units)
     assert [one.code for one in wrong] == codes
-    text = sheet_text(AsShot("s0", solved, kind, units), DisplayUnits())
+    text = sheet_text(AsShot(solved, kind, units, "s0"), DisplayUnits())
     assert len(text.wrong) == len(codes)
     assert all("light" in line.lower() for line in text.wrong)
 

@@ -84,10 +84,10 @@ def next_to_measure(request: Request, job: Annotated[str, Query(max_length=64)])
     if not shot:
         raise CannotSolve("no_setups" if not file.setups else "no_usable_unit")
     found = list[tuple[JobLanding, Reach]]()
-    for at, (_, solved, kind, units) in enumerate(shot):
-        for light, unit in enumerate(units):
-            reach = solved.reach(kind, light)
-            if unit is not None and solved.setup.lights[light].on and reach.able[unit]:
+    for at, one in enumerate(shot):
+        for light, unit in enumerate(one.units):
+            reach = one.solved.reach(one.kind, light)
+            if unit is not None and one.solved.setup.lights[light].on and reach.able[unit]:
                 found.append((landing_of(reach, unit, at, light), reach))
     table = shot[0].solved.table
     owned = [at for at, unit in enumerate(table.units) if unit.holding == "owned"]
@@ -197,7 +197,8 @@ def background(
         solved, preferences = workspace.solve(setup, 0, meta)
         kind = chosen_method(solved, preferences.avoid)
     else:
-        _, solved, kind, _ = workspace.shot(workspace.job_file(item.job_id), setup_id)
+        shot = workspace.shot(workspace.job_file(item.job_id), setup_id)
+        solved, kind = shot.solved, shot.kind
     camera = solved.method(kind).camera
     found = background_reading(setup, camera)
     found = found.model_copy(update={"needle_stops": found.needle_stops + stops})

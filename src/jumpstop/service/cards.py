@@ -85,7 +85,7 @@ def cards(
 
 
 def _card(shot: AsShot, job: Job, day: DayPlan | None, step: Step, avoid: Sequence[MethodKind], feet: bool) -> CardPlan:
-    setup_id, solved, kind, units = shot
+    setup_id, solved, kind, units = shot.id, shot.solved, shot.kind, shot.units
     setup = solved.setup
     found = levels(solved, kind, units)
     first = next((at for at in order_of(setup, "key") if units[at] is not None and setup.lights[at].on), None)

@@ -152,7 +152,7 @@ class _Days:
 
     def replay(self, kit: Kit) -> "Replayed":
         """What they come to with a kit."""
-        return _replayed(with_kit(self.file, self.landings, kit), self.landings, self.with_kit(kit))
+        return _replayed(self.file, self.landings, self.with_kit(kit))
 
 
 def _asked_of(days: _Days | None) -> "tuple[Feeding | None, Replay | None]":
@@ -161,13 +161,13 @@ def _asked_of(days: _Days | None) -> "tuple[Feeding | None, Replay | None]":
 
 
 def _replayed(file: JobFile, landings: Sequence[Landings], plan: DayPlan) -> "Replayed":
-    """What the days of a job with a kit came to."""
+    """What the days of a job came to. plan: as they run with a kit."""
     from ..core.plan.choice.programme import Replayed  # late, as above
 
     table = landings[0].solved.table
     place = {unit_id: at for at, unit_id in enumerate(table.ids)}
     setups = {one.id: at for at, one in enumerate(file.setups)}
-    job, followed = file.job, True
+    job, followed = plan.job, True
     charges = Counter[int]()  # by += none that wants no charge
     for one in plan.units:
         charges += Counter({place[plan.table.ids[one.unit]]: charges_of(one, job)})

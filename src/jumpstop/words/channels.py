@@ -38,7 +38,7 @@ class SheetText:
 
 def sheet_text(shot: AsShot, words: DisplayUnits) -> SheetText:
     """The document of one setup."""
-    setup_id, solved, kind, units = shot
+    solved, kind, units = shot.solved, shot.kind, shot.units
     setup, table = solved.setup, solved.table
     found, wrong = sheet_of(solved, kind, units)
     wires = []
@@ -64,4 +64,4 @@ def sheet_text(shot: AsShot, words: DisplayUnits) -> SheetText:
     for one in wrong:
         warned = say_stage(one, words)
         said.append(f"{warned.title}: {warned.says}")
-    return SheetText(setup_id, setup.name, [link.name for link in setup.triggers], wires, said)
+    return SheetText(shot.id, setup.name, [link.name for link in setup.triggers], wires, said)

@@ -140,10 +140,12 @@ def first_of(job: Job) -> date | None:
 
 def day_plan_text(plan: DayPlan, spread: Spread | None, words: DisplayUnits) -> DayPlanText:
     """The document. spread: None where it could change no verdict."""
-    job = plan.job
+    job, fed = plan.job, list(of_mains(of_day(plan.turns), plan.table, plan.job.brief))
+    unfed = [caution_text(one, plan.table) for one in fed if one.code == "no_mains"]
+    beside = [caution_text(one, plan.table) for one in fed if one.code != "no_mains"]
     return DayPlanText(
-        says=_says(plan),
-        lasts=plan.gives_out is None and not _unfed(plan),
+        says=" ".join(unfed) if unfed and plan.gives_out is None else _says(plan),
+        lasts=plan.gives_out is None and not unfed,
         begins=minutes_of(job.begins),
         ends=minutes_of(job.ends),
         over=plan.ends,
@@ -152,7 +154,7 @@ def day_plan_text(plan: DayPlan, spread: Spread | None, words: DisplayUnits) -> 
         units=[_lasting(plan, one) for one in plan.units],
         ways=[_way_text(plan, way, said) for way in plan.ways if (said := way_words(plan, way, words))],
         sure="" if spread is None else _sure(plan, spread),
-        wrong=_wrong(plan),
+        wrong=_wrong(plan) + beside + (unfed if plan.gives_out is not None else []),
         dates=_dates(plan),
     )
 
@@ -195,8 +197,6 @@ def _says(plan: DayPlan) -> str:
     if not plan.turns:
         return "Nothing is planned for this day yet: add a session."
     first, end = plan.gives_out, at(plan.ends, first_of(plan.job))
-    if first is None and (unfed := _unfed(plan)):
-        return " ".join(caution_text(one, plan.table) for one in unfed)
     if first is None:
         packs = sum(one.wanted for one in plan.units if math.isfinite(one.capacity))
         unknown = [plan.table.units[one.unit].name for one in plan.units if math.isnan(one.capacity)]
@@ -375,19 +375,11 @@ def _sure(plan: DayPlan, spread: Spread) -> str:
 
 
 def _wrong(plan: DayPlan) -> list[str]:
-    """What is impossible about a day as a whole, and what its place cannot feed."""
+    """What is impossible about a day as a whole."""
     first, out = first_of(plan.job), list[str]()
     for midnight in dict.fromkeys(turn.midnight for turn in plan.turns):
         over = max(turn.end for turn in plan.turns if turn.midnight == midnight)
         late = over - midnight - minutes_of(plan.job.ends)
         if late > LATE_MIN:
             out.append(f"It is over at {at(over, first)}, {duration(late * 60)} after the day ends.")
-    said = [] if plan.gives_out is not None else _unfed(plan)  # as the headline
-    found = of_mains(of_day(plan.turns), plan.table, plan.job.brief)
-    return out + [caution_text(one, plan.table) for one in found if one not in said]
-
-
-def _unfed(plan: DayPlan) -> list[Remark]:
-    """The units that want mains where there is none."""
-    found = of_mains(of_day(plan.turns), plan.table, plan.job.brief)
-    return [one for one in found if one.code == "no_mains"]
+    return out

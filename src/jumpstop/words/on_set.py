@@ -62,8 +62,8 @@ def blank_entry(solved: Solved, kind: MethodKind, light: int, unit: int, blank: 
 
 def set_text(shot: AsShot, revision: int, job_id: str, words: DisplayUnits, now: datetime) -> SetText:
     """The document. revision: of the setup."""
-    setup_id, solved, kind, units = shot
-    ids = job_id, setup_id
+    solved, kind, units = shot.solved, shot.kind, shot.units
+    ids = job_id, shot.id
     bare = solved.setup.model_copy(update={"seen": (), "variants": ()})
     lights = []
     for at, light in enumerate(solved.setup.lights):

@@ -5,7 +5,6 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from datetime import date
 from functools import cached_property
-from typing import NamedTuple
 
 import numpy as np
 
@@ -23,6 +22,7 @@ from ..light.levels import levels
 from ..light.reach import CADENCE_S, Solved
 from ..stage.comes_out import fails
 from .batteries import Fed, fed_at
+from .changeover import Standing
 from .hours import WHOLE_DAY_MIN, at_minutes, follows_sun, minutes_of
 from .worked_out import solved_on, with_copies
 
@@ -203,7 +203,7 @@ def _stretches(
         shot = as_shot(there, session.setup, job, shelf, step, avoid)
         if shot is None:
             return
-        _, solved, kind, units = shot
+        solved, kind, units = shot.solved, shot.kind, shot.units
         each = minutes_each(session, solved, kind, units)
         people = min(left, SLICE_MIN / each) if follows_sun(setup.ambient) else left
         work = tuple(_works(session, solved, kind, units, people, each))
@@ -225,14 +225,11 @@ def minutes_each(session: Session, solved: Solved, kind: MethodKind, units: Sequ
     return TURNOVER_MIN + session.frames_of_one * max(waits) / 60
 
 
-class AsShot(NamedTuple):
-    """A setup of a job as it is shot: its id; solved for the units that the day can draw on; the method; the unit at
-    each of its lights, by its place."""
+@dataclass(frozen=True)
+class AsShot(Standing):
+    """A setup of a job as it is shot, solved for the units that the day can draw on; id: by which the job knows it."""
 
     id: str
-    solved: Solved
-    kind: MethodKind
-    units: tuple[int | None, ...]
 
 
 def as_shot(
@@ -243,7 +240,7 @@ def as_shot(
     if not solved.kinds:
         return None
     kind = chosen_method(solved, avoid)
-    return AsShot(setup_id, solved, kind, units_at(solved, kind, job, setup_id))
+    return AsShot(solved, kind, units_at(solved, kind, job, setup_id), setup_id)
 
 
 def units_at(solved: Solved, kind: MethodKind, job: Job, setup_id: str) -> tuple[int | None, ...]:
