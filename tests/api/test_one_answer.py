@@ -187,7 +187,7 @@ def test_who_stands_where_by_which_method_is_one_answer_with_a_kit_that_is_picke
     client: TestClient, seed: int
 ) -> None:
     """Nobody is named at the lights, a part of the shelf goes along, and a method or two is not liked: the day, the
-    set, the channel sheet, the cards and the burst have the same units at the same dials."""
+    set, the channel sheet, the cards, the burst and the page have the same units at the same dials."""
     dice = random.Random(1000 + seed)
     places = [_setup(dice, at) for at in range(3)]
     for one in places:
@@ -221,6 +221,13 @@ def test_who_stands_where_by_which_method_is_one_answer_with_a_kit_that_is_picke
         assert [one for one in wires if one[1] != "no unit"] == stand
         for light, unit, dial in stand:
             assert unit in along
+            page = client.get(f"/api/setups/{turn['setup']}/answer", params={"light": light}).json()["answer"]
+            kit, by = page["from_kit"], {one["kind"]: one["title"] for one in page["methods"]}[page["chosen"]]
+            if kit is None:
+                assert page["verdict"].startswith("No flash is needed")
+                continue
+            assert (kit["unit"], kit["says"].startswith(f"The job's kit: {unit} ")) == (ids[unit], True)
+            assert kit["says"].endswith(f" {there['method']}: {there['settings']}.") == (by != there["method"])
             shown = client.get(f"/api/jobs/{item}/burst", params={"setup": turn["setup"], "light": light}).json()
             assert shown["unit"] == unit
             assert not shown["rows"] or dial in {row["dial"] for row in shown["rows"]}

@@ -45,6 +45,17 @@ def test_a_unit_is_taken_and_given_back(page: Page) -> None:
     expect(verdict(page)).to_contain_text("The lightest that does")
 
 
+def test_what_the_jobs_kit_has_for_a_light_is_said_and_taken(page: Page) -> None:
+    """The whole shelf is compared, but the day shoots with what goes along."""
+    kit = page.get_by_test_id("from-kit")
+    expect(kit).to_contain_text("The job's kit: Gannet 600 at 1/4 through Octa 90 at 1.8 m: 1.5 stops in hand.")
+    kit.get_by_role("button", name="take it here").click()
+    expect(verdict(page)).to_have_text(re.compile(r"^Gannet 600 at 1/4 through Octa 90 at 1\.8 m: right, 1\.5"))
+    expect(kit).to_have_count(0)
+    bench(page, "Hare in dune grass")  # no unit of the kit has the zoom that it wants
+    expect(kit).to_have_text("The job's kit has no unit for this light.")
+
+
 def test_figures_are_fixed_and_what_comes_out_is_said(page: Page) -> None:
     bench(page, "The leap")
     typed(page, "Shutter", "1/16000")

@@ -20,7 +20,7 @@ from ..core.scene.setup import Setup
 from ..formats.table import csv_of
 from ..store.errors import NotFound
 from ..words import edits as words
-from ..words.answer import settings_line
+from ..words.camera import settings_line
 from ..words.day import DayText, day_text
 from ..words.figures import dial
 from ..words.in_hand import InHand, in_hand_of

@@ -14,7 +14,7 @@ from ..core.kit.kinds import KIT_MODELS
 from ..core.kit.learned import Learned
 from ..core.kit.shelf import Shelf
 from ..core.physics.scales import Step
-from ..core.plan.job.schedule import AsShot
+from ..core.plan.job.schedule import AsShot, picked_of
 from ..core.plan.job.worked_out import solved_on
 from ..core.plan.learn.learning import Learning, ReadingRow, Rows, learn
 from ..core.plan.light.reach import Solved
@@ -317,6 +317,18 @@ class Workspace:
         own = self.preferences()
         return service.shot_setup(file, self.shelf(), setup_id, own.step, own.avoid, variant, on)
 
+    def _shot_in_kit(self, item: Item, setup: Setup, meta: Meta) -> AsShot | None:
+        """A stored setup as its job shoots it; None where that has picked no kit, or has no method for it. setup: as it
+        is, or might be."""
+        job, shelf, own = self._job_of(item, meta), self.shelf(meta), self.preferences(meta)
+        if job is None or not picked_of(job, shelf):
+            return None
+        file = JobFile.model_construct(job=job, setups=(JobSetup.model_construct(id=item.id, setup=setup),))
+        try:
+            return service.shot_setup(file, shelf, item.id, own.step, own.avoid)
+        except CannotSolve:
+            return None
+
     def job_file(self, job_id: str) -> JobFile:
         """A job with its setups; sessions of setups that are gone, or that no longer belong to it, are left out.
 
@@ -354,8 +366,12 @@ class Workspace:
 
     def _planned_for(self, item: Item, meta: Meta) -> Planned | None:
         """The wind and the day that a setup's job plans it for; None where it has none."""
-        job = None if item.job_id is None else self._job(item.job_id, meta)
+        job = self._job_of(item, meta)
         return None if job is None else (job.brief.wind_m_s, job.day_of(item.id))
+
+    def _job_of(self, item: Item, meta: Meta) -> Job | None:
+        """The job that a setup belongs to; None where it has none, or that is gone."""
+        return None if item.job_id is None else self._job(item.job_id, meta)
 
     def _job(self, job_id: str, meta: Meta) -> Job | None:
         """A job; kept until one changes. None where it is gone, or cannot be read."""
@@ -429,7 +445,8 @@ class Workspace:
             found, preferences = self.solve(in_its_job, light, meta)
             typical = found.table.units is typical_shelf().units
             asks = self.needs(found.setup, light, preferences).says if typical else ""
-            answer = answer_of(found, preferences, light, preferences.avoid, sight, setup, asks)
+            shot = self._shot_in_kit(item, in_its_job, meta)
+            answer = answer_of(found, preferences, light, preferences.avoid, sight, setup, asks, shot)
         except CannotSolve as error:
             trouble = said(error)
         return SolvedSetup.model_construct(

@@ -15,6 +15,7 @@ from ..core.plan.camera import colour, look
 from ..core.plan.camera.ambient import Ambient, placements
 from ..core.plan.camera.methods import Method
 from ..core.plan.camera.remark import Remark
+from ..core.plan.job.changeover import Standing
 from ..core.plan.light import advice
 from ..core.plan.light.levels import Level, levels
 from ..core.plan.light.reach import BLOCKERS, ON_THE_LINE, REACHES, SHORT, TOO_BRIGHT, Reach, Solved
@@ -22,7 +23,6 @@ from ..core.plan.stage.comes_out import fails
 from ..core.plan.stage.set_warnings import stage_warnings
 from ..core.plan.stage.warnings import warnings_of
 from ..core.scene.ambient import AmbientSpec, Placement
-from ..core.scene.camera import CameraSettings
 from ..core.scene.receivers import RECEIVERS
 from ..core.scene.seen import MethodKind
 from ..core.scene.setup import Setup
@@ -30,6 +30,7 @@ from . import ambient as ambient_words
 from . import methods as method_words
 from . import verdict
 from . import warnings as warning_words
+from .camera import CameraText, camera_text
 from .colour import balance_short
 from .comes_out import camera_fails, sentences
 from .figures import (
@@ -40,15 +41,14 @@ from .figures import (
     dial,
     f_number,
     iso,
-    kept,
     length,
-    nd,
     plain,
     share,
     shutter,
     speed,
     stops,
 )
+from .from_kit import FromKit, from_kit
 from .kit import PLACEMENTS, RECEIVER_NAMES
 from .lanes import ALL, Arc, Lanes, Places, arcs_of, lanes_of, verdict_words
 from .stage import StageText, stage_text
@@ -59,16 +59,6 @@ BLUR = {
     "faint": "the background is a little soft",
     "none": "no blur to speak of. Stop down and stay at sync",
 }
-
-
-@dataclass(slots=True)
-class CameraText:
-    """Camera settings as the camera shows them."""
-
-    aperture: str
-    shutter: str
-    iso: str
-    nd: str
 
 
 @dataclass(slots=True)
@@ -202,6 +192,7 @@ class Answer:
     balance: str
     cures: bool
     note: str
+    from_kit: FromKit | None
     settings: Settings
     ratio: str
     methods: list[MethodCard]
@@ -223,12 +214,14 @@ def answer_of(
     sight: Sequence[str] = (),
     written: Setup | None = None,
     needs: str = "",
+    shot: Standing | None = None,
 ) -> Answer:
     """The document of a solved setup for one of its lights.
 
     avoid: the methods a person would rather not use. sight: ids of the units whose lanes are told,
     beside the one in hand; none given: all. written: the setup as it was, before its job's day and wind were put in.
-    needs: what the light asks, where the units are typical classes alone: that is then the verdict.
+    needs: what the light asks, where the units are typical classes alone: that is then the verdict. shot: the setup as
+    its job shoots it, where that has picked a kit.
     """
     setup = solved.setup
     advised = advice.advised_method(solved, avoid, light)
@@ -274,6 +267,7 @@ def answer_of(
         balance=balance_short(colour.balance(setup.ambient, solved.ambient, setup.lights), setup),
         cures=reach is not None and unit is not None and str(reach.verdict[unit]) in (SHORT, TOO_BRIGHT),
         note=_note(solved, None if wanted else setup.method, chosen, light),
+        from_kit=None if shot is None else from_kit(shot, light, chosen, units),
         settings=_settings(solved, method, reach, unit, light, units),
         ratio="" if reach is None else verdict.ratio(found),
         methods=[_card(solved, one, light, unit, costs.get(one.kind), avoid) for one in solved.methods],
@@ -440,23 +434,6 @@ def _as_it_lasts(solved: Solved, reach: Reach | None, unit: int | None) -> str:
         return ""
     blur = decimal(look.blur_mm(solved.setup, lasts), ".3f")
     return f" {solved.table.units[unit].name} at its dial lasts {shutter(lasts)}: {blur} mm."
-
-
-@kept(256)
-def camera_text(camera: CameraSettings) -> CameraText:
-    """Camera settings as the camera shows them."""
-    return CameraText(
-        aperture=f_number(camera.f_number),
-        shutter=shutter(camera.shutter_s),
-        iso=iso(camera.iso),
-        nd=f"ND {nd(camera.nd_stops)}" if camera.nd_stops else "",
-    )
-
-
-def settings_line(camera: CameraSettings) -> str:
-    """Camera settings in a line."""
-    said = camera_text(camera)
-    return " · ".join(part for part in (said.aperture, said.shutter, said.iso, said.nd) if part)
 
 
 def _card(

@@ -18,7 +18,7 @@ from ..core.scene.log import LogEntry
 from ..core.scene.seen import SD_EYE, MethodKind
 from ..core.scene.setup import Setup
 from ..service.cards import CardLadder, CardPlan
-from .answer import settings_line
+from .camera import settings_line
 from .colour import balance_short
 from .effects import TICKS as TICK_NAMES
 from .figures import DisplayUnits, amount, dial, f_number, iso, length, listed, nd, shutter, stops

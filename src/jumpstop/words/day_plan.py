@@ -22,7 +22,7 @@ from ..core.plan.job.hours import (
 )
 from ..core.plan.job.schedule import Stretch, Turn
 from ..core.scene.job import Job
-from .answer import settings_line
+from .camera import settings_line
 from .cautions import caution_text
 from .comes_out import clause, put_right
 from .figures import DisplayUnits, count, dial, duration, grouped, listed, recycling, share

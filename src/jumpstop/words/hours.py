@@ -7,7 +7,7 @@ from ..core.kit.unit import Unit
 from ..core.plan.job.hours import Hour, first_lost
 from ..core.scene.ambient import Sky
 from ..core.scene.setup import Setup
-from .answer import settings_line
+from .camera import settings_line
 from .figures import DisplayUnits, dial, listed, stops
 from .methods import TITLES
 

@@ -12,7 +12,7 @@ from ..core.plan.need.of_job import AskedUnit
 from ..core.plan.need.of_light import Need, need_of
 from ..core.scene.light import Light
 from ..core.scene.seen import MethodKind
-from .answer import settings_line
+from .camera import settings_line
 from .figures import DisplayUnits, count, decimal, duration, grouped, guide_number, length, listed, plain, shutter
 from .kit import ROLES, UNIT_KINDS
 from .methods import TITLES

@@ -9,7 +9,7 @@ from ..core.plan.learn.to_read import blank_seen, unit_at_light
 from ..core.plan.light.reach import REACHES, Solved
 from ..core.scene.log import LogEntry
 from ..core.scene.seen import MethodKind
-from .answer import settings_line
+from .camera import settings_line
 from .figures import DisplayUnits, amount, dial, length
 from .kit import ROLES
 from .methods import title

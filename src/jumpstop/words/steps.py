@@ -8,7 +8,7 @@ from ..core.plan.light.reach import Solved
 from ..core.plan.stage.steps import School, WorkStep, steps_of
 from ..core.scene.receivers import RECEIVERS
 from ..core.scene.seen import MethodKind
-from .answer import settings_line
+from .camera import settings_line
 from .figures import DisplayUnits, dial, iso, marked, stops
 from .kit import RECEIVER_NAMES, ROLES
 

@@ -26,7 +26,7 @@ def of_unit(reach: Reach, unit: int, units: DisplayUnits, failing: Sequence[Rema
 
     failing: what of the picture does not, the first thing first.
     """
-    told = _of_unit(reach, unit, units, not failing)
+    told = of_light(reach, unit, units, not failing)
     others = others_of(failing, reach, unit)
     if not others:
         return told
@@ -48,7 +48,8 @@ def _said(found: Remark, reach: Reach, unit: int) -> bool:
     return fixed or reach.ambient_alone is not None or str(reach.verdict[unit]) == TOO_BRIGHT
 
 
-def _of_unit(reach: Reach, unit: int, units: DisplayUnits, right: bool) -> str:
+def of_light(reach: Reach, unit: int, units: DisplayUnits, right: bool = False) -> str:
+    """What a unit does at a light, the rest of the picture aside; right: whether that comes out."""
     light, name = reach.light, reach.solved.table.units[unit].name
     word, spare = str(reach.verdict[unit]), float(reach.spare[unit])
     if word == BLOCKED:

@@ -19,6 +19,7 @@
   import Tools from '../parts/Tools.svelte'
   import Paste from '../shelf/Paste.svelte'
   import TypicalKit from '../shelf/TypicalKit.svelte'
+  import { take } from '../lib/takes'
   import { address } from '../lib/addresses'
 
   let { setup }: { setup?: string } = $props()
@@ -107,6 +108,16 @@
             {#if answer.picture}<p class="text-[0.93rem] leading-snug" data-testid="picture">
                 {answer.picture}, {answer.balance}
               </p>{/if}
+            {#if answer.from_kit}
+              <p class="text-[0.9rem] leading-snug" data-testid="from-kit">
+                <bdi>{answer.from_kit.says}</bdi>
+                {#if answer.from_kit.unit}<button
+                    type="button"
+                    class="link-button no-print"
+                    onclick={() => void take(session!, answer.from_kit!.unit)}>take it here</button
+                  >{/if}
+              </p>
+            {/if}
             {#if answer.cures}<Cures {session} />{/if}
             <Need {session} typical={answer.typical} />
             {#if answer.typical}

@@ -2595,6 +2595,7 @@ export interface components {
             cures: boolean;
             /** Note */
             note: string;
+            from_kit: components["schemas"]["FromKit"] | null;
             settings: components["schemas"]["Settings"];
             /** Ratio */
             ratio: string;
@@ -4290,6 +4291,16 @@ export interface components {
             lit_right: boolean;
             /** Tones */
             tones: components["schemas"]["ToneText"][];
+            /** Says */
+            says: string;
+        };
+        /**
+         * FromKit
+         * @description What the job's kit has at a light. unit: its id, empty where nothing of the kit is left for it.
+         */
+        FromKit: {
+            /** Unit */
+            unit: string;
             /** Says */
             says: string;
         };
