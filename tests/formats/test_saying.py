@@ -1,6 +1,7 @@
 """A picture said in a line: sixty lines as photographers write them, and every setup said back as it was said."""
 
 import json
+import math
 from itertools import pairwise
 from typing import Any
 
@@ -177,6 +178,63 @@ def test_no_text_breaks_it_and_no_word_is_lost(text: str, more: list[str]) -> No
     ordered = sorted(spans)
     assert all(one[1] <= other[0] for one, other in pairwise(ordered))
     Setup.model_validate(with_parts(Setup(), said.parts).model_dump())
+
+
+def after(text: str, chosen: dict[int, int] | None = None) -> Setup:
+    """The setup that a line makes of the usual one."""
+    return said_setup(Setup(), read_picture(text, Setup(), KNOWN, chosen).parts)
+
+
+TWICE = ("f/4 | f/8", "ISO 200 | ISO 400", "1/125 | 1/250", "85 mm | 50 mm", "subject 2 m | subject 3 m",
+         "background 20 m | background 30 m", "1 under | 2 under", "2:1 | 3:1", "upright | landscape", "hss | at sync",
+         "1.8 m tall | 1.6 m tall", "ceiling 3 m | ceiling 4 m", "wind 2 m/s | wind 5 m/s", "20 frames | 30 frames",
+         "key 2 m | key 3 m", "key 45 left | key 30 right", "key 1/4 power | key 1/8 power",
+         "key 2 m up | key 3 m up", "key 1 under | key 1 over", "key half cto | key full cto",
+         "camera 1 m up | camera 2 m up")  # fmt: skip
+
+
+@pytest.mark.parametrize("both", TWICE)
+def test_a_second_figure_of_the_same_is_asked_and_never_put_in_the_place_of_the_first(both: str) -> None:
+    first, second = both.split(" | ")
+    text = f"{first}, {second}"
+    question = read_picture(text, Setup(), KNOWN).questions[0]
+    assert question.again
+    assert text[question.start :] in second
+    assert after(text, {question.start: 0}) == after(second)
+    assert after(text, {question.start: 1}) == after(first)
+    assert after(f"{first}, {first}") == after(first)
+
+
+def test_of_the_light_that_is_there_one_figure_stands() -> None:
+    question = read_picture("500 lx, EV 5", Setup(), KNOWN).questions[0]
+    assert [after("500 lx, EV 5", {question.start: at}).ambient.by for at in range(2)] == ["reading", "lux"]
+
+
+def test_filters_that_are_said_one_by_one_can_be_meant_together() -> None:
+    question = read_picture("ND8, 2 stops ND", Setup(), KNOWN).questions[0]
+    found = [after("ND8, 2 stops ND", {question.start: at}).fixed.nd for at in range(3)]
+    assert [one and one.stops for one in found] == [2, 5, 3]
+
+
+def test_what_counts_from_something_else_may_be_said_before_it() -> None:
+    for text in ("background 8 m behind, subject 2 m", "subject 2 m, background 8 m behind the subject"):
+        lens = after(text).aim.lens
+        assert lens is not None
+        assert (lens.subject_m, lens.background_m) == (2, 10)
+    for text in ("meter 5.6 at 1/125, ISO 400", "ISO 400, meter reads f/5.6 1/125"):
+        light = after(text).ambient
+        assert (light.by, light.readings[0].iso, light.readings[0].of) == ("reading", 400, "background")
+    rows = after("group of 30 in 3 rows").stage
+    assert (rows.people, rows.width_m, round(rows.depth_m, 3)) == (30, 6, 1.6)  # 0.6 m a person, 0.8 m a row
+
+
+@pytest.mark.parametrize("ev", [-3.5, 0, 5, 12, 15.3, 17])
+def test_a_light_that_is_said_as_ev_is_a_reading_of_it(ev: float) -> None:
+    """ISO 2720: EV at ISO 100 is log2 of N² / t, by the exact figures behind the marks."""
+    read = after(f"EV {ev}").ambient.readings[0]
+    assert read.ev == pytest.approx(ev, abs=0.01)
+    assert math.log2(read.f_number**2 / read.shutter_s) + read.needle_stops == pytest.approx(ev, abs=0.1)
+    assert abs(read.needle_stops) < 0.35  # the marks themselves are as near as they come
 
 
 def test_a_time_of_day_wants_a_place_and_is_asked() -> None:

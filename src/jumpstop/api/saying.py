@@ -13,7 +13,7 @@ from ..service.saying import blank_like, known_units, places_of, said_setup
 from ..store.rows import Kind
 from ..words.figures import dial_kind, sign_of
 from ..words.problems import problems_of
-from ..words.saying import may_be, needs_place, part_words
+from ..words.saying import may_be, needs_place, part_words, said_again
 from .documents import ERRORS, EVERYWHERE, workspace_of
 from .workspace import Workspace
 
@@ -111,7 +111,9 @@ def say(request: Request, asked: SayIn) -> SayOut:
 
 def _asks(question: Question, text: str) -> str:
     words = text[question.start : question.end]
-    return needs_place(words, bool(question.options)) if question.place else may_be(words)
+    if question.place:
+        return needs_place(words, bool(question.options))
+    return said_again(words) if question.again else may_be(words)
 
 
 Own = TypeVar("Own", bound=BaseModel)

@@ -23,7 +23,9 @@ def _all(meaning: Meaning, *phrases: str) -> dict[str, Meaning]:
 
 PHRASES: dict[str, Meaning] = (
     _all(("condition", SUN | {"subject": "back"}), "sun behind", "sun from behind", "back to the sun", "backlit",
-         "back lit", "against the sun", "into the sun", "contre-jour", "sun behind the subject", "sun at the back")
+         "back lit", "against the sun", "into the sun", "contre-jour", "sun behind the subject", "sun at the back",
+         *(f"{lead} {whose} {back}" for lead in ("sun at", "sun on", "the sun at") for whose in ("his", "her", "their")
+           for back in ("back", "backs")), *(f"sun behind {whom}" for whom in ("him", "her", "them")))
     | _all(("condition", SUN | {"subject": "sun"}), "in the sun", "in full sun", "full sun", "direct sun", "hard sun",
            "sun in front", "facing the sun", "sun on the face", "harsh sun")
     | _all(("condition", SUN | {"subject": "shade"}), "open shade", "in open shade", "in the shade", "in shade",
@@ -55,7 +57,10 @@ PHRASES: dict[str, Meaning] = (
     | _all(("orientation", {"orientation": "grip_up"}), "upright", "vertical", "portrait format",
            "portrait orientation")
     | _all(("subject", {"kind": "person"}), "portrait", "a portrait", "headshot", "a headshot", "person", "a person",
-           "model", "a model", "bride", "one person", "half length", "full length")
+           "model", "a model", "bride", "one person", "half length", "full length", "waist up", "dancer", "a dancer")
+    | _all(("subject", {"kind": "person", "singly": True}), "headshots", "portraits")
+    | _all(("group", {"people": 2}), "couple", "a couple", "the couple", "bride and groom", "pair of dancers",
+           "two people")
     | _all(("subject", {"kind": "animal"}), "animal", "an animal", "hare", "bird", "dog", "wildlife", "horse", "cat")
     | _all(("subject", {"kind": "object"}), "object", "an object", "product", "a product", "still life", "table top",
            "food", "tabletop")
@@ -93,16 +98,25 @@ OF_LIGHTS: dict[str, Meaning] = (
     | _all(("role", {"role": "rim"}), "rim", "rim light", "edge", "edge light", "kicker", "hair light", "hairlight",
            "backlight", "rimlight", "separation light")
     | _all(("role", {"role": "background"}), "background light", "backdrop light", "light on the background")
-    | _all(("light", {}), "flash", "strobe", "light", "a light", "speedlight", "the flash", "flash head", "one light")
+    | _all(("light", {}), "flash", "strobe", "light", "a light", "speedlight", "flash head", "one light")
+    | _all(("light", {"that": True}), "the flash", "the light", "the strobe")
     | _all(("modifier", {"modifier": None}), "bare", "bare head", "bare bulb", "no modifier", "direct", "direct flash")
     | _all(("bounce", {"surface": "ceiling"}), "bounce off the ceiling", "bounced off the ceiling",
-           "off the ceiling", "ceiling bounce", "bounce", "bounced", "bounce flash", "bouncing off the ceiling")
+           "off the ceiling", "ceiling bounce", "bounce", "bounced", "bounce flash", "bouncing off the ceiling",
+           *(f"{how} off {which} ceiling"
+             for how in ("bounce flash", "bounced flash", "flash bounced", "bouncing flash", "flash",
+                         "bounce the flash", "bounce", "bounced")
+             for which in ("the", "a", "a white", "the white")))
     | _all(("bounce", {"surface": "left"}), "off the left wall", "bounced off the left wall")
     | _all(("bounce", {"surface": "right"}), "off the right wall", "bounced off the right wall")
     | _all(("off", {"on": False}), "switched off", "off for now")
     | {f"{size}{colour}{tail}": ("gel", {"gel": f"{kind}_{colour}"})
        for size, kind in (("full ", "full"), ("half ", "half"), ("quarter ", "quarter"), ("eighth ", "eighth"))
        for colour in ("orange", "blue", "green") for tail in (" gel", "") if f"{kind}_{colour}" in GELS}
+    | {f"{said}{name}": ("gel", {"gel": f"{kind}_{colour}"})
+       for said, kind in (("", "full"), ("full ", "full"), ("half ", "half"), ("1/2 ", "half"), ("quarter ", "quarter"),
+                          ("1/4 ", "quarter"), ("eighth ", "eighth"), ("1/8 ", "eighth"))
+       for name, colour in (("cto", "orange"), ("ctb", "blue")) if f"{kind}_{colour}" in GELS}
     | _all(("gel", {"gel": "none"}), "no gel", "without a gel", "ungelled")
 )  # fmt: skip
 """What is said of a light; common practice."""
@@ -115,6 +129,8 @@ KINDS: dict[str, tuple[str, ...]] = {
     "reflector": ("reflector",), "extender": ("extender",), "fresnel": ("extender",),
 }  # fmt: skip
 """Modifiers by what they are called in general, as kinds of the shelf."""
+NOT_LIGHTS = frozenset({"rain", "painting", "wind", "breeze", "cloud", "clouds", "snow", "meter", "stand", "stands"})
+"""Words before which "light" is no flash."""
 GROUPS = ("team", "group", "family", "party", "choir", "class", "crew", "band", "crowd", "pair", "couple", "guests")
 NOUNS = {
     "background": "background", "backdrop": "background", "behind them": "background",
@@ -125,7 +141,8 @@ JOINS = frozenset({
     "at", "with", "the", "a", "an", "on", "in", "of", "through", "from", "and", "to",
     "by", "is", "for", "into", "use", "using", "then", "plus", "it", "as", "set", "his",
     "her", "its", "our", "my", "away", "off", "held", "lit", "shot", "wants", "want", "please",
-    "about", "me", "i", "up", "one", "lens",
+    "about", "me", "i", "up", "one", "lens", "shoot", "shooting",
+    "·", "-", "|", "/", "&",
 })  # fmt: skip
 """Words that say nothing by themselves."""
 
@@ -151,6 +168,12 @@ def _bearing(f: Mapping[str, Any], u: DisplayUnits) -> str:
     return "from behind" if abs(deg) == 180 else f"{plain(abs(deg))}° to the {'left' if deg < 0 else 'right'}"
 
 
+def _metered(f: Mapping[str, Any]) -> str:
+    if "ev" in f:
+        return f"EV {plain(f['ev'])} at ISO 100"
+    return ", ".join([f_number(f["f_number"]), shutter(f["shutter_s"]), *([iso(f["iso"])] if f.get("iso") else [])])
+
+
 def _motion(f: Mapping[str, Any], u: DisplayUnits) -> str:
     if f["kind"] == "none":
         return "nothing that matters moves"
@@ -159,6 +182,7 @@ def _motion(f: Mapping[str, Any], u: DisplayUnits) -> str:
     return f"freeze {MOVERS[f['mover']]}"
 
 
+POINTED = {"background": "background", "subject": "lit side", "shade": "open shade"}
 TRIGGERS = {"radio": "radio trigger", "optical": "optical trigger", "shoe": "shoe or cord"}
 SAYS: dict[str, Saying] = {
     "condition": lambda f, u: ", ".join(
@@ -170,6 +194,7 @@ SAYS: dict[str, Saying] = {
     "at_place": lambda f, u: f"{f['place'].name or 'the place'}, {f['day'].day} {f['day']:%B}, at {f['clock']:%H:%M}",
     "sky": lambda f, u: SKIES[f["sky"]],
     "lux": lambda f, u: f"{grouped(f['lux'])} lx",
+    "reading": lambda f, u: f"the {POINTED[f['of']]} by the meter: {_metered(f)}",
     "aperture": lambda f, u: f_number(f["f_number"]),
     "iso": lambda f, u: iso(f["iso"]),
     "shutter": lambda f, u: f"{shutter(f['shutter_s'])}, fixed",
@@ -178,6 +203,7 @@ SAYS: dict[str, Saying] = {
     "focal": lambda f, u: f"{plain(f['focal_mm'])} mm",
     "subject_distance": lambda f, u: f"subject at {length(f['metres'], u, True)}",
     "background_distance": lambda f, u: f"background at {length(f['metres'], u)} from the camera",
+    "background_behind": lambda f, u: f"background {length(f['metres'], u)} behind the subject",
     "background": lambda f, u: f"background {level(f['stops']) if f['stops'] else 'as metered'}",
     "ratio": lambda f, u: f"lighting ratio {ratio_words(f['ratio'])}",
     "orientation": lambda f, u: "landscape" if f["orientation"] == "landscape" else "upright",
@@ -186,6 +212,7 @@ SAYS: dict[str, Saying] = {
     "body": lambda f, u: f"on {f['body'].name}",
     "lens": lambda f, u: f"with {f['lens'].name}",
     "group": lambda f, u: f"a group of {count(f['people'], 'person', 'people')}",
+    "rows": lambda f, u: f"in {count(f['rows'], 'row')}",
     "subject": lambda f, u: {"person": "a person", "animal": "an animal", "object": "an object"}[f["kind"]],
     "tall": lambda f, u: f"{length(f['metres'], u, True)} tall",
     "wide": lambda f, u: f"{length(f['metres'], u)} wide",
@@ -228,6 +255,11 @@ def may_be(text: str) -> str:
     return f"“{text[:SHOW]}” can be:"
 
 
+def said_again(text: str) -> str:
+    """That another figure was said of the same before."""
+    return f"“{text[:SHOW]}” is the second one that is said. Take:"
+
+
 def said_of(setup: Setup, units: DisplayUnits) -> str:
     """A setup as a photographer would say it in a line; what is usual is left out. It can be said back."""
     aim, lens, stage, ambient = setup.aim, setup.aim.lens, setup.stage, setup.ambient
@@ -236,6 +268,9 @@ def said_of(setup: Setup, units: DisplayUnits) -> str:
         said.append(ALL_SHADE if ambient.condition == "open_shade" else CONDITIONS[ambient.condition])
     elif ambient.by == "sun":
         said += [f"at {ambient.clock:%H:%M}", SKIES[ambient.sky]]
+    elif ambient.by == "reading" and len(ambient.readings) == 1 and not ambient.readings[0].needle_stops:
+        read = ambient.readings[0]
+        said.append(f"{METERED[read.of]} {f_number(read.f_number)} {shutter(read.shutter_s)} {iso(read.iso)}")
     elif ambient.by == "lux" and ambient.lux is not None:
         said.append(f"{ambient.lux:.0f} lx")
     said.append(PLACED[ambient.subject])
@@ -271,6 +306,7 @@ def said_of(setup: Setup, units: DisplayUnits) -> str:
     return ", ".join(said)
 
 
+METERED = {"background": "meter reads", "subject": "incident", "shade": "meter in the shade reads"}
 PLACED = {"sun": "in the sun", "back": "sun behind", "shade": "in the shade", "panel": "under a panel"}
 
 

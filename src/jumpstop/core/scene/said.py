@@ -5,15 +5,20 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from ..kit.gel import GelFor
+from ..physics.scales import SHUTTERS
 from .aim import ExposureAim, Lens, Motion
-from .ambient import AmbientSpec
+from .ambient import AmbientSpec, Reading
 from .light import MOST_LIGHTS, USUAL_TARGETS, Light, Role
 from .setup import FixedNd, Setup
 from .stage import Position, Stage
 
 BEHIND_M = 7.5  # how far behind the subject a background is taken to be that nobody has said, from memory
 SPREAD_M = 0.6  # of a row that one person takes, from memory
+ROW_M = 0.8  # from one row of people to the next, from memory
 USUAL_LIGHT_M = 1.9  # a light's height that nobody has said
+LAST = ("background_behind", "reading")  # what counts from what else is said, wherever that stands
+EV_AT = ((8.0, 6.0), (1.0, 0.0))  # apertures of a reading that is said as EV, each with its EV at 1 s and ISO 100
+DIM_EV = 2  # below it the second, at which no time is longer than a camera has
 
 
 @dataclass(frozen=True)
@@ -28,7 +33,7 @@ class Part:
 
 def with_parts(setup: Setup, parts: Sequence[Part], light: int = 0) -> Setup:
     """The setup with all that was said. light: the one in hand, of which is said what names no other."""
-    for part in parts:
+    for part in sorted(parts, key=lambda one: one.code in LAST):
         if part.light is None:
             setup = OF_SETUP[part.code](setup, part.facts)
     return _with_lights(setup, parts, light)
@@ -129,9 +134,28 @@ def _lux(setup: Setup, f: Mapping[str, Any]) -> Setup:
     return setup.model_copy(update={"ambient": setup.ambient.model_copy(update={"by": "lux", "lux": f["lux"]})})
 
 
+def _reading(setup: Setup, f: Mapping[str, Any]) -> Setup:
+    """The light by a meter's reading, at the ISO of the setup where none is said with it; or by its EV at ISO 100."""
+    if "ev" in f:
+        f_number, at_1_s = EV_AT[f["ev"] < DIM_EV]
+        seconds = SHUTTERS.marked(2 ** (at_1_s - f["ev"]))
+        read = Reading(f_number=f_number, shutter_s=seconds)
+        read = read.model_copy(update={"needle_stops": round(f["ev"] - read.ev, 2)})
+    else:
+        read = Reading(f_number=f["f_number"], shutter_s=f["shutter_s"], iso=f.get("iso") or setup.aim.iso)
+    read = read.model_copy(update={"of": f["of"]})
+    changed = {"by": "reading", "readings": (read,)}
+    return setup.model_copy(update={"ambient": setup.ambient.model_copy(update=changed)})
+
+
 def _aperture(setup: Setup, f: Mapping[str, Any]) -> Setup:
     aim = setup.aim.model_copy(update={"by": "aperture", "f_number": f["f_number"]})
     return setup.model_copy(update={"aim": aim})
+
+
+def _background_behind(setup: Setup, f: Mapping[str, Any]) -> Setup:
+    subject_m = (setup.aim.lens or Lens()).subject_m
+    return _lens(background_m="metres")(setup, {"metres": subject_m + f["metres"]})
 
 
 def _iso(setup: Setup, f: Mapping[str, Any]) -> Setup:
@@ -165,6 +189,12 @@ def _group(setup: Setup, f: Mapping[str, Any]) -> Setup:
     return setup.model_copy(update={"stage": stage})
 
 
+def _rows(setup: Setup, f: Mapping[str, Any]) -> Setup:
+    rows, people = f["rows"], setup.stage.people
+    update = {"width_m": max(1.0, people * SPREAD_M / rows), "depth_m": (rows - 1) * ROW_M}
+    return setup.model_copy(update={"stage": setup.stage.model_copy(update=update)})
+
+
 def _subject(setup: Setup, f: Mapping[str, Any]) -> Setup:
     usual = Stage()
     changed: dict[str, Any] = {"kind": f["kind"]}
@@ -185,6 +215,7 @@ OF_SETUP: dict[str, Change] = {
     "at_place": _at_place,
     "sky": _in("ambient", AmbientSpec, sky="sky"),
     "lux": _lux,
+    "reading": _reading,
     "aperture": _aperture,
     "iso": _iso,
     "shutter": _fixed(shutter_s="shutter_s"),
@@ -193,6 +224,7 @@ OF_SETUP: dict[str, Change] = {
     "focal": _lens(focal_mm="focal_mm"),
     "subject_distance": _lens(subject_m="metres"),
     "background_distance": _lens(background_m="metres"),
+    "background_behind": _background_behind,
     "background": _in("aim", ExposureAim, background_stops="stops"),
     "ratio": _in("aim", ExposureAim, ratio="ratio"),
     "orientation": _in("aim", ExposureAim, orientation="orientation"),
@@ -201,6 +233,7 @@ OF_SETUP: dict[str, Change] = {
     "body": _setup(body="body"),
     "lens": _setup(lens="lens"),
     "group": _group,
+    "rows": _rows,
     "subject": _subject,
     "tall": _in("stage", Stage, height_m="metres"),
     "wide": _in("stage", Stage, width_m="metres"),

@@ -7,7 +7,7 @@ from itertools import product
 from ...core.physics.scales import APERTURES, ISOS
 from .asked import Asked
 from .numbers_of_nd import bare_nd, factor_nd, marked_nd
-from .parts import Misread, Node, Rule, Values, amounts, denominator, fail, num, only, tokens, whole_of
+from .parts import LEAST_PART, Misread, Node, Rule, Values, amounts, denominator, fail, num, only, tokens, whole_of
 from .text import numbers
 
 TENTHS_APART = 0.1  # of a stop: a mark and a meter's tenths that differ by more are told apart
@@ -38,7 +38,7 @@ def _aperture(tree: Node, asked: Asked) -> Values:
 
 
 def _aperture_and(tree: Node, asked: Asked) -> Values:
-    sizes = [size for size in only(tree, asked) if size < 1] or fail("unknown")
+    sizes = [size for size in only(tree, asked) if LEAST_PART <= size < 1] or fail("unknown")
     return [on_mark(APERTURES.moved(mark, size)) for mark, size in product(num(tree, asked), sizes)]
 
 

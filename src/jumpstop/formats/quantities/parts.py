@@ -17,6 +17,7 @@ WORDS = {name: float(at) for at, name in enumerate(
 )} | {"a": 1.0, "an": 1.0}  # fmt: skip
 PARTS = {"half": 1 / 2, "third": 1 / 3, "thirds": 1 / 3, "quarter": 1 / 4, "tenth": 1 / 10, "two thirds": 2 / 3,
          "three quarters": 3 / 4}  # fmt: skip
+LEAST_PART = 0.09  # of a stop that is said with a whole one: tenths, but no time of 1/200 s that stands beside it
 WHOLE_KINDS = {"iso", "count", "range"}
 GROUPED_KINDS = WHOLE_KINDS | {"lux", "money"}
 

@@ -3,7 +3,7 @@
 from itertools import product
 
 from .asked import Asked
-from .parts import Misread, Node, Rule, Values, amount, amounts, only, sign_of, tokens
+from .parts import LEAST_PART, Misread, Node, Rule, Values, amount, amounts, only, sign_of, tokens
 
 DOWN = {"underexposed", "under", "darker", "dark", "down", "less", "below"}
 RELATIVE = {"up", "down", "less", "more"}  # in a picture seen: how it came out, or what to do about it?
@@ -15,7 +15,9 @@ def _level(tree: Node, asked: Asked) -> Values:
 
 def _level_and_part(tree: Node, asked: Asked) -> Values:
     first, second = amounts(tree)
-    return _with_sense(tree, asked, [a + b for a, b in product(amount(first, asked), amount(second, asked)) if b < 1])
+    return _with_sense(
+        tree, asked, [a + b for a, b in product(amount(first, asked), amount(second, asked)) if LEAST_PART <= b < 1]
+    )
 
 
 def _with_sense(tree: Node, asked: Asked, sizes: Values) -> Values:

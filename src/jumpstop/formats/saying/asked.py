@@ -12,6 +12,8 @@ from ...core.scene.setup import OwnBody, OwnLens
 
 Parts = tuple[Part, ...]
 Options = Sequence[Parts]
+NOT_UNDERSTOOD: Options = ((),)
+"""Words that belong together and mean nothing that is there: what some of them mean alone is not meant."""
 
 
 @dataclass(frozen=True)
@@ -37,12 +39,14 @@ class Piece:
 
 @dataclass(frozen=True)
 class Question:
-    """Some of the text that can be several things: each as the parts that it would be. place: a time wants a place."""
+    """Some of the text that can be several things: each as the parts that it would be. place: a time wants a place;
+    again: something else was said of the same before."""
 
     start: int
     end: int
     options: tuple[Parts, ...]
     place: bool = False
+    again: bool = False
 
 
 @dataclass(frozen=True)

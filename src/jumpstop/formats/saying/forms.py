@@ -6,13 +6,16 @@ from dataclasses import dataclass
 from typing import Any
 
 from ...core.scene.said import Part
-from ...words.saying import GROUPS
+from ...words.saying import GROUPS, KINDS
 from ..quantities.parts import WORDS
-from .asked import Options
-from .speaker import Speaker
+from .asked import NOT_UNDERSTOOD, Options
+from .speaker import ROLES, Speaker
 
 SOON = 40  # 1/x with a greater x is a shutter, as a quantity by itself is
+SUBJECTS = r"(?: (?:the )?(?:subject|them|him|her|model|group|couple|people))"
+KIND = "|".join(sorted(map(re.escape, KINDS), key=len, reverse=True))
 POWERS = (64, 128, 256)  # 1/x of these can be a power, and a time
+CENTIMETRES = re.compile(r"\d ?(?:cm|in|inch|inches)$")
 NUMBER = r"(\d[\d,.]*|an?|one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve)"
 
 
@@ -48,10 +51,25 @@ def _alone(code: str, name: str, values: Sequence[float]) -> Options:
 @_form(rf"(?:an? )?(?:{'|'.join(GROUPS)}) of {NUMBER}|{NUMBER} (?:people|persons|guests|kids|children|players|of them)")
 def _people(reader: Speaker, match: re.Match[str]) -> Options:
     count = _whole(match.group(1) or match.group(2))
-    return [(Part("group", {"people": count}),)] if 2 <= count <= 1000 else [(Part("subject", {"kind": "person"}),)]
+    one = (Part("subject", {"kind": "person"}),)
+    if not 2 <= count <= 1000:
+        return [one]
+    group = (Part("group", {"people": count}),)
+    return [group, one] if any(part.facts.get("singly") for piece in reader.pieces for part in piece.parts) else [group]
 
 
-@_form(rf"{NUMBER} (?:frames|shots|pictures|exposures)")
+@_form(rf"(?:in )?{NUMBER} rows?")
+def _rows(reader: Speaker, match: re.Match[str]) -> Options:
+    rows = _whole(match.group(1))
+    return [(Part("rows", {"rows": rows}),)] if 1 <= rows <= 20 and reader.of_group() else []
+
+
+@_form(rf"{NUMBER} (?:headshots|portraits)")
+def _one_by_one(reader: Speaker, match: re.Match[str]) -> Options:
+    return [(Part("subject", {"kind": "person"}),)]
+
+
+@_form(rf"{NUMBER} (?:frames|shots|pictures|exposures)(?: each)?")
 def _frames(reader: Speaker, match: re.Match[str]) -> Options:
     count = _whole(match.group(1))
     return [(Part("frames", {"frames": count}),)] if 1 <= count <= 1_000_000 else []
@@ -60,6 +78,13 @@ def _frames(reader: Speaker, match: re.Match[str]) -> Options:
 @_form(rf"{NUMBER} (?:equal |flash )?heads?")
 def _heads(reader: Speaker, match: re.Match[str]) -> Options:
     return reader.heads(_whole(match.group(1)))
+
+
+@_form(r"(\d+) ?x|x ?(\d+)|([2-8]|two|three|four|five|six|seven|eight)")
+def _so_many(reader: Speaker, match: re.Match[str]) -> Options:
+    """2 x before a unit or what is put on it, x 2 after it: so many heads."""
+    before, after, word = match.groups()
+    return reader.times(_whole(before or after or word), reader.before if after else reader.after)
 
 
 @_form(rf"{NUMBER} (?:lights|flashes|strobes|units)")
@@ -79,8 +104,30 @@ def _aperture(reader: Speaker, match: re.Match[str]) -> Options:
     return _alone("aperture", "f_number", reader.values(said, "aperture", low=0.7, high=90, widest=widest))
 
 
+@_form(
+    r"(?:the )?(?:ambient|(?:light |ambient |spot )?meter|metered|incident|i read)(?: in the shade)?"
+    r"(?: reads| reading| says| at| of| is)* (f? ?/?[\d.]+)(?: at| and)? (1/\d+|\d+th)(?: s)?(?:(?: at)? (iso ?\d+))?"
+)
+def _metered(reader: Speaker, match: re.Match[str]) -> Options:
+    """What a meter reads of the light that is there: it is no setting of the camera."""
+    apertures = reader.values(match.group(1), "meter", low=0.7, high=90)
+    times = reader.values(match.group(2), "shutter", low=1 / 100_000, high=3600)
+    isos = reader.values(match.group(3), "iso", low=1, high=10_000_000) if match.group(3) else (None,)
+    of = "subject" if "incident" in match.group() else "shade" if "shade" in match.group() else "background"
+    return [(Part("reading", {"f_number": f, "shutter_s": s, "iso": iso, "of": of}),)
+            for f in apertures for s in times for iso in isos]  # fmt: skip
+
+
+@_form(r"ev ?(-?[\d.,]+)(?: at iso ?100)?|(-?[\d.,]+) ?ev at iso ?100")
+def _ev(reader: Speaker, match: re.Match[str]) -> Options:
+    found = reader.values(match.group(1) or match.group(2), "ev", low=-6, high=20)
+    return [(Part("reading", {"ev": one, "of": "background"}),) for one in found]
+
+
 @_form(r"nd ?/?\d.*|x ?\d+|\d+ ?x|.+ stops? (?:of )?nd|nd .+ stops?")
 def _nd(reader: Speaker, match: re.Match[str]) -> Options:
+    if re.fullmatch(r"x ?[12]|[12] ?x", match.group()):  # what lengthens a lens is sold as that too
+        return NOT_UNDERSTOOD
     said = re.sub(r" (of )?nd$", "", match.group())
     return _alone("nd", "stops", reader.values(said, "nd", low=0, high=40))
 
@@ -134,9 +181,21 @@ def _ceiling(reader: Speaker, match: re.Match[str]) -> Options:
     return _alone("ceiling", "metres", [one for one in reader.far(match.group(1) or match.group(2)) if 1 <= one <= 30])
 
 
+@_form(rf"(?:the )?(?:background|backdrop|wall)(?: is| at)? (.+?) behind{SUBJECTS}?")
+def _behind(reader: Speaker, match: re.Match[str]) -> Options:
+    return _alone("background_behind", "metres", reader.far(match.group(1)))
+
+
+@_form(rf"(?:the )?(?:background|backdrop|wall) behind{SUBJECTS}?(?: is)?(?: at)? (.+)")
+def _behind_at(reader: Speaker, match: re.Match[str]) -> Options:
+    """From the subject, or from the camera as backgrounds are said elsewhere: it is asked."""
+    found = reader.far(match.group(1))
+    return [*_alone("background_behind", "metres", found), *_alone("background_distance", "metres", found)]
+
+
 @_form(r"(?:the )?(?:background|backdrop)(?: at| is)? (.+)")
 def _background(reader: Speaker, match: re.Match[str]) -> Options:
-    said = re.sub(r"( behind| away| off| from the camera)$", "", match.group(1))
+    said = re.sub(r"( away| off| from the camera)$", "", match.group(1))
     found = _alone("background_distance", "metres", reader.far(said))
     return found or _alone("background", "stops", reader.values(said, "background", low=-8, high=4, now=-1.0))
 
@@ -156,12 +215,45 @@ def _size(reader: Speaker, match: re.Match[str]) -> Options:
     return _alone(match.group(2), "metres", [one for one in reader.far(match.group(1)) if one <= 100])
 
 
+@_form(r"(\S+(?: (?:cm|m|in|inch|inches|ft|feet|foot|x \d+(?: cm)?))?) (.+)")
+def _sized(reader: Speaker, match: re.Match[str]) -> Options:
+    """A modifier by its size; one that is not there is not understood, and its size is no distance."""
+    size, own = _across(reader, match.group(1)), reader.modifiers(match.group(2))
+    if not size or not own:
+        return []
+    return reader.sized(own, size) or NOT_UNDERSTOOD
+
+
+@_form(rf"({KIND}) (.+)")
+def _of_a_size(reader: Speaker, match: re.Match[str]) -> Options:
+    """The other way round one side in centimetres or inches may as well be the distance."""
+    said = match.group(2)
+    size = _across(reader, said)
+    if not size or (len(size) == 1 and not CENTIMETRES.search(said)):
+        return []
+    found = reader.sized(reader.modifiers(match.group(1)), size)
+    if len(size) > 1:
+        return found or NOT_UNDERSTOOD
+    far = [(*parts[:-1], Part("modifier", parts[-1].facts, parts[-1].light),
+            Part("distance", {"metres": size[0]}, parts[-1].light)) for parts in found[:1]]  # fmt: skip
+    return [*found, *far]
+
+
+def _across(reader: Speaker, said: str) -> tuple[float, ...]:
+    """A size [m], the longer side last; empty where none is said."""
+    sides = re.fullmatch(r"(\d+) ?(?:cm)? ?x ?(\d+)(?: ?cm)?", said)
+    if sides:
+        return tuple(sorted(int(side) / 100 for side in sides.groups()))
+    return reader.far(said)
+
+
 @_form(r"(.+) (?:high|up)")
 def _height(reader: Speaker, match: re.Match[str]) -> Options:
     metres = [one for one in reader.far(match.group(1)) if one <= 20]
     if reader.current is None:
         return _alone("camera_height", "metres", metres) if reader.noun == "camera" else []
-    return [(Part("height", {"metres": one}, reader.current),) for one in metres]
+    ceiling = _alone("ceiling", "metres", [one for one in metres if one > 1]) if reader.bounced() else []
+    return [*ceiling, *((Part("height", {"metres": one}, reader.current),) for one in metres)]
 
 
 @_form(r".*\b(?:left|right|behind|o'clock)\b.*|on camera|on axis|from the camera's side|on the camera")
@@ -172,6 +264,20 @@ def _bearing(reader: Speaker, match: re.Match[str]) -> Options:
     return [(Part("bearing", {"deg": one}, reader.current),) for one in found]
 
 
+@_form(r"(?:fec|flash (?:exposure )?comp(?:ensation)?)(?: at| of)? (.+)|(.+) on (?:the )?(flash|strobe|key|fill|rim)")
+def _compensation(reader: Speaker, match: re.Match[str]) -> Options:
+    """What is dialled to a flash, not to the ambient."""
+    said, after, of = match.groups()
+    found = reader.values(said or after, "level", low=-6, high=4, now=-1.0)
+    if not found:
+        return []
+    light = reader.said_of_light(*(("role", {"role": of}) if of in ROLES else ("light", {"that": True})))
+    number = reader.current
+    if len(light) != 1 or number is None:
+        return []
+    return [(*light[0], Part("level", {"stops": one}, number)) for one in found]
+
+
 @_form(r"level (.+)")
 def _level(reader: Speaker, match: re.Match[str]) -> Options:
     if reader.current is None:
@@ -180,9 +286,29 @@ def _level(reader: Speaker, match: re.Match[str]) -> Options:
     return [(Part("level", {"stops": one}, reader.current),) for one in found]
 
 
-@_form(r".*\b(?:stops?|ev|under|over|brighter|darker|underexposed|overexposed)\b.*|[+-] ?\d.*|as metered")
+@_form(r"(.+?) (over|above|under|below)(?: the)? ambient")
+def _to_ambient(reader: Speaker, match: re.Match[str]) -> Options:
+    """Flash against ambient: what is as far over it leaves the background under; under it, the flash is a fill."""
+    if reader.current is None:
+        return []
+    found = reader.values(match.group(1), "level", low=0, high=6)
+    if match.group(2) in ("over", "above"):
+        return _alone("background", "stops", [-one for one in found])
+    return [(Part("background", {"stops": 0.0}), Part("level", {"stops": -one}, reader.current)) for one in found]
+
+
+@_form(
+    r".*\b(?:stops?|ev|under|over|brighter|darker|underexposed|overexposed)\b.*"
+    r"|[+-] ?\d.*|as metered|(?:at )?(?:minus|plus) .+"
+)
 def _stops(reader: Speaker, match: re.Match[str]) -> Options:
-    return reader.levels(reader.values(match.group(), "background", low=-8, high=4))
+    said = re.sub("^at (?=minus|plus)", "", match.group())
+    return reader.levels(reader.values(said, "background", low=-8, high=4))
+
+
+@_form(r"(?:on )?manual(?: at)? (1/\d+|full|half|quarter)")
+def _manual(reader: Speaker, match: re.Match[str]) -> Options:
+    return reader.dials(f"{match.group(1)} power")
 
 
 @_form(r".+ power|(?:at )?\d+/\d+.*|(?:at )?[\d.]+ of \d+|(?:at )?\d[\d.]* ?(?:ws|j)|(?:at )?(?:half|full|quarter)")

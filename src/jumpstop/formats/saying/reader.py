@@ -11,7 +11,7 @@ from ...core.scene.setup import Setup
 from ...words.saying import JOINS, NOUNS, OF_LIGHTS, PHRASES
 from ..quantities import Asked, Sign, read
 from ..quantities.text import plain
-from .asked import Options, Parts, Piece, Question, SaidPicture, Sayable
+from .asked import NOT_UNDERSTOOD, Options, Parts, Piece, Question, SaidPicture, Sayable
 from .forms import FORMS
 from .speaker import Speaker
 from .text import Word, words_of
@@ -24,6 +24,14 @@ CLOCK = re.compile(
     r"\d{1,2}[:.]\d{2}( ?[ap]\.?m\.?)?|\d{1,2} ?[ap]\.?m\.?|noon|midday|midnight|half (past )?\w+"
     r"|quarter (past|to) \w+|at \w+ o'clock"
 )
+
+ONCE = frozenset({
+    "aperture", "iso", "shutter", "nd", "focal", "subject_distance", "background_distance", "background", "ratio",
+    "orientation", "method", "tall", "wide", "deep", "camera_height", "ceiling", "wind", "frames", "known_by", "clock",
+    "distance", "height", "bearing", "dial", "level", "zoom", "gel",
+})  # fmt: skip
+"""Of what a picture, or a light, has one only: another is asked about, and never put in the place of the first."""
+ONE_FIGURE = {"background_behind": "background_distance", "lux": "known_by", "reading": "known_by"}
 
 Meaning = tuple[Options, bool]
 """What some words can be; and whether that wants a place."""
@@ -71,31 +79,54 @@ class Reader(Speaker):
             if len(words) > 1 and any(word.name is not None or word.phrase for word in words):
                 continue
             start, stop = words[0].start, words[-1].end
+            self.before, self.after = self._beside(at - 1, words[0].part), self._beside(end, words[0].part)
             found = self._meanings(words[0], plain(self.text[start:stop]))
+            if found is not None and found[0] is NOT_UNDERSTOOD:
+                self.unread.append((start, stop))
+                return end - at
             if found is not None:
                 self._take(start, stop, *found)
                 return end - at
         return 0
 
+    def _beside(self, at: int, part: int) -> Word | None:
+        """The word at a place, if it stands in the same part of the line."""
+        return self.words[at] if 0 <= at < len(self.words) and self.words[at].part == part else None
+
     def _take(self, start: int, stop: int, options: Options, place: bool = False) -> None:
         """Keep what was understood, or ask; what asks is taken by the answer that was given."""
-        options = options[:MOST_ASKED]
+        twice = self._said_twice(options[0]) if len(options) == 1 else []
+        options = [*options, *twice][:MOST_ASKED]
         if len(options) == 1 and not place:
             choice: int | None = 0
         else:
             choice = self.chosen.get(start)
         if choice is None or not 0 <= choice < len(options):
             if place or (options and options[0]):
-                self.questions.append(Question(start, stop, tuple(options), place))
+                self.questions.append(Question(start, stop, tuple(options), place, bool(twice)))
             return
         for part in options[choice]:
             if part.light is not None:
                 light = self.lights[part.light]
                 light.said.add(part.code)
+                light.bounced = light.bounced or bool(part.facts.get("surface"))
                 light.role = part.facts.get("role", light.role)
                 light.unit = part.facts.get("unit", light.unit) if part.code == "unit" else light.unit
         if options[choice]:
             self.pieces.append(Piece(start, stop, options[choice]))
+
+    def _said_twice(self, parts: Parts) -> Options:
+        """What was said before, where it was something else of the same; of filters, both of them too."""
+        for new in parts:
+            of = ONE_FIGURE.get(new.code, new.code)
+            for old in (part for piece in reversed(self.pieces) for part in piece.parts):
+                if of not in ONCE or ONE_FIGURE.get(old.code, old.code) != of or old.light != new.light:
+                    continue
+                if old == new:
+                    break
+                both = Part("nd", {"stops": old.facts["stops"] + new.facts["stops"]}) if of == "nd" else None
+                return [(old,)] if both is None else [(both,), (old,)]
+        return []
 
     def _meanings(self, first: Word, said: str) -> Meaning | None:
         """What some words can mean, each as parts; None where nothing. An empty meaning only sets what is spoken of."""

@@ -8,12 +8,14 @@ from typing import Any
 from ...core.scene.light import OwnModifier, OwnUnit
 from ...core.scene.said import Part
 from ...core.scene.setup import OwnBody, OwnLens, Setup
-from ...words.saying import JOINS, KINDS
+from ...words.saying import JOINS, KINDS, NOT_LIGHTS
 from ..quantities import Asked, Dial, Kind, Sign, read
 from ..quantities.text import plain
 from .asked import Options, Piece, Question, Sayable
+from .text import Word
 
 ROLES = ("fill", "rim", "background", "key")
+SAME_SIZE = 0.06  # of a size: what is nearer is the same; makers round to inches and back
 UNIT_OF_LENGTH = re.compile(r"\d ?(m|cm|ft|feet|foot|in|inch|inches|metres?|meters?|yards?)\b\.?$|['\"]")
 
 
@@ -23,7 +25,21 @@ class NamedLight:
 
     said: set[str] = field(default_factory=set)
     role: str | None = None
+    bounced: bool = False
     unit: OwnUnit | None = None
+
+
+def _kinds(said: str) -> tuple[str, ...] | None:
+    """The kinds of modifier that are called so, one or several of them."""
+    return KINDS.get(said.removesuffix("s") if said.removesuffix("s") in KINDS else said)
+
+
+def _is_across(own: OwnModifier, across: Sequence[float]) -> bool:
+    """Whether a modifier is as large as is said, by one side or two [m]: by its face, or as its name has it [cm]."""
+    sides = [int(word) / 100 for word in plain(own.name).split() if word.isdigit()]
+    if own.face is not None:
+        sides += [own.face.width_m, own.face.rectangle_height_m or own.face.width_m]
+    return all(any(abs(one - side) <= SAME_SIZE * side for side in sides) for one in across)
 
 
 class Speaker:
@@ -46,6 +62,8 @@ class Speaker:
         self.current: int | None = None  # the light that is spoken of
         self.here = False  # whether it was named in this part of the line
         self.noun = ""
+        self.before: Word | None = None  # the words about those that are read
+        self.after: Word | None = None
         self.pieces: list[Piece] = []
         self.questions: list[Question] = []
         self.unread: list[tuple[int, int]] = []
@@ -86,6 +104,11 @@ class Speaker:
     def said_of_light(self, code: str, facts: Mapping[str, Any]) -> Options:
         if code == "role":
             return self._role(facts["role"])
+        if code == "light" and self.after is not None and plain(self.after.text) in NOT_LIGHTS:
+            return []
+        if facts.get("that") and self.current is not None:
+            self.here = True
+            return [()]
         if code == "bounce":
             off = [one for one in self.known.modifiers if one.kind == "bounce"]
             return self._each("modifier", [{"modifier": one, "surface": facts["surface"]} for one in off])
@@ -104,6 +127,43 @@ class Speaker:
     def heads(self, count: int) -> Options:
         """So many equal heads of one light."""
         return self.of_light("heads", {"heads": count}) if 1 <= count <= 16 else []
+
+    def times(self, count: int, beside: Word | None) -> Options:
+        """So many of what stands beside it: of a unit, or of what is put on one."""
+        if beside is None or count < 2:
+            return []
+        unit = isinstance(beside.name, OwnUnit) or self._calls_unit(plain(beside.text))
+        if not unit and not isinstance(beside.name, OwnModifier) and _kinds(plain(beside.text)) is None:
+            return []
+        if unit and beside is self.after and self.current is not None and "unit" in self.lights[self.current].said:
+            return self._begun(Part("heads", {"heads": count}, len(self.lights))) if count <= 16 else []
+        return self.heads(count)
+
+    def _calls_unit(self, word: str) -> bool:
+        return len(word) >= 3 and word.isalpha() and any(word in plain(one.name).split() for one in self.known.units)
+
+    def modifiers(self, said: str) -> list[OwnModifier]:
+        """Those that are called so, by their kind or by some of their name."""
+        kinds, wanted = _kinds(said), said.split()
+        if kinds is not None:
+            return [one for one in self.known.modifiers if one.kind in kinds]
+        if not any(len(word) >= 3 and word.isalpha() for word in wanted) or said in JOINS:
+            return []
+        return [one for one in self.known.modifiers if all(word in plain(one.name).split() for word in wanted)]
+
+    def sized(self, own: Sequence[OwnModifier], across: Sequence[float]) -> Options:
+        """Those of a size [m], by one side or two."""
+        return self._each("modifier", [{"modifier": one} for one in own if _is_across(one, across)])
+
+    def bounced(self) -> bool:
+        """Whether the light that is spoken of goes by a ceiling or a wall."""
+        return self.current is not None and self.lights[self.current].bounced
+
+    def of_group(self) -> bool:
+        """Whether more than one person stands there."""
+        return self.setup.stage.kind == "group" or any(
+            part.code == "group" for one in self.pieces for part in one.parts
+        )
 
     def several(self, count: int) -> Options:
         """So many lights, of which the roles of all but the first are asked."""
@@ -132,7 +192,7 @@ class Speaker:
 
     def called(self, said: str) -> Options:
         """Kit that is called by its kind, or by some of its name."""
-        kinds = KINDS.get(said.removesuffix("s") if said.removesuffix("s") in KINDS else said)
+        kinds = _kinds(said)
         if kinds is not None:
             return self._each("modifier", [{"modifier": one} for one in self.known.modifiers if one.kind in kinds])
         wanted = said.split()

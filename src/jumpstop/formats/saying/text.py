@@ -22,8 +22,11 @@ class Word:
     phrase: str = ""
 
 
-SPLIT = re.compile(r"[,;\n]+|\d+(?:,\d+)+[^\s,;]*|[^\s,;\d]+\d+,\d{1,2}(?![\d/])[^\s,;]*|[^\s,;]+")
-"""A comma between digits is a decimal one: 1,8 m; after f/8 or ±8 only where no other figure can follow it."""
+SPLIT = re.compile(
+    r"[,;\n]+|\((?i:nd)[^()\n]*\)|\d+(?:,\d+)+[^\s,;@]*|[^\s,;@\d]+\d+,\d{1,2}(?![\d/])[^\s,;@]*|[^\s,;@]+"
+)
+"""A comma between digits is a decimal one: 1,8 m; after f/8 or ±8 only where no other figure can follow it.
+What a filter is marked with, in brackets, is one word."""
 
 
 def words_of(text: str, known: Sayable) -> Iterator[Word]:
