@@ -57,7 +57,7 @@ def test_what_photographers_write(kind: Kind, there: str, text: str, meaning: st
 
 
 def test_a_range_is_two_figures() -> None:
-    for text in ("150-300", "150 to 300", "150–300", "about 150 to 300"):
+    for text in ("150-300", "150 to 300", "150–300", "about 150 to 300", "between 150 and 300"):
         outcome = read(text, Asked("range"))
         assert (outcome.values, outcome.most) == ((150,), 300), text
     assert read("44", Asked("range")).values == (44,)

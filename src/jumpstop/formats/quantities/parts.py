@@ -16,8 +16,9 @@ WORDS = {name: float(at) for at, name in enumerate(
     ("nought", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve")
 )} | {"a": 1.0, "an": 1.0}  # fmt: skip
 PARTS = {"half": 1 / 2, "third": 1 / 3, "thirds": 1 / 3, "quarter": 1 / 4, "tenth": 1 / 10, "two thirds": 2 / 3,
-         "three quarters": 3 / 4}  # fmt: skip
+         "two-thirds": 2 / 3, "one-third": 1 / 3, "three quarters": 3 / 4, "three-quarters": 3 / 4}  # fmt: skip
 LEAST_PART = 0.09  # of a stop that is said with a whole one: tenths, but no time of 1/200 s that stands beside it
+STOPS_KINDS = {"level", "background", "seen"}
 WHOLE_KINDS = {"iso", "count", "range"}
 GROUPED_KINDS = WHOLE_KINDS | {"lux", "money"}
 
@@ -70,7 +71,9 @@ def amount(tree: Node, asked: Asked) -> Values:
             word = str(tree.children[0])
             return [next(PARTS[one] for one in (word, word.rpartition(" ")[2]) if one in PARTS)]
         case _:  # a whole number and a part
-            return [sum(each) for each in product(*(part_of(one, asked) for one in tree.children))]
+            whole, part = (part_of(one, asked) for one in tree.children)
+            least = LEAST_PART if asked.kind in STOPS_KINDS else 0.0
+            return [a + b for a, b in product(whole, part) if b >= least]
 
 
 def part_of(one: "Node | Token", asked: Asked) -> Values:

@@ -1,7 +1,7 @@
 """Where things are: distances, bearings by side, clock or compass."""
 
 from .asked import Asked
-from .parts import Node, Rule, Values, fail, only, sign_of, tokens
+from .parts import Node, Rule, Values, amount, amounts, fail, only, sign_of, tokens
 from .units import FOOT_M, INCH_M, LENGTHS, POINTS
 
 
@@ -9,6 +9,12 @@ def _length(tree: Node, asked: Asked) -> Values:
     units = tokens(tree, "UNIT")
     size = LENGTHS.get(units[0]) if units else (FOOT_M if asked.feet else 1.0)
     return [one * size for one in only(tree, asked)] if size else fail("unknown")
+
+
+def _length_and(tree: Node, asked: Asked) -> Values:
+    whole, part = (amount(one, asked) for one in amounts(tree))
+    size = LENGTHS.get(tokens(tree, "UNIT")[0])
+    return [(a + b) * size for a in whole for b in part] if size else fail("unknown")
 
 
 def _feet_inches(tree: Node, asked: Asked) -> Values:
@@ -32,7 +38,7 @@ def _bearing(tree: Node, asked: Asked) -> Values:
 
 
 def _turned(tree: Node, asked: Asked) -> Values:
-    left = tokens(tree, "SIDE")[0] == "left"
+    left = tokens(tree, "SIDE")[0].startswith("l")
     if tokens(tree, "ITS"):
         left = not left  # the left hand of who looks at the camera is the right of the picture
     if asked.kind == "facing":
@@ -41,7 +47,7 @@ def _turned(tree: Node, asked: Asked) -> Values:
 
 
 def _side_alone(tree: Node, asked: Asked) -> Values:
-    side = -1 if tokens(tree, "SIDE")[0] == "left" else 1
+    side = -1 if tokens(tree, "SIDE")[0].startswith("l") else 1
     return [side * (-1 if asked.kind == "facing" else 1) * one for one in (45.0, 90.0)]
 
 
@@ -68,6 +74,7 @@ def _signed(tree: Node, asked: Asked) -> Values:
 
 RULES: dict[str, Rule] = {
     "length": _length,
+    "length_and": _length_and,
     "feet_inches": _feet_inches,
     "metres_cm": _metres_cm,
     "bearing": _bearing,

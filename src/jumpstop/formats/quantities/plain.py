@@ -5,6 +5,9 @@ from .parts import GROUPED_KINDS, WHOLE_KINDS, Misread, Node, Rule, Values, fail
 from .text import numbers
 from .units import BEAUFORT_M_S, CURRENCIES, FOOT_M, OUNCE_G, POUND_G, UNITS
 
+THOUSANDS_K = 100
+FORCE = ("force", "bft", "beaufort")
+
 
 def _plain(tree: Node, asked: Asked) -> Values:
     sign, sizes = sign_of(tree) or 1, only(tree, asked)
@@ -19,11 +22,13 @@ def _plain(tree: Node, asked: Asked) -> Values:
         return [sign * one for one in sizes]
     if asked.kind == "temperature":
         return _celsius(unit, [sign * one for one in sizes])
-    if prefix == "force" and asked.kind == "speed" and not unit:
+    if prefix in FORCE and asked.kind == "speed" and not unit:
         return [BEAUFORT_M_S * one**1.5 for one in sizes]
     if prefix and prefix != asked.kind:
         raise Misread("unknown")
     size = UNITS[asked.kind].get(unit)
+    if asked.kind == "kelvin" and unit == "k":  # 5600 K, or 5.6 thousand of them
+        return [one * 1000 if one < THOUSANDS_K else one for one in sizes]
     return [sign * one * size for one in sizes] if size else fail("unknown")
 
 

@@ -12,7 +12,7 @@ from lark.visitors import CollapseAmbiguities
 from .asked import Asked, Kind, Outcome, Why
 from .meaning import meanings, range_of
 from .parts import GROUPED_KINDS, Misread
-from .text import LONGEST, plain
+from .text import LONGEST, plain, without_about
 
 STARTS: dict[Kind, str] = {
     "level": "level", "background": "level", "seen": "level", "ratio": "ratio", "aperture": "aperture",
@@ -44,7 +44,7 @@ def _trees(text: str, start: str) -> list[Tree[Token]]:
 
 def outcome(text: str, asked: Asked) -> Outcome:
     """A text as the quantity asked for. Never raises."""
-    bare = plain(text[: LONGEST + 1], asked.kind in GROUPED_KINDS)
+    bare = without_about(plain(text[: LONGEST + 1], asked.kind in GROUPED_KINDS))
     if not bare:
         return Outcome(why="empty")
     if len(bare) > LONGEST:

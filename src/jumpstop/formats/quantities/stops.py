@@ -5,8 +5,15 @@ from itertools import product
 from .asked import Asked
 from .parts import LEAST_PART, Misread, Node, Rule, Values, amount, amounts, only, sign_of, tokens
 
-DOWN = {"underexposed", "under", "darker", "dark", "down", "less", "below"}
-RELATIVE = {"up", "down", "less", "more"}  # in a picture seen: how it came out, or what to do about it?
+DOWN = {"underexposed", "under", "darker", "dark", "down", "less", "below", "lower"}
+RELATIVE = {
+    "up",
+    "down",
+    "less",
+    "more",
+    "lower",
+    "higher",
+}  # in a picture seen: how it came out, or what to do about it?
 
 
 def _level(tree: Node, asked: Asked) -> Values:

@@ -11,6 +11,7 @@ _ONE = str.maketrans(dict.fromkeys(MINUS, "-") | QUOTES | MARKS)
 _GROUPED = re.compile(r"(?<=\d)[\u00a0\u202f\u2009](?=\d{3}(?!\d))")  # 12 800, with a space that does not break
 _SPACED = re.compile(r"(?<=\d) (?=\d{3}(?!\d))")  # the same with any space, where thousands are usual
 _SPACE = re.compile(r"\s+")
+_ABOUT = re.compile(r"^(?:(?:about|around|roughly|approximately|approx\.?|circa|ca\.?|c\.) |~ ?)(?=\S)")
 _FEET = re.compile(r"''")
 
 
@@ -31,6 +32,11 @@ def plain(text: str, grouped: bool = False) -> str:
 
 def _said(text: str) -> str:
     return _SPACE.sub(" ", _FEET.sub('"', text).lower()).strip().removesuffix(".")
+
+
+def without_about(text: str) -> str:
+    """A plain text without the word that says that its figure is a rough one."""
+    return _ABOUT.sub("", text)
 
 
 def numbers(written: str, grouped: bool, sign: str = "") -> list[float]:

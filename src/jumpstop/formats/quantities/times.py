@@ -1,7 +1,7 @@
 """Times of day, and lengths of time."""
 
 from .asked import Asked
-from .parts import WORDS, Misread, Node, Rule, Values, fail, only, tokens
+from .parts import WORDS, Misread, Node, Rule, Values, amount, amounts, fail, only, tokens
 
 
 def _clock(tree: Node, asked: Asked) -> Values:
@@ -43,6 +43,11 @@ def _time(size_s: float) -> Rule:
     return lambda tree, asked: [one * size_s / BASE_S[asked.kind] for one in only(tree, asked)]
 
 
+def _hours_and(tree: Node, asked: Asked) -> Values:
+    whole, part = (amount(one, asked) for one in amounts(tree))
+    return [(a + b) * 3600 / BASE_S[asked.kind] for a in whole for b in part]
+
+
 def _hours_bare(tree: Node, asked: Asked) -> Values:
     return only(tree, asked)
 
@@ -65,6 +70,7 @@ RULES: dict[str, Rule] = {
     "midnight": _fixed(0.0),
     "hours_bare": _hours_bare,
     "of_hours": _time(3600.0),
+    "hours_and": _hours_and,
     "of_minutes": _time(60.0),
     "of_seconds": _time(1.0),
     "hours_minutes": _hours_minutes,

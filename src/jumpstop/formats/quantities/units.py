@@ -22,7 +22,7 @@ LENGTHS = (
     | _all(1000.0, "km")
     | _all(FOOT_M, "ft", "ft.", "feet", "foot", "'")
     | _all(INCH_M, "in", "in.", "inch", "inches", '"')
-    | _all(3 * FOOT_M, "yd", "yard", "yards")
+    | _all(3 * FOOT_M, "yd", "yds", "yard", "yards")
 )
 COUNTED = ("frames", "frame", "people", "persons", "person", "flashes", "flash", "shots", "shot", "pictures", "heads",
            "head", "pcs", "pieces", "lights", "units", "x", "times", "each")  # fmt: skip
