@@ -108,7 +108,8 @@ def parts(line: list[Token], before: str = "") -> list[LinePart]:
                 out.append(LinePart(token.code, [here.tokens.pop()]))
                 here = out[-1]
             elif begins and token.code != here.topic:
-                out.append(LinePart(token.code, []))
+                denied = token.code == "hss" and here.tokens and here.tokens[-1].code == "no"
+                out.append(LinePart(token.code, [here.tokens.pop()] if denied else []))
                 here = out[-1]
         elif token.kind == "figure":
             own = OWN.get(token.unit)
@@ -137,6 +138,8 @@ def _aside_here(token: Token, here: LinePart) -> bool:
     """Whether a label is no more than a word about the figure in hand: `zoom` in a guide number's line."""
     if (here.topic, token.code) not in ASIDE_LABELS:
         return False
+    if token.code == "energy":
+        return token.text == "power" and token.opened  # 1000 flashes (1/1 power: 320)
     return token.code == "step" or not here.figures or (token.code == "battery" and _of_a_figure(here))
 
 
@@ -149,8 +152,10 @@ def _of_a_figure(here: LinePart) -> bool:
 ASIDE_LABELS = {
     ("guide", "zoom"),
     ("range", "step"),
+    ("energy", "step"),
     ("recycle", "battery"),
     ("flashes", "battery"),
+    ("flashes", "energy"),
     ("hss", "duration"),
 }
 PER = {"per", "pro", "par", "por"}
@@ -188,9 +193,11 @@ def _guide(part: LinePart) -> Fields:
                 continue
             unit = token.unit or (named[min(said, len(named) - 1)] if named else None)
             said += 1
+            in_feet = bool(claims) and unit == "ft" and claims[-1]["unit"] in ("m", None)
+            if in_feet and abs(value * FOOT_M / claims[-1]["guide_number"] - 1) <= SAME:
+                claims[-1]["unit"] = "m"
+                continue
             if claims and unit == "ft" and claims[-1]["unit"] == "m":
-                if abs(value * FOOT_M / claims[-1]["guide_number"] - 1) <= SAME:
-                    continue
                 claims[-1]["feet"] = value
                 continue
             if claims and unit == "m" and claims[-1]["unit"] == "ft":
@@ -300,20 +307,31 @@ def _energy(part: LinePart) -> Fields:
     least = min((one.values[0] for one in figures if one.values), default=0.0)
     if any(one.kind == "between" for one in part.tokens) and len(figures) == 2 and found and 0 < least < max(found):
         yield "range", {"lowest": least / max(found)}
+    step = _step_in(part) if found else None
+    if step is not None:
+        yield from _step(LinePart("step", [step]))
 
 
-def _range(part: LinePart) -> Fields:
+def _step_in(part: LinePart) -> Token | None:
+    """The figure of a stretch that is the step of its dial."""
     steps = [at for at, one in enumerate(part.tokens) if one.kind == "aside" and one.code in ("steps", "stepless")]
     labels = [at for at, one in enumerate(part.tokens) if one.kind == "label" and one.code == "step"]
     figures = [(at, one) for at, one in enumerate(part.tokens) if one.kind == "figure"]
     step: Token | None = None
     for place in steps + labels if len(figures) > 1 else []:
-        small = [(at, one) for at, one in figures if any(map(_is_step, one.values))]
+        small = [(at, one) for at, one in figures if any(map(_is_step, one.values)) and one.text != "1/1"]
         before, after = ([one for at, one in small if (at < place) == first] for first in (True, False))
         near = after[:1] or before[-1:] if place in labels else before[-1:] or after[:1]
         step = near[0] if near else step
-    step = step or next((one for _, one in figures if one.over and one.unit == "stops" and len(figures) > 1), None)
-    rest = [one for _, one in figures if one is not step]
+    if step is not None or len(figures) < 2:
+        return step
+    stops = [(at, one) for at, one in figures if one.unit == "stops"]
+    return next((one for at, one in stops if one.over or (at and part.tokens[at - 1].text == "±")), None)
+
+
+def _range(part: LinePart) -> Fields:
+    step = _step_in(part)
+    rest = [one for one in part.figures if one is not step]
     yield from _span(rest)
     if step is not None:
         yield from _step(LinePart("step", [step]))
@@ -396,10 +414,28 @@ def _recycle(part: LinePart) -> Fields:
 
 def _flashes(part: LinePart) -> Fields:
     for piece in _by_supply(part, lambda one: one.unit in ("", "x")):
-        counts = [value for one in piece.figures if one.unit in ("", "x") and not one.over for value in one.values]
-        found = [one for one in counts if one.is_integer() and likely("flashes", one)]
+        found = _at_full(piece)
         if found:
             yield "flashes", {"count": int(max(found))} | _named_supply(piece, part)
+
+
+def _at_full(piece: LinePart) -> list[float]:
+    """The counts of a stretch that are of full power: not what stands behind another, nor the only one before it."""
+    found: list[tuple[float | None, list[float]]] = []
+    power: float | None = None
+    for token in piece.tokens:
+        share = _power(token, [])
+        if share is not None:
+            power = share
+        elif token.kind == "figure" and token.unit in ("", "x"):
+            counts = [one for one in token.values if one.is_integer() and likely("flashes", one)]
+            if counts:
+                found.append((power, counts))
+                power = None
+    if len(found) == 1 and found[0][0] is None:
+        found = [(power, found[0][1])]  # 12,000 at minimum
+    full = [one for share, counts in found if share == 1 for one in counts]
+    return full or [one for share, counts in found if share is None for one in counts]
 
 
 def _named_supply(piece: LinePart, part: LinePart) -> dict[str, Any]:
@@ -494,6 +530,8 @@ def _hss(part: LinePart) -> Fields:
         yield "hss", {"has": True, "top_s": min(times)}
     elif part.has("no"):
         yield "hss", {"has": False}
+    elif part.tokens[-1].kind == "between":  # HSS: –
+        return
     elif part.has("yes") or not part.figures:
         yield "hss", {"has": True}
 

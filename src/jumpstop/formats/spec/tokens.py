@@ -70,13 +70,13 @@ _START = r"(?<![a-z0-9])"
 
 
 _BELOW = rf"\d{{1,2}} \d{{3}}(?=\s*s(?:ec)?{_END})|\d{{1,3}}(?:[.,]\d{{3}})+(?!\d)|{_NUM}"
-_BEHIND = "|".join(sorted((*UNITS["s"], *UNITS["stops"], "pasos"), key=len, reverse=True))
+_BEHIND = "|".join(map(re.escape, sorted((*UNITS["s"], *UNITS["stops"], "pasos"), key=len, reverse=True)))
 
 
 @lru_cache(maxsize=1)
 def _pattern() -> re.Pattern[str]:
     parts = {
-        "when": rf"{_START}t\s*[=(]?\s*0?[.,]?[15]\)?(?![0-9a-z])(?![.,]\d|\s*/)",
+        "when": rf"{_START}t\s*(?:\(\s*0?[.,]?[15]\s*\)|=?\s*0?[.,]?[15](?![0-9a-z]))(?![.,]\d|\s*/)",
         "word": rf"{_START}(?:{_WORD}){_END}\.?",
         "share": rf"{_START}(?P<above>\d)\s*/\s*(?P<below>{_BELOW})(?:[\s\-]*(?P<sunit>{_BEHIND}){_END})?",
         "fnumber": rf"{_START}f\s*[/:]?\s*(?P<fnum>{_NUM})(?!\s*-?\s*stops?)",
