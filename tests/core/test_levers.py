@@ -1,6 +1,7 @@
 """Find a stop: each change brings just what is promised, none breaks what is fixed, and the rule of ranking holds."""
 
 import math
+from dataclasses import replace
 from typing import Any, cast
 
 import numpy as np
@@ -12,7 +13,7 @@ from jumpstop.core.kit.errors import CannotSolve
 from jumpstop.core.kit.table import table_of
 from jumpstop.core.plan.change.levers import FEW, levers
 from jumpstop.core.plan.change.moves import Bag, done
-from jumpstop.core.plan.change.ranking import ENOUGH, gaining, gaining_pairs, spending, taming, taming_pairs
+from jumpstop.core.plan.change.ranking import ENOUGH, Lever, gaining, gaining_pairs, spending, taming, taming_pairs
 from jumpstop.core.plan.change.whole_set import set_levers
 from jumpstop.core.plan.light.placing import farthest_m
 from jumpstop.core.plan.light.reach import solve
@@ -269,6 +270,7 @@ def test_too_bright_and_stops_in_hand() -> None:
         ({"iso_max": 160}, {}, False),
         ({}, {"iso_ceiling": 160}, False),
         ({"top_speed_s": 1 / 100, "sync_s": 1 / 100}, {}, False),
+        ({"top_speed_s": 1 / 125, "sync_s": 1 / 125}, {}, True),
     ],
 )
 def test_iso_and_a_fixed_time_go_up_together_where_both_can(body: Any, aim: Any, offered: bool) -> None:
@@ -280,6 +282,28 @@ def test_iso_and_a_fixed_time_go_up_together_where_both_can(body: Any, aim: Any,
     both = named(found(Setup.model_validate(doc), "Redshank 60", "sync").unfixing, "iso_and_shutter")
     facts = [dict(one.moves[0].facts) for one in both]
     assert facts == ([{"iso": 200, "shutter_s": 1 / 125}] if offered else [])
+
+
+def test_a_lens_closes_to_its_smallest_aperture_and_no_further() -> None:
+    doc = {
+        "ambient": {"condition": "dark"}, "aim": {"f_number": 11, "lens": {"focal_mm": 85}},
+        "lights": [{"distance_m": 1}], "lens": {"name": "L", "focal_mm": 85, "widest": 2, "smallest": 16},
+    }  # fmt: skip
+    down = named(found(Setup.model_validate(doc), "Curlew 400", "sync").singles, "stop_down")
+    assert {one.moves[0].facts["f_number"] for one in down} == {13, 16}
+
+
+def test_what_is_not_enough_stands_by_what_it_costs_a_stop() -> None:
+    """0.5 for one stop is dearer than 0.6 for three; what is enough stands first, by its price alone."""
+
+    def one(gain: float, spare: float, depth: float) -> Lever:
+        costs = replace(found(NOON, "Redshank 60").singles[0].costs, **dict.fromkeys(
+            ("softer", "background", "noise", "method", "grams", "money", "work"), 0.0), depth=-2 * depth)  # fmt: skip
+        return Lever((), gain, spare, 0.3, 0.0, 0.0, costs)
+
+    dear, cheap, enough = one(1, -3, 0.5), one(3, -1, 0.6), one(4, 0.5, 9)
+    levers_found = replace(found(NOON, "Redshank 60"), singles=(dear, cheap, enough))
+    assert gaining(levers_found) == [enough, cheap, dear]
 
 
 def test_at_sync_a_filter_of_one_or_three_stops_can_tame_what_is_too_bright() -> None:
@@ -388,6 +412,8 @@ def test_a_whole_set_has_what_its_weakest_light_has() -> None:
     alone = [levers(setup, at, "nd", TABLE, unit, BAG, pairs=False) for at, unit in enumerate(units[:3])]
     assert found.spare == pytest.approx(min(one.spare for one in alone))
     assert found.light == int(np.argmin([one.spare for one in alone]))
+    assert found.whole
+    assert not any(one.whole for one in alone)
     assert {move.at for one in found.singles for move in one.moves} == {None, 0, 1, 2}
     crossed = [one for one in found.pairs if len({move.at for move in one.moves} - {None}) == 2]
     assert crossed  # one change for each of the two weakest, neither of which loses; another unit among them

@@ -46,6 +46,9 @@ def test_the_camera_of_a_card_counts_from_the_plan(kind: Any) -> None:
     assert min(isos) == TWO.body.iso_min  # within four stops
     short = TWO.model_copy(update={"body": TWO.body.model_copy(update={"iso_max": 800.0})})
     assert max(adds(pocket(kind, short).isos)) == 800
+    slow = TWO.model_copy(update={"body": TWO.body.model_copy(update={"top_speed_s": 1 / 4000}),
+                                  "aim": TWO.aim.model_copy(update={"f_number": 5.6})})  # fmt: skip
+    assert min(adds(pocket(kind, slow).shutters)) == (1 / 4000 if kind == "hss" else 1 / 250)
     for time, stops in times.items():
         assert stops == pytest.approx(math.log2(time / camera.shutter_s), abs=0.07)  # marks are not exact
         assert (time < 1 / 250) == (kind == "hss")  # one clean pulse is whole at sync and slower alone

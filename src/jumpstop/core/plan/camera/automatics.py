@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ...physics import exposure
-from ...physics.scales import APERTURES, ISOS, SHUTTERS
+from ...physics.scales import APERTURES, ISOS, SHUTTERS, at_least
 from ...scene.camera import CameraSettings
 from ...scene.setup import Setup
 from .ambient import Ambient
@@ -42,7 +42,7 @@ def automatics(setup: Setup, ambient: Ambient) -> list[Automatic]:
 
     def made(mode: str, f_number: float, time: float, iso: float) -> Automatic:
         camera = CameraSettings(f_number, time, iso)
-        past = float(SHUTTERS.exact(time)) < float(SHUTTERS.exact(setup.fastest_flash_s(f_number))) * 0.98
+        past = not at_least(time, setup.fastest_flash_s(f_number))
         return Automatic(mode, camera, past, wanted_ev - camera.ev)  # type: ignore[arg-type]
 
     sync = setup.fastest_flash_s(setup.f_number)

@@ -80,7 +80,7 @@ def _allowed(target: CameraTarget, methods: list[Method]) -> list[Method]:
 def _impossible(setup: Setup) -> Remark | None:
     """A fixed figure that this camera or bag does not have."""
     body, fixed = setup.body, setup.fixed
-    if fixed.shutter_s is not None and fixed.shutter_s < body.top_speed_s * 0.97:
+    if fixed.shutter_s is not None and not at_least(fixed.shutter_s, body.top_speed_s):
         return remark("shutter_beyond", shutter_s=fixed.shutter_s, limit_s=body.top_speed_s, body=body.name)
     if fixed.iso and not body.iso_min <= setup.aim.iso <= body.iso_max:
         return remark("iso_beyond", iso=setup.aim.iso, low=body.iso_min, high=body.iso_max, body=body.name)

@@ -9,7 +9,7 @@ from ...kit.modifier import layers_on
 from ...kit.unit import Unit
 from ...kit.values import MOST_DISTANCE_M
 from ...physics.beam import REFERENCE_ZOOM_MM, ZOOMS_MM
-from ...physics.scales import APERTURES, ISOS, SHUTTERS
+from ...physics.scales import APERTURES, ISOS, SHUTTERS, at_least
 from ...scene.light import MOST_HEADS, Light, OwnModifier
 from ...scene.seen import MethodKind
 from ...scene.setup import Setup
@@ -187,7 +187,7 @@ def iso_and_shutter(setup: Setup, method: Method, by: int = 1) -> Iterator[Move]
         return
     time_s = SHUTTERS.marked(SHUTTERS.moved(fixed.shutter_s, by), "third")
     iso = ISOS.marked(ISOS.moved(method.camera.iso, by), "third")
-    if low <= iso <= high and time_s >= body.top_speed_s * 0.97:
+    if low <= iso <= high and at_least(time_s, body.top_speed_s):
         change = of_setup(
             "iso_and_shutter",
             "iso",
