@@ -14,6 +14,7 @@ from fastapi.testclient import TestClient
 import jumpstop.store
 from asked import put, sentence
 from jumpstop.api.app import create_app
+from jumpstop.api.choices import BOUNDED
 from jumpstop.core.kit.unit import Unit
 from jumpstop.demo import SHELF
 from jumpstop.formats.errors import UnreadableFile
@@ -385,8 +386,23 @@ def test_head_is_the_newest_migration() -> None:
 
 def test_the_bounds_that_the_page_asks_for_are_told(client: TestClient) -> None:
     """A document without bounds would let any figure through to be refused afterwards."""
-    asked = set[str]()
+    asked, told = set[str](), client.get("/api/scales").json()["bounds"]
     for file in (Path(__file__).parents[2] / "web" / "src").rglob("*.svelte"):
-        asked |= set(re.findall(r"\bbounds\('([A-Z]\w+)'", file.read_text("utf-8")))
-    assert {"Stage", "Position", "Light"} <= asked
-    assert asked <= client.get("/api/scales").json()["bounds"].keys()
+        text = file.read_text("utf-8")
+        asked |= set(re.findall(r"\bbounds\('([A-Z]\w+)'", text))
+        for document, field in re.findall(r"\bbounds\('([A-Z]\w+)', '(\w+)'", text):
+            assert field in told[document], (file.name, document, field)
+    assert {"Stage", "Position", "Light", "Session", "Job", "Brief", "Batteries", "LogEntry"} <= asked
+    assert asked <= told.keys()
+
+
+def test_the_bounds_that_are_told_are_those_of_the_published_documents(client: TestClient) -> None:
+    told = client.get("/api/scales").json()["bounds"]
+    for model in BOUNDED:
+        published = model.model_json_schema()["properties"]
+        for name, schema in published.items():
+            ends = [one for one in (schema, *schema.get("anyOf", ())) if "minimum" in one and "maximum" in one]
+            if ends:
+                assert told[model.__name__][name] == [ends[0]["minimum"], ends[0]["maximum"]], (model, name)
+            elif name in told[model.__name__]:
+                assert "$ref" in str(schema), (model, name)  # bounds of a number that has a name of its own

@@ -103,6 +103,23 @@ def test_a_job_takes_ranges_clocks_and_lengths_of_time(page: Page) -> None:
     assert (brief["frames_each"], brief["frames_each_most"]) == (150, 300)
 
 
+def test_a_figure_out_of_bounds_is_refused_where_it_is_typed(page: Page) -> None:
+    """The job stays as it was, so that what is changed next is kept."""
+    go(page, "Job")
+    for label, text, bound in (("Frames each, session 1", "0", "1"), ("People, session 1", "0", "1"),
+                               ("Frames each, session 1", "20000", "10000")):  # fmt: skip
+        field = page.get_by_label(label)
+        field.fill(text)
+        field.press("Enter")
+        expect(page.get_by_role("alert")).to_contain_text(bound)
+        field.press("Escape")
+    begins = page.get_by_label("Begins, session 1")
+    begins.fill("9:30")
+    begins.press("Enter")
+    expect(state(page)).to_have_text("Saved")
+    wait_until(lambda: asked(page, "api/jobs")[0]["doc"]["sessions"][0]["start"] == "09:30")
+
+
 def test_what_is_typed_while_the_server_is_away_is_read_when_it_comes(page: Page) -> None:
     """It stands as it was typed, over a reload too; what is then refused comes back into its field."""
     page.route("**/api/read", lambda route: route.abort())

@@ -1,12 +1,17 @@
 """What a page needs to know before any setup: marked values, choices with their words, bounds, blank documents."""
 
+from collections.abc import Sequence
 from datetime import datetime
-from typing import Any
+from types import UnionType
+from typing import Annotated, Any, Union, get_args, get_origin
 
+from annotated_types import Ge, Le
 from pydantic import BaseModel
+from pydantic.fields import FieldInfo
 
 from ..core.kit.body import Body, LeafLimit
 from ..core.kit.filter import Filter
+from ..core.kit.gel import OwnGel
 from ..core.kit.lens import LensKit
 from ..core.kit.modifier import Face, Layer, Modifier
 from ..core.kit.power import SUPPLY_KINDS, PowerScale, PowerSupply
@@ -18,15 +23,17 @@ from ..core.physics.beam import ZOOMS_MM
 from ..core.physics.light_values import LIGHT_VALUES
 from ..core.physics.scales import Step
 from ..core.physics.units import FEET_PER_METRE
+from ..core.plan.learn.first_reading import FirstReading
 from ..core.plan.light.chain import TICKS
-from ..core.scene.aim import Lens
-from ..core.scene.ambient import Reading
-from ..core.scene.job import Session
+from ..core.scene.aim import ExposureAim, Lens, Motion
+from ..core.scene.ambient import AmbientSpec, Panel, Reading
+from ..core.scene.job import Batteries, Brief, Job, Session
 from ..core.scene.light import USUAL_BEARINGS, USUAL_TARGETS, Light
 from ..core.scene.log import SD_AMBIENT, LogEntry
-from ..core.scene.seen import SD_OF
-from ..core.scene.setup import Setup
-from ..core.scene.stage import SubjectTone
+from ..core.scene.place import Place
+from ..core.scene.seen import SD_OF, Seen
+from ..core.scene.setup import Fixed, FixedNd, Setup
+from ..core.scene.stage import Position, Stage, SubjectTone
 from ..store.rows import KIT
 from ..words.effects import TICKS as TICK_NAMES
 from ..words.figures import f_number, marked
@@ -35,10 +42,11 @@ from .documents import ONE
 from .schemas import Blank, MeterMark, RoleOut, Scales
 
 FOCALS_MM = (14, 16, 20, 24, 28, 35, 50, 70, 85, 105, 135, 200, 300, 400, 600)
-BOUNDED = (
-    "Setup", "AmbientSpec", "Reading", "Place", "Panel", "ExposureAim", "Lens", "Motion", "Light", "Seen", "Fixed",
-    "FixedNd", "OwnGel", "Stage", "Position", "SubjectTone",
+BOUNDED: tuple[type[BaseModel], ...] = (
+    Setup, AmbientSpec, Reading, Place, Panel, ExposureAim, Lens, Motion, Light, Seen, Fixed, FixedNd, OwnGel, Stage,
+    Position, SubjectTone, Job, Brief, Session, Batteries, LogEntry, FirstReading,
 )  # fmt: skip
+"""Documents whose figures are typed where they stand."""
 FORMS: dict[str, BaseModel] = {
     "Claim": Claim(guide_number=36, unit="m"),
     "PowerScale": PowerScale(),
@@ -64,23 +72,31 @@ UNNAMED: dict[str, dict[str, Any]] = {
 }
 
 
-def _bounds() -> dict[str, dict[str, list[float]]]:
-    """Those of a setup and of the documents in it."""
-    whole = Setup.model_json_schema()
-    parts = {"Setup": whole} | whole["$defs"]
-    return {name: _bounds_of(parts[name]["properties"]) for name in BOUNDED}
+def bounds_of(model: type[BaseModel]) -> dict[str, tuple[float, float]]:
+    """Lowest and highest value of each number of a document that has both."""
+    found = {name: _ends(field.metadata, field.annotation) for name, field in model.model_fields.items()}
+    return {
+        name: (low, high)
+        for name, (low, high) in found.items()
+        if isinstance(low, int | float) and isinstance(high, int | float)
+    }
 
 
-def _bounds_of(properties: dict[str, Any]) -> dict[str, list[float]]:
-    """Lowest and highest value of each number of a document, as its published schema says."""
-    found = {}
-    for name, schema in properties.items():
-        number = next(
-            (one for one in (schema, *schema.get("anyOf", ())) if "minimum" in one and "maximum" in one), None
-        )
-        if number is not None:
-            found[name] = [number["minimum"], number["maximum"]]
-    return found
+def _ends(metadata: Sequence[Any], annotation: Any) -> tuple[object, object]:
+    """The bounds of a field, where they stand: on it, or on one of the types that it may be."""
+    inside = [one for one in metadata if isinstance(one, FieldInfo)]
+    told = [*metadata, *(more for one in inside for more in one.metadata)]
+    low = next((one.ge for one in told if isinstance(one, Ge)), None)
+    high = next((one.le for one in told if isinstance(one, Le)), None)
+    if low is not None or high is not None:
+        return low, high
+    if get_origin(annotation) is Annotated:
+        of, *more = get_args(annotation)
+        return _ends(more, of)
+    if get_origin(annotation) in (Union, UnionType):
+        ends = (_ends((), one) for one in get_args(annotation))
+        return next((one for one in ends if one != (None, None)), (None, None))
+    return None, None
 
 
 def meter_marks() -> list[MeterMark]:
@@ -116,7 +132,7 @@ def scales_of(step: Step) -> Scales:
             for role, name in ROLES.items()
         },
         supplies={kind: SUPPLIES[kind] for kind in SUPPLY_KINDS},
-        bounds=_bounds(),
+        bounds={model.__name__: bounds_of(model) for model in BOUNDED},
         ticks={field: TICK_NAMES[effect] for field, effect in TICKS.items()},
         kit={kind: ONE[kind] for kind in KIT},
         reading_sd=SD_OF | {"ambient": SD_AMBIENT},

@@ -2,6 +2,7 @@
 <script lang="ts">
   import type { SetupSession } from '../lib/session.svelte'
   import Dialog from '../parts/Dialog.svelte'
+  import { person } from '../lib/person.svelte'
   import { quantity, Typed, type Reader } from '../lib/quantities.svelte'
   import Field from '../parts/Field.svelte'
   import Quantity from '../parts/Quantity.svelte'
@@ -50,13 +51,13 @@
       'Latitude, degrees north',
       latitude,
       'south is negative',
-      quantity('degrees', 'Latitude', null, (value) => (latitude = value)),
+      quantity('degrees', 'Latitude', person.bounds('Place', 'latitude'), (value) => (latitude = value)),
     )}
     {@render degrees(
       'Longitude, degrees east',
       longitude,
       'west is negative',
-      quantity('degrees', 'Longitude', null, (value) => (longitude = value)),
+      quantity('degrees', 'Longitude', person.bounds('Place', 'longitude'), (value) => (longitude = value)),
     )}
     <Field label="Time zone" bind:value={zone} wide list="zones" hint="as in Europe/London" />
     <datalist id="zones"

@@ -2,6 +2,7 @@
 <script lang="ts">
   import type { DayPlanText, Job } from '../lib/api/client'
   import { sayClock } from '../lib/figures'
+  import { person } from '../lib/person.svelte'
   import { job } from '../lib/job.svelte'
   import { quantity, type Kind } from '../lib/quantities.svelte'
   import Quantity from '../parts/Quantity.svelte'
@@ -17,10 +18,10 @@
   const set = (key: Figure, value: number | null) =>
     void job.edit('The day', (one) => ((one as Record<string, unknown>)[key] = value))
   const figure = (key: Figure, kind: Kind, label: string) =>
-    quantity(kind, label, null, (value) => set(key, value))
+    quantity(kind, label, person.bounds('Job', key), (value) => set(key, value))
 
   const charges = (unit: string, name: string) =>
-    quantity('count', `Batteries of ${name}`.slice(0, 80), null, (count) =>
+    quantity('count', `Batteries of ${name}`.slice(0, 80), person.bounds('Batteries', 'charges'), (count) =>
       job.edit('Batteries', (one: Job) => {
         one.batteries = one.batteries.filter((other) => other.unit !== unit)
         one.batteries.push({ unit, name, charges: count })

@@ -3,6 +3,7 @@
   import type { Brief } from '../lib/api/client'
   import { rangeOf } from '../lib/figures'
   import { history } from '../lib/history.svelte'
+  import { person } from '../lib/person.svelte'
   import { job } from '../lib/job.svelte'
   import { ofJob } from '../lib/asked'
   import { quantity, type Kind } from '../lib/quantities.svelte'
@@ -177,8 +178,11 @@
               value={question.kind === 'range'
                 ? rangeOf(value as number | null, brief.frames_each_most)
                 : String(value ?? '')}
-              reads={quantity(question.kind, question.label, null, (figure, most) =>
-                set(question, figure, most),
+              reads={quantity(
+                question.kind,
+                question.label,
+                person.bounds('Brief', question.key),
+                (figure, most) => set(question, figure, most),
               )}
               empty={() => set(question, null)}
             />

@@ -30,9 +30,9 @@
   const set = (at: number, key: Figure, value: number | null) =>
     void change(at, 'Session', (one) => ((one as Record<string, unknown>)[key] = value))
   const number = (at: number, key: Figure, kind: Kind, label: string) =>
-    quantity(kind, label, null, (value) => set(at, key, value))
+    quantity(kind, label, person.bounds('Session', key), (value) => set(at, key, value))
   const frames = (at: number) =>
-    quantity('range', 'Frames each', null, (value, most) =>
+    quantity('range', 'Frames each', person.bounds('Session', 'frames_each'), (value, most) =>
       change(at, 'Session', (one) => {
         one.frames_each = value
         one.frames_each_most = most

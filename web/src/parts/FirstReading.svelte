@@ -113,12 +113,12 @@
     {#if by !== 'range'}{@render field(
         by === 'unit' ? 'Its power' : 'Power',
         shown(power, 'power'),
-        quantity('power', 'Power', null, (value) => (power = value)),
+        quantity('power', 'Power', person.bounds('FirstReading', 'power'), (value) => (power = value)),
       )}{/if}
     {#if by !== 'unit'}{@render field(
         by === 'range' ? 'Farthest distance' : 'Distance',
         sayDistance(distance, person.preferences.length, person.scales.feet_per_metre),
-        quantity('distance', 'Distance', null, (value) => (distance = value)),
+        quantity('distance', 'Distance', person.bounds('Light', 'distance_m'), (value) => (distance = value)),
       )}{/if}
     {#if by === 'unit'}
       <label class="col-span-full block text-sm">
@@ -131,7 +131,7 @@
     {#if by === 'unit' || by === 'frame'}{@render field(
         by === 'unit' ? 'It gives, stops more' : 'It came out, stops',
         shown(stops, 'level'),
-        quantity('level', 'Stops', null, (value) => (stops = value)),
+        quantity('level', 'Stops', person.bounds('FirstReading', 'stops'), (value) => (stops = value)),
       )}{/if}
     {#if by === 'meter' || by === 'frame'}
       <label class="col-span-full block text-sm">
@@ -148,13 +148,23 @@
         by === 'meter' ? 'Meter read' : 'Aperture',
         sayAperture(aperture),
         by === 'meter'
-          ? quantity('meter', 'What the meter read', null, (value) => (aperture = value))
-          : quantity('aperture', 'Aperture', null, (value) => (aperture = value)),
+          ? quantity(
+              'meter',
+              'What the meter read',
+              person.bounds('FirstReading', 'f_number'),
+              (value) => (aperture = value),
+            )
+          : quantity(
+              'aperture',
+              'Aperture',
+              person.bounds('FirstReading', 'f_number'),
+              (value) => (aperture = value),
+            ),
       )}
       {@render field(
         'At ISO',
         String(iso),
-        quantity('iso', 'ISO', null, (value) => (iso = value)),
+        quantity('iso', 'ISO', person.bounds('FirstReading', 'iso'), (value) => (iso = value)),
       )}
     {/if}
     {#if problems.length}

@@ -4,8 +4,19 @@ from collections.abc import Iterable
 from datetime import time
 from typing import Annotated, TypeVar
 
-from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, PlainSerializer, Strict, WithJsonSchema
+from pydantic import (
+    BaseModel,
+    BeforeValidator,
+    ConfigDict,
+    Field,
+    GetJsonSchemaHandler,
+    PlainSerializer,
+    Strict,
+    WithJsonSchema,
+)
 from pydantic.config import JsonValue
+from pydantic.json_schema import JsonSchemaValue
+from pydantic_core import CoreSchema
 
 
 class Value(BaseModel):
@@ -19,6 +30,15 @@ class Value(BaseModel):
         validate_default=False,
         json_schema_serialization_defaults_required=True,
     )
+
+    @classmethod
+    def __get_pydantic_json_schema__(cls, schema: CoreSchema, handler: GetJsonSchemaHandler) -> JsonSchemaValue:
+        """Bounds of a whole number that may be left out are published as all others are (see `Whole`)."""
+        found = handler(schema)
+        for field in handler.resolve_ref_schema(found).get("properties", {}).values():
+            for kind in (field, *field.get("anyOf", ())):
+                kind |= {said: kind.pop(own) for own, said in (("ge", "minimum"), ("le", "maximum")) if own in kind}
+        return found
 
 
 def example(**figures: JsonValue) -> ConfigDict:
