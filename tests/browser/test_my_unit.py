@@ -38,7 +38,9 @@ def test_a_unit_is_taken_and_given_back(page: Page) -> None:
     expect(page.get_by_role("combobox", name="Unit", exact=True)).to_have_value(re.compile("."))
     expect(page.get_by_role("heading", name="Methods, for Avocet 200")).to_be_visible()
     page.get_by_role("link", name="Shelf").click()
-    page.get_by_role("button", name="Delete Avocet 200").click()
+    page.get_by_role("button", name="Delete Avocet 200").dblclick()  # one wish, and what is said of it is true
+    expect(page.get_by_text("Deleted Avocet 200. Undo brings it back.")).to_be_visible()
+    expect(page.get_by_role("button", name=re.compile("^Delete "))).to_have_count(11)
     page.get_by_role("link", name="Setup").click()
     expect(verdict(page)).to_contain_text("Avocet 200 at ")  # the setup keeps its copy
     lane(page, "Avocet 200").get_by_role("button", name=re.compile("^Avocet")).click()

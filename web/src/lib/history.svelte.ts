@@ -15,6 +15,8 @@ class History {
   refused = $state(false)
   /** Raised when the shelf may have changed. */
   turned = $state(0)
+  /** What is being taken away. */
+  private going = new Set<string>()
   private soon: ReturnType<typeof setTimeout> | undefined
 
   async look(): Promise<void> {
@@ -59,13 +61,19 @@ class History {
     )
   }
 
-  /** Something taken away; whether it is. */
+  /** Something taken away; whether it is. A second press while the first is under way is the same wish. */
   async remove(kind: KitKind | 'setups' | 'jobs' | 'log', id: string, name: string): Promise<boolean> {
-    const { error, response } = await api.DELETE(`/api/${kind}`, { params: { query: { item_id: [id] } } })
-    if (response.ok) this.say(`Deleted ${name}. Undo brings it back.`)
-    else this.tell(`${name} was not deleted. ${sentenceOf(error)}`)
-    await this.look()
-    return response.ok
+    if (this.going.has(id)) return false
+    this.going.add(id)
+    try {
+      const { error, response } = await api.DELETE(`/api/${kind}`, { params: { query: { item_id: [id] } } })
+      if (response.ok) this.say(`Deleted ${name}. Undo brings it back.`)
+      else this.tell(`${name} was not deleted. ${sentenceOf(error)}`)
+      await this.look()
+      return response.ok
+    } finally {
+      this.going.delete(id)
+    }
   }
 
   /** What the server did, said once it has; or why it has not. */
