@@ -90,3 +90,31 @@ def test_right_is_said_exactly_where_the_picture_comes_out() -> None:
         right, wrong = right + answer.right, wrong + (not answer.right)
     print(f"{right} of {right + wrong} right")
     assert right >= (right + wrong) / 4, (right, wrong)
+
+
+def fails_of(doc: dict[str, Any], kind: Any, units: tuple[int | None, ...]) -> dict[str, dict[str, Any]]:
+    solved = solve(Setup.model_validate(doc), SHELF)
+    found = comes_out.fails(solved, kind, units, levels(solved, kind, units))
+    return {one.code: dict(one.facts) for one in found}
+
+
+def test_a_key_has_to_cover_what_the_lens_sees_or_the_subject_where_that_is_less_wide() -> None:
+    """D, thin lens: 24 mm at 2 m see 36 / 24 x 2 = 3 m across; a beam zoomed to 105 mm is 2 atan(18 / 105)."""
+    plover = [one.name for one in UNITS].index("Plover 58")
+    for wide, covered in ((4.0, 3.0), (2.0, 2.0)):
+        doc = {
+            "ambient": {"condition": "dark"}, "stage": {"width_m": wide}, "lights": [{"distance_m": 1, "zoom_mm": 105}],
+            "aim": {"f_number": 4, "lens": {"focal_mm": 24, "subject_m": 2, "background_m": 9}},
+        }  # fmt: skip
+        said = fails_of(doc, "sync", (plover,))["uncovered"]
+        assert said["across"] == math.degrees(2 * math.atan(covered / 2))
+        assert abs(said["beam"] - math.degrees(2 * math.atan(18 / 105))) < 0.1
+
+
+def test_a_light_that_is_off_draws_nothing() -> None:
+    plover, skua = ([one.name for one in UNITS].index(name) for name in ("Plover 58", "Skua 1200 pack"))
+    lights = [{"distance_m": 2, "dial_stops": 6}, {"role": "fill", "distance_m": 2, "dial_stops": 0}]
+    doc = {"ambient": {"condition": "dark"}, "motion": {"kind": "freeze", "mover": "runner"}, "aim": {"f_number": 4}}
+    assert "not_frozen" in fails_of(doc | {"lights": lights}, "sync", (plover, skua))
+    lights[1]["on"] = False
+    assert "not_frozen" not in fails_of(doc | {"lights": lights}, "sync", (plover, skua))

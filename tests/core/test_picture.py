@@ -125,6 +125,9 @@ def test_where_it_goes_dark_behind() -> None:
         level = lit(beside)["lit"].lights[0]
         there = x[np.argmax(level + 2 * np.log2(metres / far) < -4)]
         assert dark_from_m(beside, tuple(lit(beside).values())) == pytest.approx(there, rel=0.06)
+    behind = scene({"distance_m": 2} | at(100))  # from beside, a little behind: it shines the other way
+    assert lit(behind)["lit"].lights[0] > -1
+    assert dark_from_m(behind, tuple(lit(behind).values())) == pytest.approx(0.1)  # as near as is looked at
     sunny = scene({"distance_m": 2} | at(0), ambient={"condition": "hazy_sun"})
     assert dark_from_m(sunny, tuple(lit(sunny).values())) is None
 

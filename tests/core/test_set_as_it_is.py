@@ -78,6 +78,11 @@ def test_a_panel_and_a_long_lens_are_told_where_they_are_in_the_way() -> None:
     near = {"f_number": 8, "lens": {"focal_mm": 85, "subject_m": 2.5, "background_m": 20}}
     assert "panel_in_frame" not in told(scene({}, aim=near, ambient=panel))
     assert "panel_in_frame" not in told(scene({}, aim=WIDE))  # none stands there
+    upright = {"f_number": 8, "lens": {"focal_mm": 50, "subject_m": 4.5, "background_m": 20}, "orientation": "grip_up"}
+    large = panel | {"panel": {"size_m": 3.0, "height_m": 2.4}}  # 6 m off 2.88 m are seen across, and 2.4 m up
+    assert "panel_in_frame" not in told(scene({}, aim=upright, ambient=large))
+    small = panel | {"panel": {"size_m": 1.8, "height_m": 2.4}}
+    assert "panel_in_frame" in told(scene({}, aim=upright, ambient=small))
     tube = {"name": "Reed tube", "kind": "extender", "stops": 2}
     sun = {
         "by": "sun", "clock": "13:00", "day": "2026-06-24", "subject": "back",

@@ -8,7 +8,6 @@ import numpy as np
 from ...physics import tone
 from ...physics.arrays import Floats
 from ...physics.tone import GREY
-from ...scene.aim import NEAREST_FOCALS
 from ...scene.receivers import RECEIVERS
 from ...scene.setup import Setup
 from ..camera import colour
@@ -94,14 +93,14 @@ class SameSize:
 
 
 def same_size(setup: Setup) -> list[SameSize]:
-    """Other lenses from where the subject is as large; none where no lens is said, or it could not focus so near."""
+    """Other lenses from where the subject is as large; none where no lens is said."""
     lens, out = setup.aim.lens, []
     for focal in LENSES_MM if lens else ():
         assert lens is not None
         subject = lens.subject_m * focal / lens.focal_mm
         background = subject + lens.background_m - lens.subject_m
         grows = (focal / background) / (lens.focal_mm / lens.background_m)
-        if focal != lens.focal_mm and subject * 1000 > focal * NEAREST_FOCALS:
+        if focal != lens.focal_mm:
             out.append(SameSize(focal, round(subject, 3), round(background, 3), grows))
     return out
 
