@@ -216,6 +216,14 @@ def test_filters_that_are_said_one_by_one_can_be_meant_together() -> None:
     assert [one and one.stops for one in found] == [2, 5, 3]
 
 
+def test_an_aperture_that_is_said_of_a_fill_can_be_what_a_meter_reads_of_it() -> None:
+    for text, stops in (("f/8, fill at f/5.6", -1), ("f/8, rim f/11", 1), ("f/2.8, fill at f/2", -1)):
+        question = read_picture(text, Setup(), KNOWN).questions[0]
+        found = after(text, {question.start: 0})
+        assert [one.target_stops for one in found.lights if one.role in ("fill", "rim")] == [stops]
+        assert found.aim.f_number == float(text[2:].partition(",")[0])
+
+
 def test_what_counts_from_something_else_may_be_said_before_it() -> None:
     for text in ("background 8 m behind, subject 2 m", "subject 2 m, background 8 m behind the subject"):
         lens = after(text).aim.lens

@@ -133,7 +133,8 @@ NOT_LIGHTS = frozenset({"rain", "painting", "wind", "breeze", "cloud", "clouds",
 """Words before which "light" is no flash."""
 GROUPS = ("team", "group", "family", "party", "choir", "class", "crew", "band", "crowd", "pair", "couple", "guests")
 NOUNS = {
-    "background": "background", "backdrop": "background", "behind them": "background",
+    "background": "background", "backdrop": "background", "behind them": "background", "bg": "background",
+    "sky": "background", "ambient": "background", "the ambient": "background", "skin": "subject",
     "subject": "subject", "face": "subject", "them": "subject", "camera": "camera", "lens": "camera",
 }  # fmt: skip
 """Words after which a distance or a level is of something."""

@@ -1,18 +1,20 @@
 """Ways of saying a quantity, or how many there are of something: what each looks like, and what it then means."""
 
+import math
 import re
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Any
 
 from ...core.scene.said import Part
-from ...words.saying import GROUPS, KINDS
+from ...words.saying import GROUPS, KINDS, OF_LIGHTS
 from ..quantities.parts import WORDS
 from .asked import NOT_UNDERSTOOD, Options
 from .speaker import ROLES, Speaker
 
 SOON = 40  # 1/x with a greater x is a shutter, as a quantity by itself is
 SUBJECTS = r"(?: (?:the )?(?:subject|them|him|her|model|group|couple|people))"
+NAMED = "|".join(sorted((said for said, (code, _) in OF_LIGHTS.items() if code == "role"), key=len, reverse=True))
 KIND = "|".join(sorted(map(re.escape, KINDS), key=len, reverse=True))
 POWERS = (64, 128, 256)  # 1/x of these can be a power, and a time
 CENTIMETRES = re.compile(r"\d ?(?:cm|in|inch|inches)$")
@@ -97,11 +99,43 @@ def _iso(reader: Speaker, match: re.Match[str]) -> Options:
     return _alone("iso", "iso", reader.values(match.group(), "iso", low=1, high=10_000_000))
 
 
+@_form(rf"(?:the )?(flash|strobe|light|{NAMED})(?: light)?(?: is| switched| turned)? off")
+def _off(reader: Speaker, match: re.Match[str]) -> Options:
+    """Switched off, where nothing is said that it would be off: the ceiling, the camera."""
+    if reader.after is not None:
+        return []
+    light = reader.said_of_light(*OF_LIGHTS[match.group(1)])
+    if len(light) != 1 or reader.current is None:
+        return []
+    return [(*light[0], Part("off", {"on": False}, reader.current))]
+
+
+@_form(rf"(?:the )?(flash|strobe|light|{NAMED})(?: light)? to{SUBJECTS}(?: is| at)? (.+)")
+def _light_to_subject(reader: Speaker, match: re.Match[str]) -> Options:
+    metres = reader.far(match.group(2))
+    light = reader.said_of_light(*OF_LIGHTS[match.group(1)]) if metres else []
+    if len(light) != 1:
+        return []
+    return [(*light[0], Part("distance", {"metres": one}, reader.current)) for one in metres]
+
+
+@_form(
+    rf"(?:from )?{SUBJECTS[:-1].replace('(?: ', '(?:', 1)}) to (?:the )?(?:background|backdrop|wall)(?: is| at)? (.+)"
+)
+def _subject_to_background(reader: Speaker, match: re.Match[str]) -> Options:
+    return _alone("background_behind", "metres", reader.far(match.group(1)))
+
+
 @_form(r"f[/ :.]?\d.*|wide open|(?:aperture|at) f[/ :.]?\d.*")
 def _aperture(reader: Speaker, match: re.Match[str]) -> Options:
     said = re.sub(r"^(aperture|at) ", "", match.group())
     widest = None if reader.setup.lens is None else reader.setup.apertures[0]
-    return _alone("aperture", "f_number", reader.values(said, "aperture", low=0.7, high=90, widest=widest))
+    found = reader.values(said, "aperture", low=0.7, high=90, widest=widest)
+    camera = _alone("aperture", "f_number", found)
+    if not reader.here or reader.current is None or reader.is_key(reader.current):
+        return camera
+    levels = [2 * math.log2(one / reader.f_number()) for one in found]  # fill at f/5.6, as a meter has it
+    return [*((Part("level", {"stops": round(one * 3) / 3}, reader.current),) for one in levels), *camera]
 
 
 @_form(
@@ -143,9 +177,9 @@ def _shutter(reader: Speaker, match: re.Match[str]) -> Options:
     return dials if dials and reader.here else [*found, *dials]
 
 
-@_form(r"[\d.,]+ ?(?::|to) ?1|(?:ratio|lighting ratio) (?:of )?.+")
+@_form(r"[\d.,]+ ?(?::|to) ?1(?: ratio)?|(?:ratio|lighting ratio) (?:of )?.+")
 def _ratio(reader: Speaker, match: re.Match[str]) -> Options:
-    said = re.sub(r"^(lighting )?ratio (of )?", "", match.group())
+    said = re.sub(r"^(lighting )?ratio (of )?| ratio$", "", match.group())
     return _alone("ratio", "ratio", reader.values(said, "ratio", low=1.05, high=64))
 
 
@@ -286,15 +320,26 @@ def _level(reader: Speaker, match: re.Match[str]) -> Options:
     return [(Part("level", {"stops": one}, reader.current),) for one in found]
 
 
-@_form(r"(.+?) (over|above|under|below)(?: the)? ambient")
-def _to_ambient(reader: Speaker, match: re.Match[str]) -> Options:
-    """Flash against ambient: what is as far over it leaves the background under; under it, the flash is a fill."""
-    if reader.current is None:
-        return []
+@_form(rf"(.+?) (over|above|under|below)(?: the)? (ambient|{NAMED})(?: light)?")
+def _against(reader: Speaker, match: re.Match[str]) -> Options:
+    """A light against the ambient or another: what is as far over the ambient leaves the background under, what is
+    under it is a fill; of two lights the one that is not the key has the level."""
+    number = reader.current
     found = reader.values(match.group(1), "level", low=0, high=6)
-    if match.group(2) in ("over", "above"):
-        return _alone("background", "stops", [-one for one in found])
-    return [(Part("background", {"stops": 0.0}), Part("level", {"stops": -one}, reader.current)) for one in found]
+    if number is None or not found:
+        return []
+    over, of = match.group(2) in ("over", "above"), match.group(3)
+    if of == "ambient":
+        if over:
+            return _alone("background", "stops", [-one for one in found])
+        return [(Part("background", {"stops": 0.0}), Part("level", {"stops": -one}, number)) for one in found]
+    signed = [one if over else -one for one in found]
+    if OF_LIGHTS[of][1]["role"] == "key":
+        return [(Part("level", {"stops": one}, number),) for one in signed]
+    other = reader.said_of_light(*OF_LIGHTS[of])
+    if not reader.is_key(number) or len(other) != 1:
+        return []
+    return [(*other[0], Part("level", {"stops": -one}, other[0][-1].light)) for one in signed]
 
 
 @_form(

@@ -159,6 +159,16 @@ class Speaker:
         """Whether the light that is spoken of goes by a ceiling or a wall."""
         return self.current is not None and self.lights[self.current].bounced
 
+    def is_key(self, number: int) -> bool:
+        """Whether a light is the key, as the first one is where nothing else is said."""
+        role = self.lights[number].role
+        return role == "key" or (role is None and number == 0)
+
+    def f_number(self) -> float:
+        """The camera's aperture, as said so far."""
+        said = [part.facts["f_number"] for one in self.pieces for part in one.parts if part.code == "aperture"]
+        return float(said[-1] if said else self.setup.aim.f_number)
+
     def of_group(self) -> bool:
         """Whether more than one person stands there."""
         return self.setup.stage.kind == "group" or any(
@@ -230,8 +240,14 @@ class Speaker:
     def levels(self, stops: Sequence[float]) -> Options:
         """A level: of the background, or of the light that is spoken of; asked where it can be of either."""
         background = [(Part("background", {"stops": one}),) for one in stops if -8 <= one <= 4]
-        if self.noun == "background" or self.current is None:
+        if self.noun == "background" or (self.current is None and self.noun != "subject"):
             return background
+        if self.noun == "subject":  # what the key does
+            key = next((at for at in range(len(self.lights)) if self.is_key(at)), None)
+            if key is not None:
+                return [(Part("level", {"stops": one}, key),) for one in stops if -6 <= one <= 4]
+            begun = self._begun(Part("role", {"role": "key"}, len(self.lights)))[0] if stops else ()
+            return [(*begun, Part("level", {"stops": one}, begun[0].light)) for one in stops if -6 <= one <= 4]
         of_light = [(Part("level", {"stops": one}, self.current),) for one in stops if -6 <= one <= 4]
         return of_light if self.here else [*background, *of_light]
 
