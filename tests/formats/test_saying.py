@@ -236,6 +236,17 @@ def test_what_counts_from_something_else_may_be_said_before_it() -> None:
     assert (rows.people, rows.width_m, round(rows.depth_m, 3)) == (30, 6, 1.6)  # 0.6 m a person, 0.8 m a row
 
 
+@pytest.mark.parametrize("of", ["background", "subject", "shade"])
+@pytest.mark.parametrize("seconds", [1 / 125, 2, 0.5])
+def test_a_metered_light_is_said_and_read_back(of: str, seconds: float) -> None:
+    read = {"f_number": 5.6, "shutter_s": seconds, "iso": 400, "of": of}
+    setup = Setup.model_validate({"ambient": {"by": "reading", "readings": [read]}})
+    said = read_picture(said_of(setup, WORDS), Setup(), KNOWN)
+    assert not said.unread
+    assert not said.questions
+    assert said_setup(Setup(), said.parts).ambient.readings == setup.ambient.readings
+
+
 @pytest.mark.parametrize("ev", [-3.5, 0, 5, 12, 15.3, 17])
 def test_a_light_that_is_said_as_ev_is_a_reading_of_it(ev: float) -> None:
     """ISO 2720: EV at ISO 100 is log2 of N² / t, by the exact figures behind the marks."""

@@ -307,7 +307,7 @@ def said_of(setup: Setup, units: DisplayUnits) -> str:
     return ", ".join(said)
 
 
-METERED = {"background": "meter reads", "subject": "incident", "shade": "meter in the shade reads"}
+METERED = {"background": "meter reads", "subject": "incident", "shade": "shade meter"}
 PLACED = {"sun": "in the sun", "back": "sun behind", "shade": "in the shade", "panel": "under a panel"}
 
 

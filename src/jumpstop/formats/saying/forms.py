@@ -139,13 +139,14 @@ def _aperture(reader: Speaker, match: re.Match[str]) -> Options:
 
 
 @_form(
-    r"(?:the )?(?:ambient|(?:light |ambient |spot )?meter|metered|incident|i read)(?: in the shade)?"
-    r"(?: reads| reading| says| at| of| is)* (f? ?/?[\d.]+)(?: at| and)? (1/\d+|\d+th)(?: s)?(?:(?: at)? (iso ?\d+))?"
+    r"(?:the )?(?:ambient|(?:light |ambient |spot |shade )?meter|metered|incident|i read)"
+    r"(?: in the shade)?(?: reads| reading| says| at| of| is)* (f? ?/?[\d.]+)(?: at| and)? "
+    r"(1/[\d.]+|\d+th|[\d.]+(?= s))(?: s)?(?:(?: at)? (iso ?[\d,]+))?"
 )
 def _metered(reader: Speaker, match: re.Match[str]) -> Options:
     """What a meter reads of the light that is there: it is no setting of the camera."""
     apertures = reader.values(match.group(1), "meter", low=0.7, high=90)
-    times = reader.values(match.group(2), "shutter", low=1 / 100_000, high=3600)
+    times = reader.values(f"{match.group(2)} s", "shutter", low=1 / 100_000, high=3600)
     isos = reader.values(match.group(3), "iso", low=1, high=10_000_000) if match.group(3) else (None,)
     of = "subject" if "incident" in match.group() else "shade" if "shade" in match.group() else "background"
     return [(Part("reading", {"f_number": f, "shutter_s": s, "iso": iso, "of": of}),)
