@@ -392,7 +392,7 @@ def test_the_bounds_that_the_page_asks_for_are_told(client: TestClient) -> None:
         asked |= set(re.findall(r"\bbounds\('([A-Z]\w+)'", text))
         for document, field in re.findall(r"\bbounds\('([A-Z]\w+)', '(\w+)'", text):
             assert field in told[document], (file.name, document, field)
-    assert {"Stage", "Position", "Light", "Session", "Job", "Brief", "Batteries", "LogEntry"} <= asked
+    assert {"Stage", "Position", "Light", "Session", "Job", "Brief", "Batteries"} <= asked
     assert asked <= told.keys()
 
 

@@ -47,6 +47,18 @@ def test_a_unit_is_taken_and_given_back(page: Page) -> None:
     expect(verdict(page)).to_contain_text("The lightest that does")
 
 
+def test_where_a_copy_is_undone_its_original_is_on_the_bench(page: Page) -> None:
+    """What is no longer there cannot be edited, and is not shown as if it could."""
+    name = page.get_by_role("textbox", name="Name of the setup")
+    bench(page, "The leap")
+    page.get_by_role("button", name="Copy this setup").click()
+    expect(name).to_have_value("The leap (2)")
+    page.get_by_role("button", name="Undo").click()
+    expect(name).to_have_value("The leap")
+    page.get_by_role("button", name="Redo").click()
+    bench(page, "The leap (2)")
+
+
 def test_what_the_jobs_kit_has_for_a_light_is_said_and_taken(page: Page) -> None:
     """The whole shelf is compared, but the day shoots with what goes along."""
     kit = page.get_by_test_id("from-kit")

@@ -107,7 +107,7 @@ def test_a_figure_out_of_bounds_is_refused_where_it_is_typed(page: Page) -> None
     """The job stays as it was, so that what is changed next is kept."""
     go(page, "Job")
     for label, text, bound in (("Frames each, session 1", "0", "1"), ("People, session 1", "0", "1"),
-                               ("Frames each, session 1", "20000", "10000")):  # fmt: skip
+                               ("Frames each, session 1", "20000", "10,000")):  # fmt: skip
         field = page.get_by_label(label)
         field.fill(text)
         field.press("Enter")

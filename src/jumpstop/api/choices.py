@@ -44,7 +44,7 @@ from .schemas import Blank, MeterMark, RoleOut, Scales
 FOCALS_MM = (14, 16, 20, 24, 28, 35, 50, 70, 85, 105, 135, 200, 300, 400, 600)
 BOUNDED: tuple[type[BaseModel], ...] = (
     Setup, AmbientSpec, Reading, Place, Panel, ExposureAim, Lens, Motion, Light, Seen, Fixed, FixedNd, OwnGel, Stage,
-    Position, SubjectTone, Job, Brief, Session, Batteries, LogEntry, FirstReading,
+    Position, SubjectTone, Job, Brief, Session, Batteries, FirstReading,
 )  # fmt: skip
 """Documents whose figures are typed where they stand."""
 FORMS: dict[str, BaseModel] = {

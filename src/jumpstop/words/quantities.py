@@ -125,6 +125,8 @@ SAYS: dict[str, Callable[[float, DisplayUnits], str]] = {
     "temperature": _suffixed(" °C", 1),
     "rate": _suffixed(" a second", 1),
     "share": lambda value, units: f"{tidy(value * 100, 2)} %",
+    "count": lambda value, units: _grouped(value, 2),
+    "range": lambda value, units: _grouped(value, 2),
     "power": lambda value, units: f"1/{tidy(1 / value, 0)}" if 0 < value < 0.6 else tidy(value, 2),
     "money": lambda value, units: f"{units.currency}{_grouped(value, 2)}",
 }

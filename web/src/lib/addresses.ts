@@ -12,3 +12,6 @@ export const address = {
     drill ? `#/practice/${drill}/${seed}${hard ? '/hard' : ''}` : '#/practice',
   shelf: (kind: KitKind = 'units') => (kind === 'units' ? '#/shelf' : `#/shelf/${kind}`),
 }
+
+/** Whether a setup is on the screen: the bench is what opens without an address, too. */
+export const atSetup = () => /^#?\/?(setup\b.*)?$/.test(location.hash)

@@ -1,4 +1,5 @@
 /** Which setup is in hand. */
+import { address } from './addresses'
 import { api, sentenceOf } from './api/client'
 import { outbox } from './outbox.svelte'
 import { SetupSession } from './session.svelte'
@@ -6,6 +7,8 @@ import { SetupSession } from './session.svelte'
 class Bench {
   session = $state.raw<SetupSession | null>(null)
   missing = $state(false)
+  /** The one that was in hand before. */
+  private before = ''
   /** The address asked for last; a document that arrives later than a newer question is dropped. */
   wanted = ''
   onsaved: () => void = () => {}
@@ -27,7 +30,18 @@ class Bench {
     }
     const held = outbox.find('setups', id) as unknown as SetupSession | undefined
     if (held) held.open(data)
+    if (this.session && this.session.id !== id) this.before = this.session.id
     this.session = held ?? new SetupSession(id, this.saved, data)
+  }
+
+  /** Where to go where the setup in hand is none of these any more: the one before it, or the first; '' where it is
+   * there, or holds what is not stored. What is gone is put away. */
+  left(there: string[]): string {
+    const gone = this.session
+    if (!gone || there.includes(gone.id) || gone.unsent.length) return ''
+    this.close()
+    const next = there.includes(this.before) ? this.before : there[0]
+    return next ? address.setup(next) : '#/'
   }
 
   /** Put the setup in hand away: it is gone. */

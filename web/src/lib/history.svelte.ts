@@ -1,4 +1,5 @@
 /** Undo and redo of this page's edits, over setups and shelf alike, and the word about what was done. */
+import { atSetup } from './addresses'
 import { api, sentenceOf, type Stored } from './api/client'
 import { bench } from './bench.svelte'
 import type { KitKind } from './kinds'
@@ -48,8 +49,11 @@ class History {
       this.tell(sentenceOf(error))
       await this.look()
     }
+    await setups.load()
+    const next = bench.left(setups.all.map((one) => one.id))
+    if (next && atSetup()) location.hash = next
     this.turned += 1
-    await Promise.all([setups.load(), bench.session?.reload()])
+    await bench.session?.reload()
     bench.missing = false
   }
 

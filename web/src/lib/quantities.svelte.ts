@@ -1,4 +1,5 @@
 /** What a person typed into a field, read by the server, which has the one grammar; nothing of it is read here. */
+import { atSetup } from './addresses'
 import { api, UNREACHABLE, type QuantityIn } from './api/client'
 import { bench } from './bench.svelte'
 import { history } from './history.svelte'
@@ -45,8 +46,7 @@ function digitsOnly({ kind, low, high }: Reader, text: string): boolean {
 
 /** Where on the screen a figure stands: view, document and light, so that a text goes nowhere else. */
 function placeOf(label: string): string {
-  const setup = /^#?\/?(setup\b.*)?$/.test(location.hash)
-  const at = setup ? `setup/${bench.session?.id}/${bench.session?.light}` : location.hash
+  const at = atSetup() ? `setup/${bench.session?.id}/${bench.session?.light}` : location.hash
   return `${at}|${label}`
 }
 

@@ -2,7 +2,6 @@
 <script lang="ts">
   import { sentences } from '../lib/api/client'
   import { log, type Waiting } from '../lib/log.svelte'
-  import { person } from '../lib/person.svelte'
   import { quantity, Typed } from '../lib/quantities.svelte'
   import Quantity from '../parts/Quantity.svelte'
 
@@ -33,12 +32,7 @@
         key={`mend/${waiting.id}/flashes`}
         class="input input-sm w-full"
         value={String(flashes ?? '')}
-        reads={quantity(
-          'count',
-          'Flashes',
-          person.bounds('LogEntry', 'flashes'),
-          (value) => (flashes = value),
-        )}
+        reads={quantity('count', 'Flashes', null, (value) => (flashes = value))}
         empty={() => (flashes = null)}
       /></label
     >
@@ -48,12 +42,7 @@
         key={`mend/${waiting.id}/celsius`}
         class="input input-sm w-full"
         value={String(celsius ?? '')}
-        reads={quantity(
-          'temperature',
-          'Temperature',
-          person.bounds('LogEntry', 'celsius'),
-          (value) => (celsius = value),
-        )}
+        reads={quantity('temperature', 'Temperature', null, (value) => (celsius = value))}
         empty={() => (celsius = null)}
       /></label
     >

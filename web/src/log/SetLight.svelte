@@ -159,12 +159,7 @@
           class="input input-sm w-full"
           placeholder="flashes fired"
           value={String(flashes ?? '')}
-          reads={quantity(
-            'count',
-            'Flashes fired',
-            person.bounds('LogEntry', 'flashes'),
-            (value) => (flashes = value),
-          )}
+          reads={quantity('count', 'Flashes fired', null, (value) => (flashes = value))}
           empty={() => (flashes = null)}
         />
         <Quantity
@@ -174,12 +169,7 @@
           class="input input-sm w-full"
           placeholder="°C"
           value={String(celsius ?? '')}
-          reads={quantity(
-            'temperature',
-            'Temperature',
-            person.bounds('LogEntry', 'celsius'),
-            (value) => (celsius = value),
-          )}
+          reads={quantity('temperature', 'Temperature', null, (value) => (celsius = value))}
           empty={() => (celsius = null)}
         />
         <input

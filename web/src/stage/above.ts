@@ -13,6 +13,7 @@ export interface Plan {
 }
 
 const EDGE = 26
+const LEAST_PX = 1 // that the stage is drawn on, where its place on the screen has no size yet
 
 /** One scale for both axes, that shows subject, camera and lights; the background where it is not much farther off. */
 export function planOf(stage: StageText, width: number, height: number): Plan {
@@ -28,7 +29,8 @@ export function planOf(stage: StageText, width: number, height: number): Plan {
   if (stage.right_wall_m) xs.push(stage.right_wall_m)
   if (near(stage)) ys.push(stage.background_m!)
   const [left, right, low, high] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
-  const scale = Math.min((width - 2 * EDGE) / (right - left), (height - 2 * EDGE) / (high - low))
+  const room = (pixels: number) => Math.max(LEAST_PX, pixels - 2 * EDGE)
+  const scale = Math.min(room(width) / (right - left), room(height) / (high - low))
   const [midX, midY] = [(left + right) / 2, (low + high) / 2]
   const span = (middle: number, pixels: number, sign: number) =>
     scaleLinear()
