@@ -12,6 +12,7 @@ from jumpstop.core.plan.light.advice import (
     advised_method,
     costs_for,
     lightest_that_reaches,
+    missed_by,
     preferred,
     serves,
     stillness,
@@ -20,6 +21,7 @@ from jumpstop.core.plan.light.reach import Solved, solve
 from jumpstop.core.plan.stage.warnings import warnings_of
 from jumpstop.core.scene.light import USUAL_TARGETS
 from jumpstop.core.scene.setup import Setup
+from scenes import NAMES, TABLE
 
 BODY = {"name": "A body", "dark_edge": "bottom"}
 
@@ -301,3 +303,15 @@ def test_the_edges_of_warnings() -> None:
 def test_usual_levels_by_role() -> None:
     """CP: the key correct, fill two under, a rim half a stop over, the background light correct."""
     assert USUAL_TARGETS == {"key": 0, "fill": -2, "rim": 0.5, "background": 0}
+
+
+def test_by_how_much_a_unit_misses_is_how_far_it_is_from_right() -> None:
+    """Short by what is missing, too bright by what is too much, however little; nothing where it reaches."""
+    dark: dict[str, object] = {"ambient": {"condition": "dark"}, "aim": {"f_number": 4}}
+    near, far = (solve(Setup.model_validate(dark | {"lights": [{"distance_m": m}]}), TABLE) for m in (1.0, 16.0))
+    bright, short = near.reach("sync"), far.reach("sync")
+    godwit, wren = (NAMES.index(name) for name in ("Godwit 76 pair", "Wren 7"))
+    assert 0 < bright.too_bright[godwit] < 1
+    assert missed_by(bright)[godwit] == bright.too_bright[godwit]
+    assert missed_by(short)[wren] == -short.spare[wren] > 0
+    assert missed_by(bright)[wren] == 0

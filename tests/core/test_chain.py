@@ -167,6 +167,21 @@ def test_every_effect_has_an_owner_where_it_has_one_and_a_source(effect: str) ->
     assert owners.get(effect) == expected.get(effect)
 
 
+OF_ALL = {"rated_output", "distance", "tail", "hss", "freeze", "iso", "aperture", "nd", "ambient"}
+
+
+@pytest.mark.parametrize("effect", sorted(CASES.keys() - OF_ALL))
+def test_what_one_light_has_is_nothing_to_a_plain_one_beside_it(effect: str) -> None:
+    """No stops, and no doubt."""
+    first = CASES[effect][0]().solved
+    plain = Light(id="plain", role="fill", target_stops=0.0, distance_m=1)
+    lights = (first.setup.lights[0].model_copy(update={"role": "key"}), plain)
+    both = solve(first.setup.model_copy(update={"lights": lights}), first.table)
+    own = [jump.at(0, 1, both.placing.own[1], 0) for jump in both.chain if jump.effect == effect]
+    assert own or effect == "target"
+    assert [(one.stops, one.sd) for one in own] == [(0, 0)] * len(own)
+
+
 @pytest.mark.parametrize("field", TICKS)
 def test_a_tick_is_a_change_by_hand_a_finding_and_a_word(field: str) -> None:
     """What an entry of the registry promises: hands switch it, a finding may, and both are told by its name."""
