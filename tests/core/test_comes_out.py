@@ -113,7 +113,10 @@ def test_a_key_has_to_cover_what_the_lens_sees_or_the_subject_where_that_is_less
 
 def test_a_light_that_is_off_draws_nothing() -> None:
     plover, skua = ([one.name for one in UNITS].index(name) for name in ("Plover 58", "Skua 1200 pack"))
-    lights = [{"distance_m": 2, "dial_stops": 6}, {"role": "fill", "distance_m": 2, "dial_stops": 0}]
+    lights: list[dict[str, Any]] = [
+        {"distance_m": 2, "dial_stops": 6},
+        {"role": "fill", "distance_m": 2, "dial_stops": 0},
+    ]
     doc = {"ambient": {"condition": "dark"}, "motion": {"kind": "freeze", "mover": "runner"}, "aim": {"f_number": 4}}
     assert "not_frozen" in fails_of(doc | {"lights": lights}, "sync", (plover, skua))
     lights[1]["on"] = False

@@ -57,6 +57,8 @@
     if (method.difference === null) return method.background || ''
     return method.difference > -0.05 ? 'best' : signed(method.difference)
   }
+  /** What follows a full stop. */
+  const sentence = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 </script>
 
 <section aria-labelledby="methods-title">
@@ -100,14 +102,16 @@
           >
           <span class={`text-quiet ${costs ? '' : 'costs'}`}
             >Costs: <bdi>{method.costs}</bdi>
-            {[
-              method.background,
-              method.evenness,
-              method.charge,
-              method.over_ambient && `the flash can lie ${method.over_ambient}`,
-            ]
-              .filter(Boolean)
-              .join('; ')}. {method.reach_count} of {answer.units} units reach.</span
+            {sentence(
+              [
+                method.background,
+                method.evenness,
+                method.charge,
+                method.over_ambient && `the flash can lie ${method.over_ambient}`,
+              ]
+                .filter(Boolean)
+                .join('; '),
+            )}. {method.reach_count} of {answer.units} units reach.</span
           >
           <button type="button" class="no-print link-button" onclick={() => avoid(method)}
             >{method.avoided ? `advise ${method.title} again` : `do not advise ${method.title}`}</button
