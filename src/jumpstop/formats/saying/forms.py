@@ -13,7 +13,8 @@ from .asked import NOT_UNDERSTOOD, Options
 from .speaker import ROLES, Speaker
 
 SOON = 40  # 1/x with a greater x is a shutter, as a quantity by itself is
-SUBJECTS = r"(?: (?:the )?(?:subject|them|him|her|model|group|couple|people))"
+WHOM = "(?:the )?(?:subject|face|them|him|her|model|group|couple|people)"
+WALL = "(?:the )?(?:background|backdrop|wall)"
 NAMED = "|".join(sorted((said for said, (code, _) in OF_LIGHTS.items() if code == "role"), key=len, reverse=True))
 KIND = "|".join(sorted(map(re.escape, KINDS), key=len, reverse=True))
 POWERS = (64, 128, 256)  # 1/x of these can be a power, and a time
@@ -110,7 +111,7 @@ def _off(reader: Speaker, match: re.Match[str]) -> Options:
     return [(*light[0], Part("off", {"on": False}, reader.current))]
 
 
-@_form(rf"(?:the )?(flash|strobe|light|{NAMED})(?: light)? to{SUBJECTS}(?: is| at)? (.+)")
+@_form(rf"(?:the )?(flash|strobe|light|{NAMED})(?: light)? to {WHOM}(?: is| at)? (.+)")
 def _light_to_subject(reader: Speaker, match: re.Match[str]) -> Options:
     metres = reader.far(match.group(2))
     light = reader.said_of_light(*OF_LIGHTS[match.group(1)]) if metres else []
@@ -119,9 +120,7 @@ def _light_to_subject(reader: Speaker, match: re.Match[str]) -> Options:
     return [(*light[0], Part("distance", {"metres": one}, reader.current)) for one in metres]
 
 
-@_form(
-    rf"(?:from )?{SUBJECTS[:-1].replace('(?: ', '(?:', 1)}) to (?:the )?(?:background|backdrop|wall)(?: is| at)? (.+)"
-)
+@_form(rf"(?:from )?{WHOM} to {WALL}(?: is| at)? (.+)")
 def _subject_to_background(reader: Speaker, match: re.Match[str]) -> Options:
     return _alone("background_behind", "metres", reader.far(match.group(1)))
 
@@ -216,12 +215,12 @@ def _ceiling(reader: Speaker, match: re.Match[str]) -> Options:
     return _alone("ceiling", "metres", [one for one in reader.far(match.group(1) or match.group(2)) if 1 <= one <= 30])
 
 
-@_form(rf"(?:the )?(?:background|backdrop|wall)(?: is| at)? (.+?) behind{SUBJECTS}?")
+@_form(rf"{WALL}(?: is| at)? (.+?) behind(?: {WHOM})?")
 def _behind(reader: Speaker, match: re.Match[str]) -> Options:
     return _alone("background_behind", "metres", reader.far(match.group(1)))
 
 
-@_form(rf"(?:the )?(?:background|backdrop|wall) behind{SUBJECTS}?(?: is)?(?: at)? (.+)")
+@_form(rf"{WALL} behind(?: {WHOM})?(?: is)?(?: at)? (.+)")
 def _behind_at(reader: Speaker, match: re.Match[str]) -> Options:
     """From the subject, or from the camera as backgrounds are said elsewhere: it is asked."""
     found = reader.far(match.group(1))
