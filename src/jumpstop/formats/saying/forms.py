@@ -105,19 +105,15 @@ def _off(reader: Speaker, match: re.Match[str]) -> Options:
     """Switched off, where nothing is said that it would be off: the ceiling, the camera."""
     if reader.after is not None:
         return []
-    light = reader.said_of_light(*OF_LIGHTS[match.group(1)])
-    if len(light) != 1 or reader.current is None:
-        return []
-    return [(*light[0], Part("off", {"on": False}, reader.current))]
+    named = reader.said_of_light(*OF_LIGHTS[match.group(1)])
+    return [(*light, Part("off", {"on": False}, reader.current)) for light in named]
 
 
 @_form(rf"(?:the )?(flash|strobe|light|{NAMED})(?: light)? to {WHOM}(?: is| at)? (.+)")
 def _light_to_subject(reader: Speaker, match: re.Match[str]) -> Options:
     metres = reader.far(match.group(2))
-    light = reader.said_of_light(*OF_LIGHTS[match.group(1)]) if metres else []
-    if len(light) != 1:
-        return []
-    return [(*light[0], Part("distance", {"metres": one}, reader.current)) for one in metres]
+    named = reader.said_of_light(*OF_LIGHTS[match.group(1)]) if metres else []
+    return [(*light, Part("distance", {"metres": one}, reader.current)) for light in named for one in metres]
 
 
 @_form(rf"(?:from )?{WHOM} to {WALL}(?: is| at)? (.+)")
@@ -305,11 +301,8 @@ def _compensation(reader: Speaker, match: re.Match[str]) -> Options:
     found = reader.values(said or after, "level", low=-6, high=4, now=-1.0)
     if not found:
         return []
-    light = reader.said_of_light(*(("role", {"role": of}) if of in ROLES else ("light", {"that": True})))
-    number = reader.current
-    if len(light) != 1 or number is None:
-        return []
-    return [(*light[0], Part("level", {"stops": one}, number)) for one in found]
+    named = reader.said_of_light(*(("role", {"role": of}) if of in ROLES else ("light", {"that": True})))
+    return [(*light, Part("level", {"stops": one}, reader.current)) for light in named for one in found]
 
 
 @_form(r"level (.+)")
@@ -336,10 +329,10 @@ def _against(reader: Speaker, match: re.Match[str]) -> Options:
     signed = [one if over else -one for one in found]
     if OF_LIGHTS[of][1]["role"] == "key":
         return [(Part("level", {"stops": one}, number),) for one in signed]
+    if not reader.is_key(number):
+        return NOT_UNDERSTOOD
     other = reader.said_of_light(*OF_LIGHTS[of])
-    if not reader.is_key(number) or len(other) != 1:
-        return []
-    return [(*other[0], Part("level", {"stops": -one}, other[0][-1].light)) for one in signed]
+    return [(*light, Part("level", {"stops": -one}, reader.current)) for light in other for one in signed]
 
 
 @_form(
