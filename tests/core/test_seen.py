@@ -286,6 +286,9 @@ def test_white_balance_and_the_gel_that_matches() -> None:
     assert gelled.camera_k == 2900  # 10^6 / (181.8 + 159) = 2934
     assert gelled.matched
     assert gelled.on == "full_orange"
+    keyless = lights({"on": False}, {"role": "fill", "gel": "full_orange"}, {"role": "rim", "gel": "full_blue"})
+    first = balance(warm, ambient_of(warm), keyless)  # where no key is on, the first that is
+    assert (first.on, first.camera_k) == ("full_orange", 2900)
     tinted = balance(warm, ambient_of(warm), lights({"gel": "full_orange", "gel_for": "effect"}))
     assert (tinted.on, tinted.camera_k) == ("none", 5500)  # it is not balanced away
     for spec, kelvin in (  # shade is blue only under a blue sky; by the sun's own day as by the table

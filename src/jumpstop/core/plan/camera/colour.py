@@ -65,6 +65,12 @@ def gelled_kelvin(figures: GelFigures) -> float:
     return 1e6 / (1e6 / FLASH_K + (figures.mired or 0.0))
 
 
+def _leading(lights: Sequence[Light]) -> Light | None:
+    """The light that the camera is balanced for: the key, or where there is none the first that is on."""
+    lit = [light for light in lights if light.on]
+    return next((light for light in lit if light.role == "key"), lit[0] if lit else None)
+
+
 def balance(spec: AmbientSpec, ambient: Ambient, lights: Sequence[Light]) -> Balance:
     """What to set and what to put on: the nearest gel by mired, and the balance for the flash as it is now.
 
@@ -73,9 +79,7 @@ def balance(spec: AmbientSpec, ambient: Ambient, lights: Sequence[Light]) -> Bal
     kelvin = ambient_kelvin(spec, ambient)
     wanted = float(mired_shift(FLASH_K, kelvin))
     gel = min(MATCHING, key=lambda one: abs((GEL_FIGURES[one].mired or 0.0) - wanted))
-    lit = [light for light in lights if light.on]
-    first = next((light for light in lit if light.role == "key"), lit[0] if lit else None)
-    camera = camera_kelvin(lights)
+    first, camera = _leading(lights), camera_kelvin(lights)
     off = []
     for at, light in enumerate(lights):
         mired = light.filtered.mired
@@ -88,7 +92,6 @@ def balance(spec: AmbientSpec, ambient: Ambient, lights: Sequence[Light]) -> Bal
 
 def camera_kelvin(lights: Sequence[Light]) -> float:
     """The white balance to set for these lights [K] (see `balance`)."""
-    lit = [light for light in lights if light.on]
-    first = next((light for light in lit if light.role == "key"), lit[0] if lit else None)
+    first = _leading(lights)
     figures = NO_GEL if first is None or first.gel_for == "effect" else first.filtered
     return round(gelled_kelvin(figures) / STEP_K) * STEP_K
