@@ -61,6 +61,15 @@ def test_what_can_be_two_things_asks_and_takes_the_answer(client: TestClient) ->
     assert said["setup"]["lights"][0]["modifier"]["name"] == umbrella["options"][1].split("through ")[1]
 
 
+def test_a_second_figure_of_the_same_asks_which_of_the_two(client: TestClient) -> None:
+    twice = say(client, "f/4 to f/5.6")
+    (question,) = twice["questions"]
+    assert (twice["outcome"], question["options"]) == ("ask", ["f/5.6", "f/4"])
+    assert question["sentence"] == "“f/5.6” is the second one that is said. Take:"
+    made = say(client, "f/4 to f/5.6", answers={question["start"]: 1})
+    assert (made["outcome"], made["setup"]["aim"]["f_number"]) == ("said", 4)
+
+
 @pytest.mark.parametrize(
     "text", ["", "   ", "<b>", "{{7*7}}", "=cmd|' /C calc'!A0", "é🙂 \u202e", "," * 50, "45 " * 200]
 )
