@@ -373,6 +373,25 @@ def test_what_was_worked_out_while_the_disk_was_written_is_forgotten_where_that_
         assert client.get("/api/setups").json()[0]["doc"]["lights"][0]["distance_m"] == 3.0
 
 
+def test_after_a_write_that_the_disk_refused_the_next_ones_are_kept(tmp_path: Path) -> None:
+    """SQLite may leave a transaction open where its COMMIT fails ("Transaction", response to errors within one):
+    whoever has that connection next finds it shut."""
+    store = Store(tmp_path)
+    fill(store)
+
+    def full(_connection: Connection) -> None:
+        raise OperationalError("COMMIT", {}, sqlite3.OperationalError("database or disk is full"))
+
+    for _ in range(3):
+        item = store.items("setups")[0]
+        event.listen(store.engine, "commit", full)
+        with pytest.raises(StorageFault):
+            store.put("setups", item.id, item.doc | {"name": "Lost"}, item.revision, "Rename", "desk")
+        event.remove(store.engine, "commit", full)
+        kept = store.put("setups", item.id, item.doc | {"name": "Kept"}, item.revision, "Rename", "desk")
+        assert kept.doc["name"] == "Kept"
+
+
 def test_what_is_logged_behind_all_else_is_read_alone_and_every_other_change_is_seen(tmp_path: Path) -> None:
     """After each step the log is what one who reads all of it anew finds; entries behind the others alone are read."""
     store = Store(tmp_path)

@@ -125,7 +125,11 @@ class Store:
         with self._own_turn(), said_plainly(), self.engine.connect() as connection:
             connection.exec_driver_sql("BEGIN IMMEDIATE")
             yield connection
-            connection.commit()
+            try:
+                connection.commit()
+            except BaseException:
+                connection.invalidate()  # its transaction, and with it the write lock, may still be open
+                raise
             if connection.info.pop(PRUNED, False):
                 driver: Any = connection.connection.driver_connection
                 driver.executescript("PRAGMA incremental_vacuum")  # to its end, where one call would free a page
