@@ -320,8 +320,11 @@ class Workspace:
     def _shot_in_kit(self, item: Item, setup: Setup, meta: Meta) -> AsShot | None:
         """A stored setup as its job shoots it; None where that has picked no kit, or has no method for it. setup: as it
         is, or might be."""
-        job, shelf, own = self._job_of(item, meta), self.shelf(meta), self.preferences(meta)
-        if job is None or not picked_of(job, shelf):
+        job = self._job_of(item, meta)
+        if job is None or not job.picked:
+            return None
+        shelf, own = self.shelf(meta), self.preferences(meta)
+        if not picked_of(job, shelf):  # what was picked is gone
             return None
         file = JobFile.model_construct(job=job, setups=(JobSetup.model_construct(id=item.id, setup=setup),))
         try:

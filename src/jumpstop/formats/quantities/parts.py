@@ -76,6 +76,11 @@ def amount(tree: Node, asked: Asked) -> Values:
             return [a + b for a, b in product(whole, part) if b >= least]
 
 
+def whole_and_part(tree: Node, asked: Asked) -> Values:
+    """A whole number and a part of one, said apart: a metre and a half."""
+    return [sum(each) for each in product(*(amount(one, asked) for one in amounts(tree)))]
+
+
 def part_of(one: "Node | Token", asked: Asked) -> Values:
     return [float(str(one))] if isinstance(one, Token) else amount(one, asked)
 

@@ -1,7 +1,7 @@
 """Where things are: distances, bearings by side, clock or compass."""
 
 from .asked import Asked
-from .parts import Node, Rule, Values, amount, amounts, fail, only, sign_of, tokens
+from .parts import Node, Rule, Values, fail, only, sign_of, tokens, whole_and_part
 from .units import FOOT_M, INCH_M, LENGTHS, POINTS
 
 
@@ -12,9 +12,8 @@ def _length(tree: Node, asked: Asked) -> Values:
 
 
 def _length_and(tree: Node, asked: Asked) -> Values:
-    whole, part = (amount(one, asked) for one in amounts(tree))
     size = LENGTHS.get(tokens(tree, "UNIT")[0])
-    return [(a + b) * size for a in whole for b in part] if size else fail("unknown")
+    return [one * size for one in whole_and_part(tree, asked)] if size else fail("unknown")
 
 
 def _feet_inches(tree: Node, asked: Asked) -> Values:

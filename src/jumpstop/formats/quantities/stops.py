@@ -6,14 +6,8 @@ from .asked import Asked
 from .parts import LEAST_PART, Misread, Node, Rule, Values, amount, amounts, only, sign_of, tokens
 
 DOWN = {"underexposed", "under", "darker", "dark", "down", "less", "below", "lower"}
-RELATIVE = {
-    "up",
-    "down",
-    "less",
-    "more",
-    "lower",
-    "higher",
-}  # in a picture seen: how it came out, or what to do about it?
+RELATIVE = {"up", "down", "less", "more", "lower", "higher"}
+"""In a picture seen: how it came out, or what to do about it?"""
 
 
 def _level(tree: Node, asked: Asked) -> Values:

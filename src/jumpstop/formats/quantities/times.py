@@ -1,7 +1,7 @@
 """Times of day, and lengths of time."""
 
 from .asked import Asked
-from .parts import WORDS, Misread, Node, Rule, Values, amount, amounts, fail, only, tokens
+from .parts import WORDS, Misread, Node, Rule, Values, fail, only, tokens, whole_and_part
 
 
 def _clock(tree: Node, asked: Asked) -> Values:
@@ -44,8 +44,7 @@ def _time(size_s: float) -> Rule:
 
 
 def _hours_and(tree: Node, asked: Asked) -> Values:
-    whole, part = (amount(one, asked) for one in amounts(tree))
-    return [(a + b) * 3600 / BASE_S[asked.kind] for a in whole for b in part]
+    return [one * 3600 / BASE_S[asked.kind] for one in whole_and_part(tree, asked)]
 
 
 def _hours_bare(tree: Node, asked: Asked) -> Values:

@@ -202,9 +202,8 @@ class Speaker:
 
     def called(self, said: str) -> Options:
         """Kit that is called by its kind, or by some of its name."""
-        kinds = _kinds(said)
-        if kinds is not None:
-            return self._each("modifier", [{"modifier": one} for one in self.known.modifiers if one.kind in kinds])
+        if _kinds(said) is not None:
+            return self._each("modifier", [{"modifier": one} for one in self.modifiers(said)])
         wanted = said.split()
         if not any(len(word) >= 3 and word.isalpha() for word in wanted) or said in JOINS:
             return []
